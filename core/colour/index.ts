@@ -1,0 +1,2 @@
+export { colourSchema, colourToOklab, isColour, mixColours, oklabToColour } from './colour';
+export type { Colour, Oklab } from './colour';

@@ -1,0 +1,45 @@
+/**
+ * The part of Canvas2D the painter uses. Chromium's OffscreenCanvas and the server's native canvas both have it; tests use a
+ * recorder. Text calls are left out on purpose: letters are outlines.
+ */
+export interface DrawContext {
+  globalAlpha: number;
+  globalCompositeOperation: string;
+  fillStyle: unknown;
+  strokeStyle: unknown;
+  lineWidth: number;
+  lineJoin: string;
+  lineCap: string;
+  save(): void;
+  restore(): void;
+  setTransform(a: number, b: number, c: number, d: number, e: number, f: number): void;
+  fillRect(x: number, y: number, w: number, h: number): void;
+  clearRect(x: number, y: number, w: number, h: number): void;
+  fill(path: never): void;
+  stroke(path: never): void;
+  clip(path: never): void;
+  drawImage(image: never, ...box: number[]): void;
+  createLinearGradient(x0: number, y0: number, x1: number, y1: number): GradientStops;
+  createRadialGradient(x0: number, y0: number, r0: number, x1: number, y1: number, r1: number): GradientStops;
+}
+
+export interface GradientStops {
+  addColorStop(offset: number, colour: string): void;
+}
+
+/** Something to draw on and to draw from. */
+export interface Surface {
+  readonly width: number;
+  readonly height: number;
+  readonly context: DrawContext;
+  /** What drawImage takes. */
+  readonly image: unknown;
+}
+
+export interface PaintHost {
+  createSurface(width: number, height: number): Surface;
+  /** A path object from SVG path data. */
+  createPath(d: string): unknown;
+  /** Pixels of a picture by media hash; null while it is not loaded. */
+  picture(hash: string): { readonly image: unknown; readonly width: number; readonly height: number } | null;
+}

@@ -1,0 +1,3 @@
+export { createPainter } from './painter';
+export type { Painter } from './painter';
+export type { DrawContext, GradientStops, PaintHost, Surface } from './draw-target';

@@ -1,0 +1,44 @@
+import { enablePatches, produceWithPatches } from 'immer';
+import type { Patch } from 'immer';
+import type { ResolvedTimes } from '../resolve-times';
+import type { Piece } from '../schema';
+import type { EditDefinition } from './define';
+import { KEY_EDITS } from './key-edits';
+import { LAYER_EDITS } from './layer-edits';
+import { PIECE_EDITS } from './piece-edits';
+
+/**
+ * Every change of a document is one of these named edits: plain data with a schema, a pure `apply`, and a way back in the
+ * form of JSON patches that the same run yields. The interface never reaches into a document by hand.
+ */
+export const EDITS = { ...PIECE_EDITS, ...LAYER_EDITS, ...KEY_EDITS } as const;
+export type EditType = keyof typeof EDITS;
+
+type PayloadOf<T extends EditType> = (typeof EDITS)[T] extends EditDefinition<infer P> ? P : never;
+export type Edit = { [T in EditType]: { type: T } & PayloadOf<T> }[EditType];
+
+enablePatches();
+
+export interface EditResult {
+  readonly piece: Piece;
+  readonly patches: Patch[];
+  readonly inverse: Patch[];
+  readonly label: string;
+}
+
+/**
+ * Applies edits in order as one step. An empty `patches` means that nothing would change: the same call answers
+ * "can I?" and does it.
+ * @throws ZodError if an edit is malformed (a programmer's mistake: people cannot write edits).
+ */
+export function applyEdits(piece: Piece, edits: readonly Edit[], times: ResolvedTimes): EditResult {
+  const [next, patches, inverse] = produceWithPatches(piece, (draft: Piece) => {
+    for (const edit of edits) {
+      // The union of edits pairs each type with its own payload; TypeScript cannot follow the pair through the lookup.
+      const definition = EDITS[edit.type] as unknown as EditDefinition<unknown>;
+      definition.apply(draft, definition.schema.parse(edit), { times });
+    }
+  });
+  const first = edits[0];
+  return { piece: next, patches, inverse, label: first ? EDITS[first.type].label : '' };
+}

@@ -1,0 +1,69 @@
+import { z } from 'zod';
+import { shiftMoment } from '../../time';
+import { momentSchema } from '../../time';
+import { LAYER_KINDS } from '../layer-kinds';
+import { BLEND_MODE_IDS } from '../layer-kinds';
+import { layerSchema, overrideSchema } from '../schema';
+import type { Layer } from '../schema';
+import { defineEdit, findLayer } from './define';
+
+const ids = z.array(z.string());
+
+/** Edits of layers: what there is, in which order, when it stands, what it says. */
+export const LAYER_EDITS = {
+  'layer.add': defineEdit('Add a layer', z.object({ layers: z.array(layerSchema), at: z.number().int().min(0).optional() }), (draft, { layers, at }) => {
+    draft.layers.splice(at ?? draft.layers.length, 0, ...layers);
+  }),
+  'layer.remove': defineEdit('Delete layers', z.object({ ids }), (draft, payload) => {
+    draft.layers = draft.layers.filter((layer) => !payload.ids.includes(layer.id) || layer.locked);
+  }),
+  'layer.rename': defineEdit('Rename a layer', z.object({ id: z.string(), name: z.string().max(200) }), (draft, { id, name }) => {
+    const layer = findLayer(draft, id);
+    if (layer) layer.name = name;
+  }),
+  'layer.setFlags': defineEdit('Hide, show or lock', z.object({ ids, hidden: z.boolean().optional(), locked: z.boolean().optional() }), (draft, payload) => {
+    for (const layer of draft.layers) {
+      if (!payload.ids.includes(layer.id)) continue;
+      if (payload.hidden !== undefined) layer.hidden = payload.hidden;
+      if (payload.locked !== undefined) layer.locked = payload.locked;
+    }
+  }),
+  'layer.setBlend': defineEdit('Change the blend mode', z.object({ ids, blend: z.enum(BLEND_MODE_IDS) }), (draft, payload) => {
+    for (const layer of draft.layers) if (payload.ids.includes(layer.id)) layer.blend = payload.blend;
+  }),
+  'layer.reorder': defineEdit('Change the order', z.object({ id: z.string(), to: z.number().int().min(0) }), (draft, { id, to }) => {
+    const from = draft.layers.findIndex((layer) => layer.id === id);
+    if (from < 0) return;
+    const [layer] = draft.layers.splice(from, 1);
+    draft.layers.splice(Math.min(to, draft.layers.length), 0, layer as Layer); // from ≥ 0, so there is one
+  }),
+  'layer.setSpan': defineEdit('Change when a layer stands', z.object({ id: z.string(), start: momentSchema.optional(), end: momentSchema.optional() }), (draft, { id, start, end }) => {
+    const layer = findLayer(draft, id);
+    if (!layer || layer.locked) return;
+    if (start) layer.start = start;
+    if (end) layer.end = end;
+  }),
+  /** Moves whole layers in time: the span and every keyframe by the same seconds; `start` gives the first layer's start exactly. */
+  'layer.move': defineEdit('Move layers in time', z.object({ ids, seconds: z.number(), start: momentSchema.optional() }), (draft, payload, { times }) => {
+    for (const layer of draft.layers) {
+      if (!payload.ids.includes(layer.id) || layer.locked) continue;
+      const shift = (moment: Layer['start']) => shiftMoment(moment, payload.seconds, times.targets);
+      layer.start = payload.start && layer.id === payload.ids[0] ? payload.start : shift(layer.start);
+      layer.end = shift(layer.end);
+      for (const track of Object.values(layer.tracks)) for (const key of track?.keyframes ?? []) key.at = shift(key.at);
+    }
+  }),
+  /** Changes what is not animated: the words, the face, the alignment. Fields that do not fit the kind are refused as a whole. */
+  'layer.setContent': defineEdit('Change a layer', z.object({ id: z.string(), content: z.record(z.string(), z.unknown()) }), (draft, { id, content }) => {
+    const layer = findLayer(draft, id);
+    if (!layer || layer.locked) return;
+    const parsed = LAYER_KINDS[layer.kind].content.safeParse({ ...layer.content, ...content });
+    if (parsed.success) layer.content = parsed.data as Layer['content']; // validated by the kind's own schema
+  }),
+  'layer.setOverride': defineEdit('Change a layer in one format', z.object({ id: z.string(), formatId: z.string(), override: overrideSchema.nullable() }), (draft, { id, formatId, override }) => {
+    const layer = findLayer(draft, id);
+    if (!layer || layer.locked) return;
+    if (override) layer.overrides[formatId] = override;
+    else delete layer.overrides[formatId];
+  }),
+} as const;

@@ -1,0 +1,59 @@
+import { z } from 'zod';
+import { trackSchema } from '../../motion';
+import { frameRateSchema, momentSchema } from '../../time';
+import { rememberTimes } from '../resolve-times';
+import { formatSchema, gridCorrectionSchema, markerSchema, mediaRefSchema, musicSchema, typedTempoSchema } from '../schema';
+import { defineEdit } from './define';
+
+/** Edits of the piece as a whole: name, frame, music and markers. Those that move the grid first note where every pin was. */
+export const PIECE_EDITS = {
+  'piece.rename': defineEdit('Rename the piece', z.object({ name: z.string().min(1).max(200) }), (draft, { name }) => {
+    draft.name = name;
+  }),
+  'piece.setEnd': defineEdit('Change the length', z.object({ end: momentSchema }), (draft, { end }) => {
+    draft.end = end;
+  }),
+  'piece.setFrameRate': defineEdit('Change the frame rate', z.object({ frameRate: frameRateSchema }), (draft, { frameRate }) => {
+    draft.frameRate = frameRate;
+  }),
+  'piece.setBackground': defineEdit('Change the background', z.object({ background: trackSchema }), (draft, { background }) => {
+    draft.background = background;
+  }),
+  'format.add': defineEdit('Add a format', z.object({ format: formatSchema }), (draft, { format }) => {
+    if (!draft.formats.some((f) => f.id === format.id)) draft.formats.push(format);
+  }),
+  'format.change': defineEdit('Change a format', z.object({ format: formatSchema }), (draft, { format }) => {
+    const i = draft.formats.findIndex((f) => f.id === format.id);
+    if (i >= 0) draft.formats[i] = format;
+  }),
+  'format.remove': defineEdit('Remove a format', z.object({ id: z.string() }), (draft, { id }) => {
+    if (id === draft.leadFormatId) return;
+    draft.formats = draft.formats.filter((f) => f.id !== id);
+    for (const layer of draft.layers) delete layer.overrides[id];
+  }),
+  'media.add': defineEdit('Bring in a file', z.object({ media: mediaRefSchema }), (draft, { media }) => {
+    if (!draft.media.some((m) => m.id === media.id)) draft.media.push(media);
+  }),
+  'music.set': defineEdit('Change the music', z.object({ music: musicSchema.nullable() }), (draft, { music }, { times }) => {
+    rememberTimes(draft, times.targets);
+    draft.music = music;
+  }),
+  'music.correct': defineEdit('Correct the beats', z.object({ correction: gridCorrectionSchema.partial() }), (draft, { correction }, { times }) => {
+    if (!draft.music) return;
+    rememberTimes(draft, times.targets);
+    Object.assign(draft.music.correction, correction);
+  }),
+  'tempo.set': defineEdit('Change the tempo', z.object({ tempo: typedTempoSchema }), (draft, { tempo }, { times }) => {
+    rememberTimes(draft, times.targets);
+    draft.tempo = tempo;
+  }),
+  'marker.put': defineEdit('Set a marker', z.object({ marker: markerSchema }), (draft, { marker }) => {
+    const i = draft.markers.findIndex((m) => m.id === marker.id);
+    if (i >= 0) draft.markers[i] = marker;
+    else draft.markers.push(marker);
+  }),
+  'marker.remove': defineEdit('Remove markers', z.object({ ids: z.array(z.string()) }), (draft, { ids }, { times }) => {
+    rememberTimes(draft, times.targets);
+    draft.markers = draft.markers.filter((m) => !ids.includes(m.id));
+  }),
+} as const;

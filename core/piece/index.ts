@@ -1,0 +1,17 @@
+export { BLEND_MODES, BLEND_MODE_IDS, GRADIENTS, LAYER_KINDS, LAYER_KIND_IDS, kindProperties } from './layer-kinds';
+export type { BlendMode, LayerKind } from './layer-kinds';
+export { PROPERTIES, PROPERTY_IDS, clampValue, isValueOf, propertyDefinition } from './properties';
+export type { PropertyDefinition, PropertyId, ValueKind } from './properties';
+export { MAX_FRAME_SIDE, MAX_PIECE_SECONDS, MIN_FRAME_SIDE, PIECE_VERSION, formatSchema, mediaRefSchema, parsePiece, pieceSchema } from './schema';
+export type { Format, FormatOverride, GridCorrection, Layer, Marker, MediaRef, Music, Piece, PieceProblem, TextLayer, TypedTempo } from './schema';
+export { DESTINATIONS, NO_CORRECTION, constantTrack, createLayer, createMusic, createPiece } from './create';
+export type { DestinationId, IdSource, NewLayer, NewPiece } from './create';
+export { musicGrid, pieceGrid, pieceToSong, songToPiece } from './music-grid';
+export { listMoments, rememberTimes, resolveTimes, unpinMoment, visitMoments } from './resolve-times';
+export type { MissingPin, ResolvedTimes } from './resolve-times';
+export { EDITS, applyEdits } from './edits';
+export type { Edit, EditResult, EditType } from './edits';
+export type { KeyRef } from './edits/key-edits';
+export { EMPTY_HISTORY, recordStep, redo, undo } from './history';
+export type { History, HistoryStep } from './history';
+export { copyLayers } from './copy-layers';

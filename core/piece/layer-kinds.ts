@@ -1,0 +1,72 @@
+import { z } from 'zod';
+import type { TrackValue } from '../motion';
+import type { PropertyId } from './properties';
+
+const TRANSFORM = { position: [0, 0], scale: [1, 1], rotation: 0, anchor: [0, 0], opacity: 1 } as const;
+const PAINT = { fill: '#EEE9DF', fillEnd: '#EEE9DF00', gradientAngle: 90, stroke: '#11151B', strokeWidth: 0 } as const;
+
+export const GRADIENTS = ['none', 'linear', 'radial'] as const;
+const gradient = z.enum(GRADIENTS).default('none');
+
+/** The kinds of layers: a label, the content that is not animated, and the animated properties with their defaults. */
+export const LAYER_KINDS = {
+  text: {
+    label: 'Text',
+    content: z.object({
+      text: z.string().max(5000),
+      family: z.string(),
+      align: z.enum(['left', 'center', 'right']).default('center'),
+      /** Wrapping width in pixels of the lead format; null keeps the lines as typed. */
+      wrapWidth: z.number().positive().nullable().default(null),
+      italic: z.boolean().default(false),
+      gradient,
+    }),
+    properties: { ...TRANSFORM, size: 120, weight: 600, tracking: 0, leading: 1.1, ...PAINT },
+  },
+  rectangle: {
+    label: 'Rectangle',
+    content: z.object({ gradient }),
+    properties: { ...TRANSFORM, dimensions: [400, 240], cornerRadius: 0, ...PAINT },
+  },
+  ellipse: {
+    label: 'Ellipse',
+    content: z.object({ gradient }),
+    properties: { ...TRANSFORM, dimensions: [300, 300], ...PAINT },
+  },
+  path: {
+    label: 'Drawn shape',
+    /** `d`: SVG path data in a box of `box` pixels, which `dimensions` stretches. */
+    content: z.object({ d: z.string().max(200_000), box: z.tuple([z.number().positive(), z.number().positive()]), gradient }),
+    properties: { ...TRANSFORM, dimensions: [300, 300], ...PAINT },
+  },
+  picture: {
+    label: 'Picture',
+    content: z.object({ mediaId: z.string() }),
+    properties: { ...TRANSFORM, dimensions: [640, 360], cornerRadius: 0 },
+  },
+} as const satisfies Record<string, { label: string; content: z.ZodType; properties: Partial<Record<PropertyId, unknown>> }>;
+export type LayerKind = keyof typeof LAYER_KINDS;
+export const LAYER_KIND_IDS = Object.keys(LAYER_KINDS) as LayerKind[]; // keys of a literal object
+
+/** Default values by property, in the order in which they are listed to people. */
+export function kindProperties(kind: LayerKind): Partial<Record<PropertyId, TrackValue>> {
+  // The table is `as const`; tracks hold mutable tuples, so each default is copied.
+  return structuredCopy(LAYER_KINDS[kind].properties) as Partial<Record<PropertyId, TrackValue>>;
+}
+
+const structuredCopy = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
+
+/** How a layer's colours combine with what is below it (W3C Compositing and Blending Level 1). */
+export const BLEND_MODES = {
+  normal: { label: 'Normal', operation: 'source-over' },
+  multiply: { label: 'Multiply', operation: 'multiply' },
+  screen: { label: 'Screen', operation: 'screen' },
+  overlay: { label: 'Overlay', operation: 'overlay' },
+  darken: { label: 'Darken', operation: 'darken' },
+  lighten: { label: 'Lighten', operation: 'lighten' },
+  'soft-light': { label: 'Soft light', operation: 'soft-light' },
+  difference: { label: 'Difference', operation: 'difference' },
+  add: { label: 'Add', operation: 'lighter' },
+} as const;
+export type BlendMode = keyof typeof BLEND_MODES;
+export const BLEND_MODE_IDS = Object.keys(BLEND_MODES) as [BlendMode, ...BlendMode[]]; // keys of a literal object

@@ -1,0 +1,64 @@
+import { colourSchema } from '../colour';
+import { vectorSchema } from '../motion';
+import type { TrackValue } from '../motion';
+import { z } from 'zod';
+
+/** What kind of number a property holds; decides its validator, its editor and its default step. */
+export const VALUE_KINDS = {
+  number: z.number().finite(),
+  vector: vectorSchema,
+  colour: colourSchema,
+} as const;
+export type ValueKind = keyof typeof VALUE_KINDS;
+
+export interface PropertyDefinition {
+  readonly label: string;
+  readonly kind: ValueKind;
+  readonly unit: string;
+  /** Stored value × factor is what the interface shows (opacity 0.5 reads 50 %). */
+  readonly shownFactor: number;
+  readonly min?: number;
+  readonly max?: number;
+  /** Change a pixel of dragging makes, in shown units. */
+  readonly step: number;
+}
+
+const pixels = { unit: 'px', shownFactor: 1, step: 1 } as const;
+const percent = { unit: '%', shownFactor: 100, step: 1 } as const;
+
+/** Every property that can be keyframed. Lengths are pixels of the lead format; angles degrees clockwise. */
+export const PROPERTIES = {
+  position: { label: 'Position', kind: 'vector', ...pixels },
+  scale: { label: 'Scale', kind: 'vector', ...percent },
+  rotation: { label: 'Rotation', kind: 'number', unit: '°', shownFactor: 1, step: 1 },
+  anchor: { label: 'Anchor point', kind: 'vector', ...pixels },
+  opacity: { label: 'Opacity', kind: 'number', ...percent, min: 0, max: 1 },
+  size: { label: 'Size', kind: 'number', ...pixels, min: 1, max: 4000 },
+  weight: { label: 'Weight', kind: 'number', unit: '', shownFactor: 1, step: 10, min: 1, max: 1000 },
+  tracking: { label: 'Tracking', kind: 'number', ...percent, min: -0.5, max: 5 },
+  leading: { label: 'Leading', kind: 'number', ...percent, min: 0.2, max: 5 },
+  dimensions: { label: 'Size', kind: 'vector', ...pixels, min: 0 },
+  cornerRadius: { label: 'Corner radius', kind: 'number', ...pixels, min: 0 },
+  fill: { label: 'Fill', kind: 'colour', unit: '', shownFactor: 1, step: 1 },
+  fillEnd: { label: 'Gradient end', kind: 'colour', unit: '', shownFactor: 1, step: 1 },
+  gradientAngle: { label: 'Gradient angle', kind: 'number', unit: '°', shownFactor: 1, step: 1 },
+  stroke: { label: 'Stroke', kind: 'colour', unit: '', shownFactor: 1, step: 1 },
+  strokeWidth: { label: 'Stroke width', kind: 'number', ...pixels, min: 0, max: 1000, step: 0.5 },
+} as const satisfies Record<string, PropertyDefinition>;
+export type PropertyId = keyof typeof PROPERTIES;
+export const PROPERTY_IDS = Object.keys(PROPERTIES) as PropertyId[]; // keys of a literal object
+
+export const propertyDefinition = (id: PropertyId): PropertyDefinition => PROPERTIES[id];
+
+export function isValueOf(id: PropertyId, value: TrackValue): boolean {
+  return VALUE_KINDS[PROPERTIES[id].kind].safeParse(value).success;
+}
+
+/** The value clipped to what the property allows. */
+export function clampValue(id: PropertyId, value: TrackValue): TrackValue {
+  const { min = -Infinity, max = Infinity } = propertyDefinition(id);
+  const clip = (n: number) => Math.min(max, Math.max(min, n));
+  if (typeof value === 'number') return clip(value);
+  if (Array.isArray(value)) return [clip(value[0]), clip(value[1])];
+  return value;
+}

@@ -1,0 +1,88 @@
+import { hitId } from '../audio';
+import type { SongAnalysis } from '../audio';
+import { freeMoment, resolveMoment } from '../time';
+import type { BeatGrid, Moment, Seconds, TimeTargets } from '../time';
+import { pieceGrid, songToPiece } from './music-grid';
+import type { Piece } from './schema';
+
+/** What the times of a piece hang on, resolved once an edit. */
+export interface ResolvedTimes {
+  readonly targets: TimeTargets;
+  readonly grid: BeatGrid;
+  readonly end: Seconds;
+  /** Seconds of any moment of the piece. */
+  readonly timeOf: (moment: Moment) => Seconds;
+  /** Places whose pin has lost its target; they stay at their last time. */
+  readonly missing: readonly MissingPin[];
+}
+
+export interface MissingPin {
+  readonly layerId: string | null;
+  readonly where: string;
+  readonly moment: Moment;
+}
+
+type Visit = (moment: Moment, where: string, layerId: string | null) => Moment | void;
+
+/** Calls `visit` on every moment of a document; a returned moment replaces it. Give it a draft to change a document. */
+export function visitMoments(piece: Piece, visit: Visit): void {
+  piece.end = visit(piece.end, 'end of the piece', null) ?? piece.end;
+  for (const key of piece.background.keyframes) key.at = visit(key.at, 'background keyframe', null) ?? key.at;
+  for (const marker of piece.markers) marker.at = visit(marker.at, `marker ${marker.name}`, null) ?? marker.at;
+  for (const layer of piece.layers) {
+    layer.start = visit(layer.start, 'start', layer.id) ?? layer.start;
+    layer.end = visit(layer.end, 'end', layer.id) ?? layer.end;
+    for (const [property, track] of Object.entries(layer.tracks)) {
+      for (const key of track?.keyframes ?? []) key.at = visit(key.at, `${property} keyframe`, layer.id) ?? key.at;
+    }
+  }
+}
+
+/** The moments of a document as a list, without changing anything. */
+export function listMoments(piece: Piece): { moment: Moment; where: string; layerId: string | null }[] {
+  const out: { moment: Moment; where: string; layerId: string | null }[] = [];
+  const push = (moment: Moment, where: string, layerId: string | null) => void out.push({ moment, where, layerId });
+  push(piece.end, 'end of the piece', null);
+  for (const key of piece.background.keyframes) push(key.at, 'background keyframe', null);
+  for (const marker of piece.markers) push(marker.at, `marker ${marker.name}`, null);
+  for (const layer of piece.layers) {
+    push(layer.start, 'start', layer.id);
+    push(layer.end, 'end', layer.id);
+    for (const [property, track] of Object.entries(layer.tracks)) for (const key of track?.keyframes ?? []) push(key.at, `${property} keyframe`, layer.id);
+  }
+  return out;
+}
+
+/**
+ * Turns moments into seconds. Markers are resolved first, each against the beats, hits and the markers listed before it:
+ * a marker pinned to a later marker keeps its last time, so cycles cannot arise.
+ */
+export function resolveTimes(piece: Piece, analysis: SongAnalysis | null): ResolvedTimes {
+  const grid = pieceGrid(piece, analysis);
+  const hits = new Map<string, Seconds>();
+  if (piece.music && analysis) {
+    const hash = piece.media.find((m) => m.id === piece.music?.mediaId)?.hash ?? '';
+    analysis.hits.forEach((hit, i) => hits.set(hitId(hash, i), songToPiece(piece.music!, hit.time))); // music is checked just above
+  }
+  const markers = new Map<string, Seconds>();
+  const targets: TimeTargets = { grid, hits, markers };
+  for (const marker of piece.markers) markers.set(marker.id, resolveMoment(marker.at, targets).seconds);
+  const missing: MissingPin[] = [];
+  for (const { moment, where, layerId } of listMoments(piece)) {
+    if (resolveMoment(moment, targets).missing) missing.push({ layerId, where, moment });
+  }
+  const timeOf = (moment: Moment) => resolveMoment(moment, targets).seconds;
+  return { targets, grid, end: Math.max(0, timeOf(piece.end)), timeOf, missing };
+}
+
+/** Writes the present time of every pin into its `last`, in a draft; done before the music changes. */
+export function rememberTimes(piece: Piece, targets: TimeTargets): void {
+  visitMoments(piece, (moment) => {
+    if (moment.kind === 'free') return;
+    const { seconds, missing } = resolveMoment(moment, targets);
+    return missing || seconds === moment.last ? undefined : { ...moment, last: seconds };
+  });
+}
+
+/** The moment cut loose from the music at its present time. */
+export const unpinMoment = (moment: Moment, targets: TimeTargets): Moment => freeMoment(resolveMoment(moment, targets).seconds);

@@ -1,0 +1,147 @@
+import { z } from 'zod';
+import { colourSchema } from '../colour';
+import { trackSchema } from '../motion';
+import { frameRateSchema, momentSchema } from '../time';
+import { BLEND_MODE_IDS, LAYER_KINDS } from './layer-kinds';
+import type { LayerKind } from './layer-kinds';
+import { PROPERTIES, PROPERTY_IDS, VALUE_KINDS } from './properties';
+import type { PropertyId } from './properties';
+
+/**
+ * The piece: plain JSON, immutable, versioned. docs/FORMATS.md describes the same for readers outside.
+ * Positions are pixels of the lead format measured from the frame's centre, so that other formats can place them.
+ */
+export const PIECE_VERSION = 1;
+export const MIN_FRAME_SIDE = 16;
+export const MAX_FRAME_SIDE = 4096;
+/** Longest piece in seconds. */
+export const MAX_PIECE_SECONDS = 600;
+
+const id = z.string().min(1).max(64);
+const side = z.number().int().min(MIN_FRAME_SIDE).max(MAX_FRAME_SIDE);
+
+export const formatSchema = z.object({ id, name: z.string().max(60), width: side, height: side });
+export type Format = z.infer<typeof formatSchema>;
+
+/** Corrections by hand, kept apart from the analysis so that analysing anew never loses them. Times are seconds of the song. */
+export const gridCorrectionSchema = z.object({
+  /** Constant tempo in place of the found beats; null follows the analysis. */
+  bpm: z.number().min(20).max(400).nullable(),
+  /** 2 doubles the beats found, 0.5 keeps every second one. */
+  factor: z.union([z.literal(0.5), z.literal(1), z.literal(2)]),
+  /** Moves the whole grid. */
+  shift: z.number(),
+  /** Where "one" is; null follows the analysis. */
+  firstDownbeat: z.number().nullable(),
+  beatsPerBar: z.number().int().min(1).max(16).nullable(),
+});
+export type GridCorrection = z.infer<typeof gridCorrectionSchema>;
+
+export const musicSchema = z.object({
+  mediaId: id,
+  /** Seconds of the piece at which the song, cut by `trimStart`, begins. */
+  start: z.number(),
+  trimStart: z.number().min(0),
+  /** Seconds of the song at which it ends; null plays it to its end. */
+  trimEnd: z.number().positive().nullable(),
+  /** Linear gain. */
+  gain: z.number().min(0).max(4),
+  fadeIn: z.number().min(0),
+  fadeOut: z.number().min(0),
+  correction: gridCorrectionSchema,
+});
+export type Music = z.infer<typeof musicSchema>;
+
+/** The beat grid of a piece without music. */
+export const typedTempoSchema = z.object({ bpm: z.number().min(20).max(400), beatsPerBar: z.number().int().min(1).max(16), firstDownbeat: z.number() });
+export type TypedTempo = z.infer<typeof typedTempoSchema>;
+
+export const markerSchema = z.object({ id, name: z.string().max(120), colour: colourSchema, at: momentSchema });
+export type Marker = z.infer<typeof markerSchema>;
+
+/** Facts about an imported file; the bytes live in the media store under the hash. */
+export const mediaRefSchema = z.object({
+  id,
+  hash: z.string().regex(/^[0-9a-f]{64}$/),
+  kind: z.enum(['audio', 'picture']),
+  name: z.string().max(255),
+  /** Audio only, seconds. */
+  duration: z.number().positive().optional(),
+  width: z.number().int().positive().optional(),
+  height: z.number().int().positive().optional(),
+});
+export type MediaRef = z.infer<typeof mediaRefSchema>;
+
+const propertyTrack = Object.fromEntries(
+  PROPERTY_IDS.map((property) => [
+    property,
+    trackSchema.refine((t) => [t.value, ...t.keyframes.map((k) => k.value)].every((v) => VALUE_KINDS[PROPERTIES[property].kind].safeParse(v).success), {
+      message: `${property} takes values of kind ${PROPERTIES[property].kind}`,
+    }).optional(),
+  ]),
+) as Record<PropertyId, z.ZodOptional<typeof trackSchema>>; // fromEntries loses the key type
+
+/** How a format differs from the lead for one layer: moved by pixels of that format, scaled by a factor, or hidden. */
+export const overrideSchema = z.object({ move: z.tuple([z.number(), z.number()]), scale: z.number().positive(), hidden: z.boolean() });
+export type FormatOverride = z.infer<typeof overrideSchema>;
+
+const layerBase = z.object({
+  id,
+  name: z.string().max(200),
+  hidden: z.boolean(),
+  locked: z.boolean(),
+  blend: z.enum(BLEND_MODE_IDS),
+  start: momentSchema,
+  end: momentSchema,
+  tracks: z.object(propertyTrack),
+  overrides: z.record(z.string(), overrideSchema),
+});
+
+export const layerSchema = z.discriminatedUnion('kind', [
+  layerBase.extend({ kind: z.literal('text'), content: LAYER_KINDS.text.content }),
+  layerBase.extend({ kind: z.literal('rectangle'), content: LAYER_KINDS.rectangle.content }),
+  layerBase.extend({ kind: z.literal('ellipse'), content: LAYER_KINDS.ellipse.content }),
+  layerBase.extend({ kind: z.literal('path'), content: LAYER_KINDS.path.content }),
+  layerBase.extend({ kind: z.literal('picture'), content: LAYER_KINDS.picture.content }),
+]);
+export type Layer = z.infer<typeof layerSchema>;
+export type TextLayer = Extract<Layer, { kind: 'text' }>;
+
+export const pieceSchema = z.object({
+  version: z.literal(PIECE_VERSION),
+  id,
+  name: z.string().min(1).max(200),
+  frameRate: frameRateSchema,
+  formats: z.array(formatSchema).min(1).max(12),
+  leadFormatId: id,
+  /** Where the piece ends (exclusive). */
+  end: momentSchema,
+  background: trackSchema,
+  music: musicSchema.nullable(),
+  tempo: typedTempoSchema,
+  markers: z.array(markerSchema).max(2000),
+  /** Painted first to last: the last layer is on top. */
+  layers: z.array(layerSchema).max(2000),
+  media: z.array(mediaRefSchema).max(500),
+});
+export type Piece = z.infer<typeof pieceSchema>;
+
+// A kind that is missing from the union above would be a layer that cannot be saved.
+const _everyKindIsInTheUnion: LayerKind extends Layer['kind'] ? true : never = true;
+void _everyKindIsInTheUnion;
+
+/** What can be wrong with a document that arrives from outside. */
+export type PieceProblem = { code: 'NOT_A_PIECE' | 'UNKNOWN_VERSION' | 'INVALID'; detail: string };
+
+/** Parses a document of any known version. */
+export function parsePiece(input: unknown): { ok: true; piece: Piece } | { ok: false; problem: PieceProblem } {
+  if (typeof input !== 'object' || input === null || !('version' in input)) return { ok: false, problem: { code: 'NOT_A_PIECE', detail: 'it has no version' } };
+  if (input.version !== PIECE_VERSION) return { ok: false, problem: { code: 'UNKNOWN_VERSION', detail: String(input.version).slice(0, 40) } };
+  const parsed = pieceSchema.safeParse(input);
+  if (!parsed.success) {
+    const issue = parsed.error.issues[0];
+    return { ok: false, problem: { code: 'INVALID', detail: issue ? `${issue.path.join('.')}: ${issue.message}` : 'unreadable' } };
+  }
+  if (!parsed.data.formats.some((f) => f.id === parsed.data.leadFormatId)) return { ok: false, problem: { code: 'INVALID', detail: 'leadFormatId: names no format' } };
+  return { ok: true, piece: parsed.data };
+}

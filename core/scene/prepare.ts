@@ -1,0 +1,74 @@
+import { evaluateTrack, prepareTrack } from '../motion';
+import type { PreparedTrack, TrackValue, Vector } from '../motion';
+import { kindProperties } from '../piece';
+import type { Format, Layer, Piece, PropertyId, ResolvedTimes } from '../piece';
+import type { Seconds } from '../time';
+
+/** A layer with everything resolved that does not change from frame to frame. */
+export interface PreparedLayer {
+  readonly layer: Layer;
+  readonly start: Seconds;
+  readonly end: Seconds;
+  readonly tracks: Partial<Record<PropertyId, PreparedTrack>>;
+  readonly defaults: Partial<Record<PropertyId, TrackValue>>;
+  /** From lead pixels to pixels of the format: uniform factor, then a move. */
+  readonly fit: number;
+  readonly move: readonly [number, number];
+  readonly hidden: boolean;
+  readonly mediaHash: string | null;
+}
+
+export interface PreparedScene {
+  readonly format: Format;
+  readonly layers: readonly PreparedLayer[];
+  readonly background: PreparedTrack;
+}
+
+/** A layer counts as covering the frame if its box spans this share of both sides. */
+const COVERING = 0.98;
+
+function coversFrame(layer: Layer, lead: Format): boolean {
+  const dimensions = layer.tracks.dimensions?.value as Vector | undefined;
+  const scale = (layer.tracks.scale?.value as Vector | undefined) ?? [1, 1];
+  return dimensions !== undefined && dimensions[0] * scale[0] >= lead.width * COVERING && dimensions[1] * scale[1] >= lead.height * COVERING;
+}
+
+/**
+ * Makes a piece ready to be drawn in one of its formats. Formats other than the lead show the lead's arrangement scaled to fit
+ * about the centre; what covers the lead's frame is scaled to cover; then the layer's own override applies.
+ * @throws RangeError if the piece has no such format.
+ */
+export function prepareScene(piece: Piece, times: ResolvedTimes, formatId: string): PreparedScene {
+  const format = piece.formats.find((f) => f.id === formatId);
+  const lead = piece.formats.find((f) => f.id === piece.leadFormatId);
+  if (!format || !lead) throw new RangeError(`the piece has no format ${formatId}`);
+  const contain = Math.min(format.width / lead.width, format.height / lead.height);
+  const cover = Math.max(format.width / lead.width, format.height / lead.height);
+  const layers = piece.layers.map((layer): PreparedLayer => {
+    const override = layer.overrides[formatId];
+    const tracks: Partial<Record<PropertyId, PreparedTrack>> = {};
+    for (const [property, track] of Object.entries(layer.tracks)) if (track) tracks[property as PropertyId] = prepareTrack(track, times.timeOf); // keys are validated by the schema
+    const mediaId = layer.kind === 'picture' ? layer.content.mediaId : null;
+    return {
+      layer,
+      start: times.timeOf(layer.start),
+      end: times.timeOf(layer.end),
+      tracks,
+      defaults: kindProperties(layer.kind),
+      fit: (coversFrame(layer, lead) ? cover : contain) * (override?.scale ?? 1),
+      move: override?.move ?? [0, 0],
+      hidden: layer.hidden || (override?.hidden ?? false),
+      mediaHash: mediaId === null ? null : piece.media.find((m) => m.id === mediaId)?.hash ?? null,
+    };
+  });
+  return { format, layers, background: prepareTrack(piece.background, times.timeOf) };
+}
+
+/** Value of a property at a time, or the kind's default if the layer has no such track. */
+export function propertyAt(prepared: PreparedLayer, property: PropertyId, seconds: Seconds): TrackValue {
+  const track = prepared.tracks[property];
+  if (track) return evaluateTrack(track, seconds);
+  const value = prepared.defaults[property];
+  if (value === undefined) throw new RangeError(`a ${prepared.layer.kind} layer has no ${property}`);
+  return value;
+}

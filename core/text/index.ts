@@ -1,0 +1,11 @@
+export { DEFAULT_FAMILY, FALLBACKS, FONT_FAMILIES, FONT_FAMILY_IDS } from './font-families';
+export type { FontFamilyId } from './font-families';
+export { familyFiles, fileForCodePoint, filesForText, fontManifestSchema } from './font-manifest';
+export type { FontFile, FontManifest } from './font-manifest';
+export type { FaceMetrics, ShapedGlyph, ShapingFace } from './shaper';
+export type { HarfBuzz } from './harfbuzz-face';
+export { createHarfBuzzFace } from './harfbuzz-face';
+export { createFontLibrary } from './font-library';
+export type { FontLibrary } from './font-library';
+export { UNITS, createLayoutCache, layoutText } from './layout';
+export type { PlacedGlyph, TextLayout, TextStyle } from './layout';

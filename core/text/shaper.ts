@@ -1,0 +1,27 @@
+/** What text layout needs of a shaping engine. Units are font units; y up, as in the font. */
+export interface ShapedGlyph {
+  readonly glyphId: number;
+  /** Index into the shaped text (UTF-16) of the first character of the glyph's cluster. */
+  readonly cluster: number;
+  readonly advance: number;
+  readonly xOffset: number;
+  readonly yOffset: number;
+}
+
+export interface FaceMetrics {
+  readonly unitsPerEm: number;
+  readonly ascender: number;
+  /** Negative below the baseline. */
+  readonly descender: number;
+  readonly capHeight: number;
+}
+
+/** A loaded font file. */
+export interface ShapingFace {
+  readonly id: string;
+  metrics(weight: number): FaceMetrics;
+  /** @param text - one run of one direction and script. @returns Glyphs in visual order, left to right. */
+  shape(text: string, options: { rtl: boolean; weight: number; features?: readonly string[] }): ShapedGlyph[];
+  /** Outline as SVG path data in font units, y up. */
+  outline(glyphId: number, weight: number): string;
+}

@@ -1,0 +1,11 @@
+export type { Beats, Bpm, Degrees, FrameIndex, Hertz, Pixels, Seconds, UnitInterval } from './units';
+export { FRAME_RATES, frameCount, frameRateLabel, frameRateSchema, frameToSeconds, framesPerSecond, nearestFrame, secondsToFrame } from './frame-rate';
+export type { FrameRate, FrameRateLabel } from './frame-rate';
+export { formatClock, frameToTimecode, secondsToTimecode, timecodeToFrame } from './timecode';
+export { lastAtOrBefore, nearestIndex } from './binary-search';
+export { barToBeat, barsBetween, beatToBar, beatToSeconds, beatsBetween, constantGrid, formatBarBeat, overallTempo, secondsToBeat, tempoAt } from './beat-grid';
+export type { BarPosition, BeatGrid } from './beat-grid';
+export { beatMoment, freeMoment, isPinned, momentSchema, offsetSchema, pinTargetSchema, resolveMoment, shiftMoment } from './moment';
+export type { Moment, Offset, PinTarget, ResolvedMoment, TimeTargets } from './moment';
+export { snapMoment } from './snap';
+export type { SnapOptions } from './snap';

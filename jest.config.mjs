@@ -1,0 +1,10 @@
+/** Native ES modules throughout: the same files that Vite and esbuild read, with only the types removed. */
+export default {
+  testEnvironment: 'node',
+  roots: ['<rootDir>/core', '<rootDir>/server', '<rootDir>/web', '<rootDir>/demo', '<rootDir>/tests'],
+  testMatch: ['**/*.test.ts'],
+  extensionsToTreatAsEsm: ['.ts', '.tsx'],
+  moduleNameMapper: { '^@core/(.*)$': '<rootDir>/core/$1' },
+  transform: { '^.+\\.tsx?$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript', tsx: false }, target: 'es2022' }, module: { type: 'es6' } }] },
+  testTimeout: 60000,
+};

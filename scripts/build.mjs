@@ -1,0 +1,37 @@
+// Builds everything into dist/: fonts, the WebAssembly kernel, the server (esbuild) and the interface (Vite).
+import { execFileSync } from 'node:child_process';
+import { existsSync, mkdirSync, readFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { build } from 'esbuild';
+import { buildFonts } from './build-fonts.mjs';
+
+const root = join(dirname(fileURLToPath(import.meta.url)), '..');
+const dist = join(root, 'dist');
+mkdirSync(dist, { recursive: true });
+
+const families = [...readFileSync(join(root, 'core/text/font-families.ts'), 'utf8').matchAll(/^ {2}'?([a-z-]+)'?: \{ label/gm)].map((m) => m[1]);
+await buildFonts(root, join(dist, 'fonts'), families);
+
+const asc = join(root, 'node_modules/assemblyscript/bin/asc.js');
+execFileSync(process.execPath, [asc, join(root, 'core/asm/i420.ts'), '-o', join(dist, 'i420.wasm'), '-O3', '--runtime', 'stub', '--noAssert', '--initialMemory', '1'], { stdio: 'inherit' });
+
+const entries = { main: 'server/main.ts', 'worker-main': 'server/worker-main.ts', cli: 'server/cli.ts', 'paint-thread': 'server/render/paint-thread.ts', 'analysis-thread': 'server/features/media/analysis-thread.ts', 'make-demo': 'demo/make-demo.ts', bench: 'bench/bench.ts' };
+await build({
+  entryPoints: Object.fromEntries(Object.entries(entries).filter(([, file]) => existsSync(join(root, file))).map(([name, file]) => [name, join(root, file)])),
+  outdir: join(dist, 'server'),
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+  packages: 'external',
+  sourcemap: 'linked',
+  alias: { '@core': join(root, 'core') },
+  logLevel: 'warning',
+});
+
+if (!process.argv.includes('--no-web')) {
+  const { build: buildWeb } = await import('vite');
+  await buildWeb({ root: join(root, 'web'), configFile: join(root, 'web/vite.config.ts'), logLevel: 'warn' });
+}
+process.exit(0); // the font decoder leaves a handle open

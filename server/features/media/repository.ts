@@ -1,0 +1,38 @@
+import type { DataSource } from 'typeorm';
+import type { SongAnalysis } from '@core/audio';
+import { MediaEntity } from '../../db/entities';
+import type { MediaRow, MediaState } from '../../db/entities';
+import { AppError } from '../../platform/errors';
+
+export type MediaRecord = Omit<MediaRow, 'analysis' | 'createdAt'>;
+
+export interface MediaRepository {
+  find(hash: string): Promise<MediaRecord | null>;
+  put(media: MediaRecord): Promise<void>;
+  setState(hash: string, state: MediaState, facts?: Partial<Pick<MediaRow, 'duration' | 'warning'>>): Promise<void>;
+  analysis(hash: string): Promise<SongAnalysis | null>;
+  setAnalysis(hash: string, analysis: SongAnalysis): Promise<void>;
+}
+
+const FACTS = { hash: true, kind: true, name: true, bytes: true, state: true, duration: true, width: true, height: true, warning: true } as const;
+
+export function createMediaRepository(source: DataSource): MediaRepository {
+  const media = source.getRepository(MediaEntity);
+  return {
+    find: (hash) => media.findOne({ select: FACTS, where: { hash } }),
+    async put(row) {
+      await media.upsert(row, ['hash']);
+    },
+    async setState(hash, state, facts = {}) {
+      await media.update({ hash }, { state, ...facts });
+    },
+    async analysis(hash) {
+      const row = await media.findOne({ select: { hash: true, analysis: true }, where: { hash } });
+      if (!row) throw new AppError('NOT_FOUND');
+      return row.analysis;
+    },
+    async setAnalysis(hash, analysis) {
+      await media.update({ hash }, { analysis: analysis as object, state: 'ready', duration: analysis.duration });
+    },
+  };
+}

@@ -1,0 +1,45 @@
+import { dirname, join, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { z } from 'zod';
+
+/** Everything the processes take from outside; only the mains read it. */
+const environment = z.object({
+  DATABASE_URL: z.string().min(1).optional(),
+  ESTRELLA_PORT: z.coerce.number().int().min(0).max(65535).default(4170),
+  ESTRELLA_DATA: z.string().optional(),
+  ESTRELLA_WORKERS: z.coerce.number().int().min(0).max(64).default(1),
+  ESTRELLA_LOG: z.enum(['debug', 'info', 'warn', 'error', 'silent']).default('info'),
+  ESTRELLA_SEED: z.enum(['0', '1']).default('1'),
+});
+
+/** The folder of the built files: this module is bundled into dist/server. */
+const distDir = resolve(dirname(fileURLToPath(import.meta.url)), '..');
+
+export interface Config {
+  readonly databaseUrl: string;
+  readonly port: number;
+  readonly dataDir: string;
+  readonly workers: number;
+  readonly logLevel: string;
+  readonly seed: boolean;
+  readonly assets: Assets;
+}
+
+/** Files that ship with the app. */
+export interface Assets {
+  readonly webDir: string;
+  readonly fontsDir: string;
+  readonly wasmFile: string;
+  readonly serverDir: string;
+}
+
+export const assets: Assets = { webDir: join(distDir, 'web'), fontsDir: join(distDir, 'fonts'), wasmFile: join(distDir, 'i420.wasm'), serverDir: join(distDir, 'server') };
+
+/** @throws Error with one line a person can act on. */
+export function readConfig(env: NodeJS.ProcessEnv): Config {
+  const parsed = environment.safeParse(env);
+  if (!parsed.success) throw new Error(`the environment is not usable: ${parsed.error.issues.map((i) => `${i.path.join('.')}: ${i.message}`).join('; ')}`);
+  const e = parsed.data;
+  if (!e.DATABASE_URL) throw new Error('DATABASE_URL is not set; ./start sets it for the project’s own PostgreSQL');
+  return { databaseUrl: e.DATABASE_URL, port: e.ESTRELLA_PORT, dataDir: resolve(e.ESTRELLA_DATA ?? join(distDir, '..', '.data')), workers: e.ESTRELLA_WORKERS, logLevel: e.ESTRELLA_LOG, seed: e.ESTRELLA_SEED === '1', assets };
+}

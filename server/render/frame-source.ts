@@ -1,0 +1,62 @@
+import { createPainter } from '@core/paint';
+import type { SongAnalysis } from '@core/audio';
+import { resolveTimes } from '@core/piece';
+import type { Piece } from '@core/piece';
+import { frameFingerprint, prepareScene, sceneAt } from '@core/scene';
+import { createLayoutCache } from '@core/text';
+import type { FontLibrary } from '@core/text';
+import type { Seconds } from '@core/time';
+import { AppError } from '../platform/errors';
+import { createSkiaHost, createSkiaSurface } from './skia-host';
+import type { SkiaSurface } from './skia-host';
+
+/** What a render needs beside the fonts; plain data, so that it can be sent to a thread. */
+export interface RenderInput {
+  readonly piece: Piece;
+  readonly analysis: SongAnalysis | null;
+  readonly formatId: string;
+  /** Files of the pictures by media hash. */
+  readonly pictures: Readonly<Record<string, string>>;
+}
+
+export interface FrameSource {
+  readonly width: number;
+  readonly height: number;
+  readonly duration: Seconds;
+  fingerprint(seconds: Seconds): string;
+  /** Paints a frame and returns the surface, which the next call paints over. */
+  paint(seconds: Seconds, scale?: number): SkiaSurface;
+}
+
+/** Loads what a piece draws with and makes its frames available. @throws AppError MEDIA_MISSING if a picture cannot be read. */
+export async function createFrameSource(input: RenderInput, fonts: FontLibrary): Promise<FrameSource> {
+  const { piece } = input;
+  const host = createSkiaHost();
+  await Promise.all(piece.layers.map(async (layer) => {
+    if (layer.kind === 'text') await fonts.load(layer.content.family, layer.content.italic, layer.content.text);
+  }));
+  for (const [hash, file] of Object.entries(input.pictures)) {
+    await host.loadPicture(hash, file).catch((cause: unknown) => {
+      throw new AppError('MEDIA_MISSING', piece.media.find((m) => m.hash === hash)?.name ?? hash, { cause });
+    });
+  }
+  const times = resolveTimes(piece, input.analysis);
+  const scene = prepareScene(piece, times, input.formatId);
+  const layout = createLayoutCache(fonts);
+  const painter = createPainter(host);
+  let surface: SkiaSurface | null = null;
+  return {
+    width: scene.format.width,
+    height: scene.format.height,
+    duration: times.end,
+    fingerprint: (seconds) => frameFingerprint(sceneAt(scene, seconds, layout)),
+    paint(seconds, scale = 1) {
+      const list = sceneAt(scene, seconds, layout);
+      const width = Math.round(list.width * scale);
+      const height = Math.round(list.height * scale);
+      if (!surface || surface.width !== width || surface.height !== height) surface = createSkiaSurface(width, height);
+      painter.paint(surface.context, list, scale);
+      return surface;
+    },
+  };
+}

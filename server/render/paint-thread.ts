@@ -1,0 +1,63 @@
+import { parentPort, workerData } from 'node:worker_threads';
+import { frameToSeconds } from '@core/time';
+import { createFrameSource } from './frame-source';
+import type { RenderInput } from './frame-source';
+import { createI420Converter } from './i420';
+import { evenSide } from './even-side';
+import { createServerFonts, createSkiaSurface } from './skia-host';
+
+/** A painting thread: takes runs of frames, gives back I420 pixels or the news that a frame equals the one before. */
+export interface ThreadInput extends RenderInput {
+  readonly fontsDir: string;
+  readonly wasmFile: string;
+}
+export interface FrameRun {
+  readonly from: number;
+  readonly to: number;
+}
+export type ThreadMessage =
+  | { readonly type: 'ready' }
+  | { readonly type: 'frame'; readonly frame: number; readonly pixels: ArrayBuffer | null }
+  | { readonly type: 'done' }
+  | { readonly type: 'failed'; readonly message: string };
+
+
+async function main(): Promise<void> {
+  const port = parentPort;
+  if (!port) return;
+  const input = workerData as ThreadInput; // sent by render-video.ts, which builds it from typed values
+  const post = (message: ThreadMessage, transfer: ArrayBuffer[] = []) => port.postMessage(message, transfer);
+  const source = await createFrameSource(input, createServerFonts(input.fontsDir));
+  const converter = createI420Converter(input.wasmFile);
+  const width = evenSide(source.width);
+  const height = evenSide(source.height);
+  const isOdd = width !== source.width || height !== source.height;
+  const padded = isOdd ? createSkiaSurface(width, height) : null;
+  const rate = input.piece.frameRate;
+  port.on('message', (run: FrameRun) => {
+    try {
+      let before = run.from > 0 ? source.fingerprint(frameToSeconds(run.from - 1, rate)) : null;
+      for (let frame = run.from; frame < run.to; frame++) {
+        const seconds = frameToSeconds(frame, rate);
+        const print = source.fingerprint(seconds);
+        if (print === before) {
+          post({ type: 'frame', frame, pixels: null });
+          continue;
+        }
+        before = print;
+        const surface = source.paint(seconds);
+        if (padded) padded.context.drawImage(surface.canvas as never, 0, 0, width, height);
+        const rgba = (padded ?? surface).canvas.data();
+        const out = new Uint8Array((width * height * 3) / 2);
+        converter.convert(rgba, width, height, out);
+        post({ type: 'frame', frame, pixels: out.buffer }, [out.buffer]);
+      }
+      post({ type: 'done' });
+    } catch (error) {
+      post({ type: 'failed', message: error instanceof Error ? error.message : String(error) });
+    }
+  });
+  post({ type: 'ready' });
+}
+
+main().catch((error: unknown) => parentPort?.postMessage({ type: 'failed', message: error instanceof Error ? error.message : String(error) } satisfies ThreadMessage));

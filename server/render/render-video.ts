@@ -1,0 +1,120 @@
+import { availableParallelism } from 'node:os';
+import { join } from 'node:path';
+import { Worker } from 'node:worker_threads';
+import { resolveTimes } from '@core/piece';
+import { frameCount } from '@core/time';
+import type { Assets } from '../platform/config';
+import { AppError, Cancelled } from '../platform/errors';
+import { startEncoder } from './encoder';
+import { evenSide } from './even-side';
+import type { RenderInput } from './frame-source';
+import type { FrameRun, ThreadInput, ThreadMessage } from './paint-thread';
+
+/** Frames a thread paints in one go: long enough for its cache of still layers to pay, short enough to keep the threads even. */
+const RUN_LENGTH = 12;
+/** Runs painted ahead of the encoder, a thread; bounds memory to a few dozen frames. */
+const RUNS_AHEAD = 2;
+
+export interface RenderOptions {
+  readonly input: RenderInput;
+  readonly songFile: string | null;
+  readonly out: string;
+  readonly assets: Assets;
+  readonly signal?: AbortSignal;
+  readonly threads?: number;
+  /** Called after each frame handed to the encoder. */
+  readonly onFrame?: (done: number, total: number) => void;
+}
+
+export interface RenderFacts {
+  readonly frames: number;
+  /** Frames that were painted; the others equalled the frame before. */
+  readonly painted: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+/**
+ * Renders one format of a piece to an MP4 file. Threads paint runs of frames, this thread hands them to ffmpeg in order.
+ * @throws AppError NOTHING_TO_RENDER, MEDIA_MISSING, ENCODER_FAILED, DISK_FULL; Cancelled if the signal fires.
+ * `out` may be left half-written then: the caller removes it.
+ */
+export async function renderVideo(options: RenderOptions): Promise<RenderFacts> {
+  const { input, assets, signal } = options;
+  const { piece } = input;
+  const format = piece.formats.find((f) => f.id === input.formatId);
+  if (!format) throw new AppError('BAD_REQUEST', `the piece has no format ${input.formatId}`);
+  const duration = resolveTimes(piece, input.analysis).end;
+  const total = frameCount(duration, piece.frameRate);
+  if (total === 0) throw new AppError('NOTHING_TO_RENDER');
+  const width = evenSide(format.width);
+  const height = evenSide(format.height);
+  const song = piece.music && options.songFile ? { file: options.songFile, music: piece.music } : null;
+  const encoder = startEncoder({ width, height, frameRate: piece.frameRate, duration: (total * piece.frameRate.den) / piece.frameRate.num, song, out: options.out });
+
+  const runs: FrameRun[] = [];
+  for (let from = 0; from < total; from += RUN_LENGTH) runs.push({ from, to: Math.min(total, from + RUN_LENGTH) });
+  const count = Math.min(runs.length, options.threads ?? Math.max(2, Math.min(8, availableParallelism())));
+  const finished = new Map<number, Uint8Array | null>();
+  let painted = 0;
+  let nextRun = 0;
+  let written = 0;
+  let fail: (error: Error) => void = () => {};
+  const failed = new Promise<never>((_, reject) => {
+    fail = reject;
+  });
+  failed.catch(() => {}); // raced below
+  let wake: () => void = () => {};
+  const idle: Worker[] = [];
+  const feed = () => {
+    while (idle.length > 0 && nextRun < runs.length && runs[nextRun]!.from < written + RUN_LENGTH * RUNS_AHEAD * count) idle.pop()!.postMessage(runs[nextRun++]);
+  };
+  const threads = Array.from({ length: count }, () => {
+    const data: ThreadInput = { ...input, fontsDir: assets.fontsDir, wasmFile: assets.wasmFile };
+    const worker = new Worker(join(assets.serverDir, 'paint-thread.js'), { workerData: data });
+    worker.on('message', (message: ThreadMessage) => {
+      switch (message.type) {
+        case 'ready':
+        case 'done':
+          idle.push(worker);
+          feed();
+          break;
+        case 'frame':
+          finished.set(message.frame, message.pixels ? new Uint8Array(message.pixels) : null);
+          if (message.pixels) painted++;
+          wake();
+          break;
+        case 'failed':
+          fail(new AppError('ENCODER_FAILED', message.message));
+          break;
+      }
+    });
+    worker.on('error', (error) => fail(error));
+    return worker;
+  });
+  const abort = () => fail(new Cancelled());
+  if (signal?.aborted) abort();
+  signal?.addEventListener('abort', abort, { once: true });
+  try {
+    let last: Uint8Array | null = null;
+    for (let frame = 0; frame < total; frame++) {
+      while (!finished.has(frame)) await Promise.race([failed, new Promise<void>((resolve) => (wake = resolve))]);
+      const pixels: Uint8Array | null = finished.get(frame) ?? last;
+      finished.delete(frame);
+      if (!pixels) throw new AppError('INTERNAL');
+      await Promise.race([failed, encoder.write(pixels)]);
+      last = pixels;
+      written = frame + 1;
+      feed();
+      options.onFrame?.(written, total);
+    }
+    await Promise.race([failed, encoder.finish()]);
+    return { frames: total, painted, width: format.width, height: format.height };
+  } catch (error) {
+    encoder.kill();
+    throw error;
+  } finally {
+    signal?.removeEventListener('abort', abort);
+    await Promise.all(threads.map((worker) => worker.terminate()));
+  }
+}
