@@ -1,3 +1,5 @@
 export { createPainter } from './painter';
 export type { Painter } from './painter';
 export type { DrawContext, GradientStops, PaintHost, Surface } from './draw-target';
+export { damageBetween, itemRect } from './damage';
+export type { Rect } from './damage';

@@ -7,3 +7,4 @@ export type { PreparedLayer, PreparedScene } from './prepare';
 export { sceneAt } from './scene-at';
 export type { LayoutText } from './scene-at';
 export { ellipsePath, roundedRectanglePath } from './shape-paths';
+export { pathBounds } from './path-bounds';

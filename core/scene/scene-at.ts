@@ -136,5 +136,5 @@ export function sceneAt(scene: PreparedScene, seconds: Seconds, layoutText: Layo
     const item = layerItem(prepared, scene, seconds, layoutText);
     if (item) items.push(item);
   }
-  return { width: scene.format.width, height: scene.format.height, background: evaluateTrack(scene.background, seconds) as Colour, items }; // the background is a colour track
+  return { width: scene.format.width, height: scene.format.height, background: (evaluateTrack(scene.background, seconds) as Colour).slice(0, 7), items }; // a colour track; video has no alpha, so the ground is opaque
 }
