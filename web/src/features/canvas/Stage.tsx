@@ -1,0 +1,81 @@
+import { useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { frameToSeconds, framesPerSecond, secondsToFrame } from '@core/time';
+import { playhead } from '../../platform/clock';
+import { useDesk } from '../../store/desk-store';
+import { useAnalysis, usePiece } from '../../store/selectors';
+import { Handles } from './Handles';
+import { previewStats, sendToPreview } from './preview-client';
+import { TextEditor } from './TextEditor';
+
+/** Smallest share of the wanted resolution that playing falls back to. */
+const LOWEST_QUALITY = 0.3;
+
+/** The canvas: painted by the worker at the size it is seen, with the handles over it. */
+export function Stage() {
+  const piece = usePiece();
+  const analysis = useAnalysis();
+  const formatId = useDesk((s) => s.formatId);
+  const isPlaying = useDesk((s) => s.isPlaying);
+  const editingText = useDesk((s) => s.editingText);
+  const format = piece.formats.find((f) => f.id === formatId) ?? piece.formats[0]!; // the schema asks for at least one
+  const holder = useRef<HTMLDivElement>(null);
+  const slot = useRef<HTMLDivElement>(null);
+  const [room, setRoom] = useState({ width: 640, height: 360 });
+  const quality = useRef(1);
+
+  useLayoutEffect(() => {
+    const element = holder.current;
+    if (!element) return;
+    const measure = () => setRoom({ width: element.clientWidth - 24, height: element.clientHeight - 24 });
+    const observer = new ResizeObserver(measure);
+    observer.observe(element);
+    measure();
+    return () => observer.disconnect();
+  }, []);
+
+  // A canvas can be handed to a worker once, so it is made here and not by React.
+  useEffect(() => {
+    const parent = slot.current;
+    if (!parent) return;
+    const canvas = document.createElement('canvas');
+    canvas.setAttribute('aria-label', 'Preview of the piece');
+    canvas.style.width = '100%';
+    canvas.style.height = '100%';
+    parent.prepend(canvas);
+    sendToPreview({ type: 'canvas', canvas: canvas.transferControlToOffscreen() });
+    return () => canvas.remove();
+  }, []);
+
+  useEffect(() => sendToPreview({ type: 'scene', piece, analysis, formatId: format.id }), [piece, analysis, format.id]);
+
+  const zoom = Math.max(0.02, Math.min(room.width / format.width, room.height / format.height));
+  useEffect(() => {
+    const full = Math.min(1, zoom * window.devicePixelRatio);
+    quality.current = 1;
+    let lastFrame = -1;
+    let sinceChange = 0;
+    return playhead.subscribe((seconds) => {
+      // While playing only whole frames are asked for, as the export will show them.
+      const frame = secondsToFrame(seconds, piece.frameRate);
+      if (isPlaying && frame === lastFrame) return;
+      lastFrame = frame;
+      if (isPlaying && ++sinceChange > 12) {
+        const budget = 1000 / framesPerSecond(piece.frameRate);
+        if (previewStats().milliseconds > budget * 0.9 && quality.current > LOWEST_QUALITY) {
+          quality.current = Math.max(LOWEST_QUALITY, quality.current * 0.75);
+          sinceChange = 0;
+        }
+      }
+      sendToPreview({ type: 'frame', seconds: isPlaying ? frameToSeconds(frame, piece.frameRate) : seconds, scale: full * (isPlaying ? quality.current : 1), skipLayerId: editingText, isPlaying });
+    });
+  }, [zoom, isPlaying, piece.frameRate, editingText, format.id]);
+
+  return (
+    <div className="stage" ref={holder}>
+      <div ref={slot} style={{ position: 'relative', width: format.width * zoom, height: format.height * zoom, boxShadow: '0 2px 30px #0005' }} data-testid="canvas">
+        <Handles format={format} zoom={zoom} />
+        {editingText && <TextEditor layerId={editingText} zoom={zoom} format={format} />}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,82 @@
+import { useEffect, useRef, useState } from 'react';
+import type { Format, Layer } from '@core/piece';
+import { familyFiles } from '@core/text';
+import { browserFonts } from '../../platform/browser-host';
+import { newId } from '../../platform/ids';
+import { playhead } from '../../platform/clock';
+import { edit, setView } from '../../store/desk-store';
+import { usePiece } from '../../store/selectors';
+import { valueNow } from '../desk/commands';
+
+const registered = new Set<string>();
+
+/** Makes a shipped family known to CSS under its own name, from the very files the shaper reads. */
+export async function registerCssFamily(family: string): Promise<void> {
+  if (registered.has(family)) return;
+  registered.add(family);
+  const { manifest } = await browserFonts();
+  for (const italic of [false, true]) {
+    for (const file of familyFiles(manifest, family, italic)) {
+      if (file.italic !== italic) continue;
+      const ranges = [];
+      for (let i = 0; i < file.ranges.length; i += 2) ranges.push(`U+${file.ranges[i]!.toString(16)}-${file.ranges[i + 1]!.toString(16)}`);
+      document.fonts.add(new FontFace(`estrella ${family}`, `url(/fonts/${file.path})`, { weight: '100 1000', style: italic ? 'italic' : 'normal', unicodeRange: ranges.join(',') }));
+    }
+  }
+}
+
+/** Types into a text layer where it stands on the canvas. The painted layer is left out meanwhile. */
+export function TextEditor({ layerId, zoom, format }: { layerId: string; zoom: number; format: Format }) {
+  const piece = usePiece();
+  const layer = piece.layers.find((l): l is Extract<Layer, { kind: 'text' }> => l.id === layerId && l.kind === 'text');
+  const field = useRef<HTMLTextAreaElement>(null);
+  const [gesture] = useState(newId);
+  const family = layer?.content.family ?? '';
+  useEffect(() => {
+    if (family) void registerCssFamily(family);
+  }, [family]);
+  useEffect(() => {
+    field.current?.focus();
+    field.current?.select();
+  }, []);
+  if (!layer) return null;
+  const lead = piece.formats.find((f) => f.id === piece.leadFormatId) ?? format;
+  const override = layer.overrides[format.id];
+  const fit = Math.min(format.width / lead.width, format.height / lead.height) * (override?.scale ?? 1);
+  const position = valueNow(layer, 'position') as [number, number];
+  const scale = valueNow(layer, 'scale') as [number, number];
+  const size = (valueNow(layer, 'size') as number) * fit * zoom * scale[1];
+  const { align, wrapWidth } = layer.content;
+  const x = (format.width / 2 + position[0] * fit + (override?.move[0] ?? 0)) * zoom;
+  const y = (format.height / 2 + position[1] * fit + (override?.move[1] ?? 0)) * zoom;
+  const lines = layer.content.text.split('\n').length;
+  const leading = valueNow(layer, 'leading') as number;
+  const width = wrapWidth === null ? Math.max(size * 2, 4000) : wrapWidth * fit * zoom * scale[0];
+  const left = align === 'left' ? x : align === 'right' ? x - width : x - width / 2;
+  const finish = () => setView({ editingText: null });
+  return (
+    <textarea
+      ref={field}
+      aria-label="Text on the canvas"
+      value={layer.content.text}
+      spellCheck={false}
+      onChange={(e) => {
+        const text = e.target.value;
+        const isAutoNamed = layer.name === layer.content.text.slice(0, 60) || layer.name === 'Your words';
+        edit([{ type: 'layer.setContent', id: layer.id, content: { text } }, ...(isAutoNamed && text.trim() ? [{ type: 'layer.rename' as const, id: layer.id, name: text.split('\n')[0]!.slice(0, 60) }] : [])], gesture);
+        playhead.set(playhead.seconds);
+      }}
+      onBlur={finish}
+      onKeyDown={(e) => {
+        e.stopPropagation();
+        if (e.key === 'Escape' || (e.key === 'Enter' && (e.ctrlKey || e.metaKey))) finish();
+      }}
+      onPointerDown={(e) => e.stopPropagation()}
+      style={{
+        position: 'absolute', left, top: y - (lines * leading * size) / 2, width, height: (lines + 0.4) * leading * size, transform: `rotate(${valueNow(layer, 'rotation') as number}deg)`,
+        fontFamily: `'estrella ${layer.content.family}'`, fontSize: size, fontWeight: valueNow(layer, 'weight') as number, fontStyle: layer.content.italic ? 'italic' : 'normal', lineHeight: leading, letterSpacing: `${valueNow(layer, 'tracking') as number}em`,
+        textAlign: align, color: valueNow(layer, 'fill') as string, background: 'transparent', border: 0, padding: 0, outline: 'none', resize: 'none', overflow: 'hidden', whiteSpace: wrapWidth === null ? 'pre' : 'pre-wrap', caretColor: 'var(--lamp)', textShadow: '0 0 1px #0008', zIndex: 4,
+      }}
+    />
+  );
+}

@@ -1,0 +1,53 @@
+import type { FromPreview, LayerPlace, ToPreview } from '../../platform/preview-protocol';
+
+/** The page's end of the painting worker. One worker serves the app; each canvas handed over replaces the one before. */
+interface Stats {
+  shown: number;
+  milliseconds: number;
+  scale: number;
+}
+
+let worker: Worker | null = null;
+const placeListeners = new Set<(places: readonly LayerPlace[], seconds: number) => void>();
+const stamps: number[] = [];
+let milliseconds = 0;
+let scale = 1;
+let failure: string | null = null;
+
+function theWorker(): Worker {
+  if (!worker) {
+    worker = new Worker(new URL('../../platform/preview-worker.ts', import.meta.url), { type: 'module' });
+    worker.onmessage = ({ data }: MessageEvent<FromPreview>) => {
+      if (data.type === 'failed') {
+        failure = data.message;
+        console.error(`preview: ${data.message}`);
+        return;
+      }
+      failure = null;
+      const now = performance.now();
+      stamps.push(now);
+      while (stamps.length > 0 && stamps[0]! < now - 1000) stamps.shift();
+      milliseconds = milliseconds * 0.8 + data.milliseconds * 0.2;
+      scale = data.scale;
+      for (const listener of placeListeners) listener(data.places, data.seconds);
+    };
+  }
+  return worker;
+}
+
+export function sendToPreview(message: ToPreview): void {
+  theWorker().postMessage(message, message.type === 'canvas' ? [message.canvas] : []);
+}
+
+export function onPlaces(listener: (places: readonly LayerPlace[], seconds: number) => void): () => void {
+  placeListeners.add(listener);
+  return () => void placeListeners.delete(listener);
+}
+
+/** Frames shown in the last second, the time one takes to paint, and the resolution painted at. */
+export function previewStats(): Stats {
+  const now = performance.now();
+  return { shown: stamps.filter((t) => t > now - 1000).length, milliseconds, scale };
+}
+
+export const previewFailure = (): string | null => failure;

@@ -1,0 +1,263 @@
+import type { Easing, Keyframe, TrackValue } from '@core/motion';
+import { evaluateTrack, prepareTrack } from '@core/motion';
+import { copyLayers, createLayer } from '@core/piece';
+import type { Edit, KeyRef, Layer, LayerKind, Piece, PropertyId } from '@core/piece';
+import { beatMoment, beatToSeconds, freeMoment, frameToSeconds, secondsToBeat, secondsToFrame, shiftMoment, snapMoment } from '@core/time';
+import type { Moment, Seconds } from '@core/time';
+import { DEFAULT_FAMILY } from '@core/text';
+import { playhead } from '../../platform/clock';
+import { newId } from '../../platform/ids';
+import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
+
+/** What people can do on the desk; buttons and keys call these. */
+const desk = () => useDesk.getState();
+
+function open(): { piece: Piece; times: NonNullable<ReturnType<typeof desk>['times']> } | null {
+  const { piece, times } = desk();
+  return piece && times ? { piece, times } : null;
+}
+
+/** The playhead as a moment: pinned if it stands on a grid division (within half a frame) and snapping is on. */
+export function momentAtPlayhead(): Moment {
+  const o = open();
+  if (!o) return freeMoment(playhead.seconds);
+  const { isSnapping, division } = desk();
+  const halfFrame = o.piece.frameRate.den / o.piece.frameRate.num / 2;
+  return snapMoment(playhead.seconds, o.times.targets, { radius: isSnapping ? halfFrame + 1e-4 : 0, division: Math.min(division, 0.25), others: [], frameRate: o.piece.frameRate });
+}
+
+/** Span for something new: from the playhead's beat for two bars, within the piece. */
+function newSpan(): { start: Moment; end: Moment } {
+  const o = open();
+  if (!o) return { start: freeMoment(0), end: freeMoment(2) };
+  const { grid, end } = o.times;
+  if (!desk().isSnapping) return { start: freeMoment(playhead.seconds), end: freeMoment(Math.max(playhead.seconds + 0.5, Math.min(end, playhead.seconds + 4))) };
+  const beat = Math.floor(secondsToBeat(grid, playhead.seconds) + 1e-3);
+  const start = playhead.seconds <= 0.001 ? freeMoment(0) : beatMoment(beat, grid);
+  const wanted = beatMoment(beat + 2 * (grid.meters[0]?.beatsPerBar ?? 4), grid);
+  return { start, end: beatToSeconds(grid, beat + 8) > end && end > playhead.seconds + 0.5 ? o.piece.end : wanted };
+}
+
+function addLayer(kind: LayerKind, name: string, content: Record<string, unknown>, values: Partial<Record<PropertyId, TrackValue>>, before: readonly Edit[] = []): string {
+  const layer = createLayer(kind, { name, ...newSpan(), content, values }, newId);
+  edit([...before, { type: 'layer.add', layers: [layer] }]);
+  selectLayers([layer.id]);
+  return layer.id;
+}
+
+export function addText(text = 'Your words', family: string = DEFAULT_FAMILY): string {
+  const o = open();
+  const lead = o?.piece.formats.find((f) => f.id === o.piece.leadFormatId);
+  return addLayer('text', text.slice(0, 60), { text, family }, { size: Math.round(Math.min(lead?.width ?? 1920, lead?.height ?? 1080) / 9) });
+}
+export const addRectangle = (): string => addLayer('rectangle', 'Rectangle', {}, { fill: '#FFB74A' });
+export const addEllipse = (): string => addLayer('ellipse', 'Ellipse', {}, { fill: '#54C6C0' });
+export const addKite = (): string => addLayer('path', 'Diamond', { d: 'M100 0L200 110L100 280L0 110Z', box: [200, 280] }, { fill: '#FF6F59', dimensions: [200, 280] });
+export const addWave = (): string => addLayer('path', 'Wave', { d: 'M0 60C160 10 320 0 480 40C640 80 800 90 960 50C1120 10 1280 0 1440 40C1600 80 1760 70 1920 30L1920 400L0 400Z', box: [1920, 400] }, { fill: '#143749', dimensions: [1920, 400], position: [0, 400] });
+export function addPicture(media: Extract<Edit, { type: 'media.add' }>['media']): string {
+  const o = open();
+  const lead = o?.piece.formats.find((f) => f.id === o.piece.leadFormatId);
+  const k = Math.min(1, ((lead?.width ?? 1920) * 0.6) / (media.width ?? 1), ((lead?.height ?? 1080) * 0.6) / (media.height ?? 1));
+  return addLayer('picture', media.name, { mediaId: media.id }, { dimensions: [Math.round((media.width ?? 640) * k), Math.round((media.height ?? 360) * k)] }, [{ type: 'media.add', media }]);
+}
+
+export function selected(): Layer[] {
+  const { piece, selectedLayers } = desk();
+  return piece?.layers.filter((layer) => selectedLayers.includes(layer.id)) ?? [];
+}
+
+export function deleteSelection(): void {
+  const { selectedKeys, selectedLayers } = desk();
+  if (selectedKeys.length > 0) edit([{ type: 'keys.remove', refs: [...selectedKeys] }]);
+  else if (selectedLayers.length > 0) {
+    const names = selected().map((l) => l.name).join(', ');
+    if (edit([{ type: 'layer.remove', ids: [...selectedLayers] }])) setView({ notice: `Deleted ${names}` });
+  }
+}
+
+export function duplicateSelection(): void {
+  const { piece } = desk();
+  const layers = selected();
+  const last = layers[layers.length - 1];
+  if (!piece || !last) return;
+  const copies = copyLayers(layers, newId);
+  edit([{ type: 'layer.add', layers: copies, at: piece.layers.indexOf(last) + 1 }]);
+  selectLayers(copies.map((c) => c.id));
+}
+
+/** Moves the selected layer one step in the painting order; up is towards the front. */
+export function restack(direction: 1 | -1): void {
+  const { piece } = desk();
+  const [layer] = selected();
+  if (!piece || !layer) return;
+  const from = piece.layers.findIndex((l) => l.id === layer.id);
+  edit([{ type: 'layer.reorder', id: layer.id, to: Math.max(0, from + direction) }]);
+}
+
+/** A property's value now, as the layer's own tracks give it. */
+export function valueNow(layer: Layer, property: PropertyId, seconds: Seconds = playhead.seconds): TrackValue | null {
+  const track = layer.tracks[property];
+  const o = open();
+  return track && o ? evaluateTrack(prepareTrack(track, o.times.timeOf), seconds) : null;
+}
+
+/** Sets a property at the playhead: a keyframe if the property has any, its standing value otherwise. */
+export function setValue(layer: Layer, property: PropertyId, value: TrackValue, gesture: string | null): void {
+  const animated = (layer.tracks[property]?.keyframes.length ?? 0) > 0;
+  edit([{ type: 'value.set', layerId: layer.id, property, value, ...(animated ? { at: momentAtPlayhead(), keyId: newId() } : {}) }], gesture);
+}
+
+/** Puts a keyframe with the present value at the playhead; on a keyframe, removes it. */
+export function toggleKey(layer: Layer, property: PropertyId): void {
+  const o = open();
+  const track = layer.tracks[property];
+  if (!o || !track) return;
+  const halfFrame = o.piece.frameRate.den / o.piece.frameRate.num / 2;
+  const here = track.keyframes.find((key) => Math.abs(o.times.timeOf(key.at) - playhead.seconds) < halfFrame);
+  if (here) return void edit([{ type: 'keys.remove', refs: [{ layerId: layer.id, property, keyId: here.id }] }]);
+  const value = valueNow(layer, property);
+  if (value === null) return;
+  const key: Keyframe = { id: newId(), at: momentAtPlayhead(), value, easing: { type: 'named', name: 'ease-in-out' } };
+  edit([{ type: 'keys.add', keys: [{ layerId: layer.id, property, key }] }]);
+  setView({ selectedKeys: [{ layerId: layer.id, property, keyId: key.id }], openLayers: [...new Set([...desk().openLayers, layer.id])] });
+}
+
+/** Times of all keyframes of the selected layers (of all layers if none is selected), ascending. */
+function keyTimes(): Seconds[] {
+  const o = open();
+  if (!o) return [];
+  const layers = selected().length > 0 ? selected() : o.piece.layers;
+  const all = layers.flatMap((layer) => Object.values(layer.tracks).flatMap((track) => track?.keyframes.map((key) => o.times.timeOf(key.at)) ?? []));
+  return [...new Set(all)].sort((a, b) => a - b);
+}
+
+export function goToKey(direction: 1 | -1): void {
+  const times = keyTimes();
+  const now = playhead.seconds;
+  const next = direction > 0 ? times.find((t) => t > now + 1e-4) : times.reverse().find((t) => t < now - 1e-4);
+  if (next !== undefined) playhead.set(next);
+}
+
+export function step(unit: 'frame' | 'beat' | 'bar', direction: 1 | -1): void {
+  const o = open();
+  if (!o) return;
+  const { grid, end } = o.times;
+  const rate = o.piece.frameRate;
+  let to: Seconds;
+  if (unit === 'frame') to = frameToSeconds(secondsToFrame(playhead.seconds, rate) + direction, rate);
+  else {
+    const size = unit === 'bar' ? grid.meters[0]?.beatsPerBar ?? 4 : 1;
+    const at = secondsToBeat(grid, playhead.seconds) / size;
+    to = beatToSeconds(grid, (direction > 0 ? Math.floor(at + 1e-6) + 1 : Math.ceil(at - 1e-6) - 1) * size);
+  }
+  playhead.set(Math.min(end, Math.max(0, to)));
+}
+
+interface CopiedKey {
+  readonly property: PropertyId;
+  readonly offset: Seconds;
+  readonly key: Keyframe;
+  readonly layerIndex: number;
+}
+let copiedKeys: readonly CopiedKey[] = [];
+let copiedLayers: readonly Layer[] = [];
+
+export function copySelection(): void {
+  const o = open();
+  const { selectedKeys } = desk();
+  if (!o) return;
+  if (selectedKeys.length === 0) {
+    copiedLayers = selected();
+    copiedKeys = [];
+    if (copiedLayers.length > 0) setView({ notice: `Copied ${copiedLayers.length === 1 ? copiedLayers[0]?.name : `${copiedLayers.length} layers`}` });
+    return;
+  }
+  copiedLayers = [];
+  const layerIds = [...new Set(selectedKeys.map((ref) => ref.layerId))];
+  const found = selectedKeys.flatMap((ref) => {
+    const key = o.piece.layers.find((l) => l.id === ref.layerId)?.tracks[ref.property]?.keyframes.find((k) => k.id === ref.keyId);
+    return key ? [{ property: ref.property, key, layerIndex: layerIds.indexOf(ref.layerId), time: o.times.timeOf(key.at) }] : [];
+  });
+  const first = Math.min(...found.map((f) => f.time));
+  copiedKeys = found.map(({ time, ...rest }) => ({ ...rest, offset: time - first }));
+  setView({ notice: `Copied ${copiedKeys.length} keyframe${copiedKeys.length === 1 ? '' : 's'}` });
+}
+
+/** Pastes at the playhead: keyframes onto the selected layers (in order), or layers as new ones. */
+export function pasteSelection(): void {
+  const o = open();
+  if (!o) return;
+  if (copiedLayers.length > 0) {
+    const first = Math.min(...copiedLayers.map((l) => o.times.timeOf(l.start)));
+    const copies = copyLayers(copiedLayers, newId);
+    const ids = copies.map((c) => c.id);
+    edit([{ type: 'layer.add', layers: copies }, { type: 'layer.move', ids, seconds: playhead.seconds - first }]);
+    return selectLayers(ids);
+  }
+  const targets = selected();
+  if (copiedKeys.length === 0 || targets.length === 0) return;
+  const { targets: music, grid } = o.times;
+  const start = momentAtPlayhead();
+  const startSeconds = o.times.timeOf(start);
+  const layerCount = new Set(copiedKeys.map((k) => k.layerIndex)).size;
+  const keys = targets.flatMap((layer, i) =>
+    copiedKeys
+      .filter((k) => layer.tracks[k.property] && (layerCount === 1 || k.layerIndex === i % layerCount))
+      .map((k) => {
+        const seconds = startSeconds + k.offset;
+        const beat = Math.round(secondsToBeat(grid, seconds) * 12) / 12;
+        const isOnGrid = start.kind === 'pinned' && k.key.at.kind === 'pinned' && Math.abs(beatToSeconds(grid, beat) - seconds) < 0.004;
+        const at = k.offset === 0 ? start : isOnGrid ? beatMoment(beat, grid) : shiftMoment(freeMoment(startSeconds), k.offset, music);
+        return { layerId: layer.id, property: k.property, key: { ...k.key, id: newId(), at } };
+      }),
+  );
+  if (keys.length === 0) return setView({ notice: 'The selected layer has none of the copied properties.' });
+  edit([{ type: 'keys.add', keys }]);
+  setView({ selectedKeys: keys.map(({ layerId, property, key }): KeyRef => ({ layerId, property, keyId: key.id })) });
+}
+
+export function setEasing(easing: Easing, gesture: string | null = null): void {
+  const { selectedKeys } = desk();
+  if (selectedKeys.length > 0) edit([{ type: 'keys.setEasing', refs: [...selectedKeys], easing }], gesture);
+}
+
+export function reverseKeys(): void {
+  const { selectedKeys } = desk();
+  if (selectedKeys.length > 1) edit([{ type: 'keys.reverse', refs: [...selectedKeys] }]);
+}
+
+/** Stretches the selected keyframes about their first time. */
+export function stretchKeys(factor: number): void {
+  const o = open();
+  const { selectedKeys } = desk();
+  if (!o || selectedKeys.length < 2) return;
+  const times = selectedKeys.flatMap((ref) => {
+    const key = o.piece.layers.find((l) => l.id === ref.layerId)?.tracks[ref.property]?.keyframes.find((k) => k.id === ref.keyId);
+    return key ? [o.times.timeOf(key.at)] : [];
+  });
+  edit([{ type: 'keys.scaleTime', refs: [...selectedKeys], pivot: Math.min(...times), factor }]);
+}
+
+export function selectAllKeys(): void {
+  const refs = selected().flatMap((layer) => Object.entries(layer.tracks).flatMap(([property, track]) => track?.keyframes.map((key): KeyRef => ({ layerId: layer.id, property: property as PropertyId, keyId: key.id })) ?? []));
+  setView({ selectedKeys: refs });
+}
+
+export function nudgeSelection(dx: number, dy: number): void {
+  const gesture = 'nudge';
+  for (const layer of selected()) {
+    const position = valueNow(layer, 'position');
+    if (Array.isArray(position)) setValue(layer, 'position', [position[0] + dx, position[1] + dy], gesture);
+  }
+}
+
+/** Cuts the selected layers' span at the playhead: `start` begins them here, `end` ends them here. */
+export function trimToPlayhead(side: 'start' | 'end'): void {
+  const at = momentAtPlayhead();
+  edit(selected().map((layer): Edit => ({ type: 'layer.setSpan', id: layer.id, [side]: at })));
+}
+
+export function addMarkerHere(): void {
+  const o = open();
+  if (o) edit([{ type: 'marker.put', marker: { id: newId(), name: `Marker ${o.piece.markers.length + 1}`, colour: '#54C6C0', at: momentAtPlayhead() } }]);
+}

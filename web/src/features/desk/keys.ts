@@ -1,0 +1,84 @@
+import { useEffect } from 'react';
+import { playhead } from '../../platform/clock';
+import { redoEdit, selectLayers, setView, undoEdit, useDesk } from '../../store/desk-store';
+import * as commands from './commands';
+import { togglePlay } from './play-commands';
+
+interface KeyCommand {
+  /** As `event.key`, lower case, with modifiers: "mod+z", "shift+arrowleft". */
+  readonly keys: readonly string[];
+  readonly label: string;
+  readonly run: () => void;
+}
+
+/** The keyboard, one table: the handler and the list of keys in the help are both made from it. */
+export const KEY_COMMANDS: readonly KeyCommand[] = [
+  { keys: ['space'], label: 'Play or stop', run: () => void togglePlay() },
+  { keys: ['arrowleft'], label: 'A frame back', run: () => commands.step('frame', -1) },
+  { keys: ['arrowright'], label: 'A frame on', run: () => commands.step('frame', 1) },
+  { keys: ['shift+arrowleft'], label: 'A beat back', run: () => commands.step('beat', -1) },
+  { keys: ['shift+arrowright'], label: 'A beat on', run: () => commands.step('beat', 1) },
+  { keys: ['alt+arrowleft'], label: 'A bar back', run: () => commands.step('bar', -1) },
+  { keys: ['alt+arrowright'], label: 'A bar on', run: () => commands.step('bar', 1) },
+  { keys: ['home'], label: 'To the start', run: () => playhead.set(0) },
+  { keys: ['end'], label: 'To the end', run: () => playhead.set(useDesk.getState().times?.end ?? 0) },
+  { keys: ['pageup'], label: 'To the keyframe before', run: () => commands.goToKey(-1) },
+  { keys: ['pagedown'], label: 'To the next keyframe', run: () => commands.goToKey(1) },
+  { keys: ['m'], label: 'Marker at the playhead', run: commands.addMarkerHere },
+  { keys: ['t'], label: 'New text', run: () => setView({ editingText: commands.addText(), rung: 'words' }) },
+  { keys: ['g'], label: 'Snapping on or off', run: () => setView({ isSnapping: !useDesk.getState().isSnapping }) },
+  { keys: ['l'], label: 'Loop on (two bars from here) or off', run: toggleLoop },
+  { keys: ['delete', 'backspace'], label: 'Delete', run: commands.deleteSelection },
+  { keys: ['mod+d'], label: 'Duplicate', run: commands.duplicateSelection },
+  { keys: ['mod+c'], label: 'Copy keyframes or layers', run: commands.copySelection },
+  { keys: ['mod+v'], label: 'Paste at the playhead', run: commands.pasteSelection },
+  { keys: ['mod+a'], label: 'Select all layers', run: () => selectLayers(useDesk.getState().piece?.layers.map((l) => l.id) ?? []) },
+  { keys: ['shift+a'], label: 'Select all keyframes of the selected layers', run: commands.selectAllKeys },
+  { keys: ['mod+z'], label: 'Undo', run: undoEdit },
+  { keys: ['mod+shift+z', 'mod+y'], label: 'Do again', run: redoEdit },
+  { keys: ['shift+arrowup'], label: 'Bring forward', run: () => commands.restack(1) },
+  { keys: ['shift+arrowdown'], label: 'Send backward', run: () => commands.restack(-1) },
+  { keys: ['alt+arrowup'], label: 'Move up by 1 px', run: () => commands.nudgeSelection(0, -1) },
+  { keys: ['alt+arrowdown'], label: 'Move down by 1 px', run: () => commands.nudgeSelection(0, 1) },
+  { keys: ['alt+,'], label: 'Move left by 1 px', run: () => commands.nudgeSelection(-1, 0) },
+  { keys: ['alt+.'], label: 'Move right by 1 px', run: () => commands.nudgeSelection(1, 0) },
+  { keys: ['shift+s'], label: 'Begin the layer here', run: () => commands.trimToPlayhead('start') },
+  { keys: ['shift+e'], label: 'End the layer here', run: () => commands.trimToPlayhead('end') },
+  { keys: ['escape'], label: 'Select nothing', run: () => { selectLayers([]); setView({ selectedKeys: [], editingText: null }); } },
+];
+
+function toggleLoop(): void {
+  const { loop, times } = useDesk.getState();
+  if (!times) return;
+  if (loop) return setView({ loop: null });
+  const from = playhead.seconds;
+  commands.step('bar', 1);
+  commands.step('bar', 1);
+  const to = playhead.seconds > from + 0.2 ? playhead.seconds : times.end;
+  playhead.set(from);
+  setView({ loop: { from, to } });
+}
+
+function keyName(event: KeyboardEvent): string {
+  const key = event.key === ' ' ? 'space' : event.key.toLowerCase();
+  return `${event.ctrlKey || event.metaKey ? 'mod+' : ''}${event.altKey ? 'alt+' : ''}${event.shiftKey ? 'shift+' : ''}${key}`;
+}
+
+const isTyping = (target: EventTarget | null): boolean => target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+
+/** Binds the table to the window. Fields keep their own keys; a focused button keeps Space and Enter. */
+export function useKeys(): void {
+  useEffect(() => {
+    const table = new Map(KEY_COMMANDS.flatMap((command) => command.keys.map((key) => [key, command] as const)));
+    const onKey = (event: KeyboardEvent) => {
+      if (isTyping(event.target) || event.defaultPrevented || document.querySelector('[role=dialog][data-state=open]')) return;
+      const command = table.get(keyName(event));
+      if (!command) return;
+      if (event.key === ' ' && event.target instanceof HTMLButtonElement && !event.target.classList.contains('star')) return;
+      event.preventDefault();
+      command.run();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+}

@@ -1,0 +1,39 @@
+import { playhead } from '../../platform/clock';
+import { isPlaying, play, scrubSound, songBuffer, stop } from '../../platform/playback';
+import { setView, useDesk } from '../../store/desk-store';
+import { songOf } from '../../store/selectors';
+
+let buffer: { hash: string; audio: AudioBuffer } | null = null;
+
+/** Fetches the song's sound ahead, so that the first play starts at once. */
+export async function warmSound(): Promise<void> {
+  const { piece } = useDesk.getState();
+  const song = piece && songOf(piece);
+  if (!song || buffer?.hash === song.hash) return;
+  try {
+    buffer = { hash: song.hash, audio: await songBuffer(song.hash) };
+  } catch {
+    buffer = null; // not prepared yet; asked again when it plays
+  }
+}
+
+export async function togglePlay(): Promise<void> {
+  if (isPlaying()) return stop();
+  const { piece, times, loop } = useDesk.getState();
+  if (!piece || !times) return;
+  await warmSound();
+  const song = songOf(piece);
+  if (song && !buffer) setView({ notice: 'The song is still being prepared; playing without sound.' });
+  setView({ isPlaying: true });
+  await play({ music: piece.music, buffer: buffer?.audio ?? null, end: times.end, loop, onStop: () => setView({ isPlaying: false }) });
+}
+
+/** Moves the playhead by hand, with the sound under it. */
+export function scrubTo(seconds: number): void {
+  const { piece, times } = useDesk.getState();
+  if (!piece || !times) return;
+  if (isPlaying()) stop();
+  playhead.set(Math.min(times.end, Math.max(0, seconds)));
+  const song = songOf(piece);
+  if (song && buffer?.hash === song.hash) scrubSound(piece.music, buffer.audio, playhead.seconds);
+}

@@ -1,0 +1,163 @@
+import { Dialog, Portal } from '@chakra-ui/react';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { Copy, FolderOpen, Moon, Pencil, Plus, Search, Sun, Trash2 } from 'lucide-react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { frameRateLabel } from '@core/time';
+import { useTheme } from '../../app/use-theme';
+import { ApiError, api, call, upload } from '../../platform/api';
+import { NewPieceForm } from './NewPieceForm';
+
+const ORDERS = { changed: 'Last change', name: 'Name', length: 'Length' } as const;
+type Order = keyof typeof ORDERS;
+const FRAMES = 12;
+
+const loadPieces = () => call(api.pieces.$get()).then((r) => r.pieces);
+type Summary = Awaited<ReturnType<typeof loadPieces>>[number];
+
+/** The piece as a moving picture over a thin strip of its own beat lattice. */
+function MovingPicture({ piece, onOpen }: { piece: Summary; onOpen: () => void }) {
+  const [frame, setFrame] = useState(4);
+  const [isMoving, setMoving] = useState(false);
+  useEffect(() => {
+    if (!isMoving) return;
+    const timer = setInterval(() => setFrame((f) => (f + 1) % FRAMES), 220);
+    return () => clearInterval(timer);
+  }, [isMoving]);
+  return (
+    <>
+      <button className="card-picture" onClick={onOpen} onPointerEnter={() => setMoving(true)} onPointerLeave={() => setMoving(false)} aria-label={`Open ${piece.name}`}>
+        <img src={`/api/pieces/${piece.id}/frame/${frame}?r=${piece.revision}`} alt="" />
+      </button>
+      <svg viewBox="0 0 1000 14" preserveAspectRatio="none" width="100%" height="14" aria-hidden="true" style={{ background: 'var(--surface)', borderRadius: '0 0 12px 12px', display: 'block' }}>
+        {piece.beats.map((t, i) => (
+          <line key={i} x1={(Math.abs(t) / piece.duration) * 1000} x2={(Math.abs(t) / piece.duration) * 1000} y1={t > 0 || Object.is(t, 0) ? 2 : 7} y2="14" stroke={t > 0 || Object.is(t, 0) ? 'var(--lamp)' : 'var(--muted)'} strokeWidth={t > 0 ? 2.4 : 1.2} opacity={t > 0 ? 0.9 : 0.6} />
+        ))}
+        {isMoving && <rect x={((frame + 0.5) / FRAMES) * 1000 - 2} y="0" width="4" height="14" fill="var(--lamp)" />}
+      </svg>
+    </>
+  );
+}
+
+function ago(iso: string): string {
+  const s = (Date.now() - new Date(iso).getTime()) / 1000;
+  if (s < 90) return 'a moment ago';
+  if (s < 5400) return `${Math.round(s / 60)} min ago`;
+  if (s < 129600) return `${Math.round(s / 3600)} h ago`;
+  return `${Math.round(s / 86400)} days ago`;
+}
+
+export function HomePage() {
+  const [theme, toggleTheme] = useTheme();
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const { data, error, isPending } = useQuery({ queryKey: ['pieces'], queryFn: loadPieces, refetchInterval: 10_000 });
+  const [search, setSearch] = useState('');
+  const [order, setOrder] = useState<Order>('changed');
+  const [isMaking, setMaking] = useState(false);
+  const [renaming, setRenaming] = useState<string | null>(null);
+  const [notice, setNotice] = useState<{ text: string; undo?: () => void } | null>(null);
+  const opener = useRef<HTMLInputElement>(null);
+  const refresh = () => queries.invalidateQueries({ queryKey: ['pieces'] });
+
+  const shown = useMemo(() => {
+    const words = search.toLocaleLowerCase().split(/\s+/).filter(Boolean);
+    const found = (data ?? []).filter((p) => words.every((w) => `${p.name} ${p.formats.map((f) => f.name).join(' ')}`.toLocaleLowerCase().includes(w)));
+    const by: Record<Order, (a: Summary, b: Summary) => number> = { changed: (a, b) => b.updatedAt.localeCompare(a.updatedAt), name: (a, b) => a.name.localeCompare(b.name), length: (a, b) => b.duration - a.duration };
+    return found.sort(by[order]);
+  }, [data, search, order]);
+
+  const attempt = async (work: () => Promise<void>) => {
+    try {
+      await work();
+    } catch (e) {
+      setNotice({ text: e instanceof ApiError ? e.message : 'That did not work; nothing was changed.' });
+    }
+  };
+  const openFile = (file: File) =>
+    attempt(async () => {
+      setNotice({ text: `Opening ${file.name} …` });
+      const made = await upload<{ id: string }>('/api/pieces/import', file, () => {});
+      await navigate(`/piece/${made.id}`);
+    });
+  const remove = (piece: Summary) =>
+    attempt(async () => {
+      await call(api.pieces[':id'].$delete({ param: { id: piece.id } }));
+      await refresh();
+      setNotice({ text: `“${piece.name}” was deleted.`, undo: () => void attempt(async () => { await call(api.pieces[':id'].undelete.$post({ param: { id: piece.id } })); setNotice(null); await refresh(); }) });
+    });
+
+  return (
+    <main className="home">
+      <header style={{ display: 'flex', alignItems: 'center', gap: 14, marginBottom: 30 }}>
+        <img src="/mark.svg" alt="" width="34" height="34" />
+        <h1 style={{ fontSize: 22, fontWeight: 600, margin: 0, flex: 1 }}>Pieces</h1>
+        <label className="field" style={{ display: 'flex', alignItems: 'center', gap: 7, width: 220 }}>
+          <Search size={15} aria-hidden="true" />
+          <input aria-label="Search pieces" placeholder="Search" value={search} onChange={(e) => setSearch(e.target.value)} style={{ background: 'none', border: 0, outline: 'none', width: '100%' }} />
+        </label>
+        <select className="field" aria-label="Sort by" value={order} onChange={(e) => setOrder(e.target.value as Order)}>
+          {Object.entries(ORDERS).map(([id, label]) => <option key={id} value={id}>{label}</option>)}
+        </select>
+        <button className="quiet" onClick={toggleTheme} aria-label={theme === 'dark' ? 'Use the light variant' : 'Use the dark variant'}>{theme === 'dark' ? <Sun size={17} /> : <Moon size={17} />}</button>
+        <input ref={opener} type="file" accept=".estrella,application/zip" hidden aria-label="Piece file" onChange={(e) => { const file = e.target.files?.[0]; e.target.value = ''; if (file) void openFile(file); }} />
+        <button className="soft" onClick={() => opener.current?.click()}><FolderOpen size={16} /> Open a file</button>
+        <button className="lamp" onClick={() => setMaking(true)}><Plus size={17} /> New piece</button>
+      </header>
+
+      {error && <p role="alert" style={{ color: 'var(--ember)' }}>{error instanceof ApiError ? error.message : 'The pieces could not be read.'} They are shown as soon as the server answers.</p>}
+      {isPending && !error && <p className="muted">Fetching your pieces …</p>}
+      {data && data.length === 0 && (
+        <section className="fade" style={{ textAlign: 'center', padding: '70px 0' }}>
+          <p style={{ fontSize: 17 }}>Nothing here yet.</p>
+          <p className="muted">Make a piece, drop a song into it, and put your first word on a beat.</p>
+        </section>
+      )}
+      {data && data.length > 0 && shown.length === 0 && <p className="muted">No piece matches “{search}”.</p>}
+
+      <section className="cards" aria-label="All pieces">
+        {shown.map((piece) => (
+          <article key={piece.id} className="fade" aria-label={piece.name}>
+            <MovingPicture piece={piece} onOpen={() => void navigate(`/piece/${piece.id}`)} />
+            <div style={{ display: 'flex', alignItems: 'center', gap: 4, paddingTop: 8 }}>
+              {renaming === piece.id ? (
+                <input className="field" aria-label="Name of the piece" autoFocus defaultValue={piece.name} style={{ flex: 1 }} onKeyDown={(e) => { if (e.key === 'Enter') e.currentTarget.blur(); if (e.key === 'Escape') setRenaming(null); }} onBlur={(e) => { const name = e.target.value.trim(); setRenaming(null); if (name && name !== piece.name) void attempt(async () => { await call(api.pieces[':id'].rename.$post({ param: { id: piece.id }, json: { name } })); await refresh(); }); }} />
+              ) : (
+                <strong style={{ flex: 1, fontSize: 15, fontWeight: 600, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{piece.name}</strong>
+              )}
+              <button className="quiet" aria-label={`Rename ${piece.name}`} onClick={() => setRenaming(piece.id)}><Pencil size={15} /></button>
+              <button className="quiet" aria-label={`Duplicate ${piece.name}`} onClick={() => void attempt(async () => { await call(api.pieces[':id'].duplicate.$post({ param: { id: piece.id } })); await refresh(); })}><Copy size={15} /></button>
+              <button className="quiet" aria-label={`Delete ${piece.name}`} onClick={() => void remove(piece)}><Trash2 size={15} /></button>
+            </div>
+            <div className="muted" style={{ display: 'flex', gap: 10, fontSize: 12.5 }}>
+              <span>{piece.formats.map((f) => f.name).join(', ')}</span>
+              <span className="mono">{piece.duration.toFixed(1)} s</span>
+              <span className="mono">{frameRateLabel(piece.frameRate)} fps</span>
+              <span style={{ marginLeft: 'auto' }}>{ago(piece.updatedAt)}</span>
+            </div>
+          </article>
+        ))}
+      </section>
+
+      <Dialog.Root open={isMaking} onOpenChange={(d) => setMaking(d.open)}>
+        <Portal>
+          <Dialog.Backdrop />
+          <Dialog.Positioner>
+            <Dialog.Content maxW="560px">
+              <Dialog.Body p="6">
+                <NewPieceForm onMade={(id) => void navigate(`/piece/${id}`)} onCancel={() => setMaking(false)} />
+              </Dialog.Body>
+            </Dialog.Content>
+          </Dialog.Positioner>
+        </Portal>
+      </Dialog.Root>
+      {notice && (
+        <div className="notice" role="status">
+          {notice.text}
+          {notice.undo && <button className="quiet" style={{ color: 'var(--lamp)' }} onClick={notice.undo}>Undo</button>}
+          <button className="quiet" onClick={() => setNotice(null)}>Close</button>
+        </div>
+      )}
+    </main>
+  );
+}

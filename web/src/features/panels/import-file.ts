@@ -1,0 +1,66 @@
+import { createMusic } from '@core/piece';
+import type { Edit, MediaRef } from '@core/piece';
+import { freeMoment } from '@core/time';
+import { ApiError, api, call, upload } from '../../platform/api';
+import { edit, setView, useDesk } from '../../store/desk-store';
+import { addPicture } from '../desk/commands';
+
+export interface ImportProgress {
+  readonly name: string;
+  readonly stage: 'sending' | 'listening';
+  readonly share: number;
+}
+
+type Prepared = Awaited<ReturnType<typeof mediaState>>;
+const mediaState = (hash: string) => call(api.media[':hash'].$get({ param: { hash } }));
+
+/** Length of a fresh piece cut to a song: short pieces are the rule. */
+const FIRST_LENGTH = 30;
+
+async function waitUntilReady(hash: string, onProgress: (share: number) => void, signal: AbortSignal): Promise<Prepared> {
+  for (;;) {
+    const state = await mediaState(hash);
+    if (state.state === 'ready') return state;
+    if (state.state === 'failed') throw new ApiError('AUDIO_UNREADABLE', state.error ?? 'The song cannot be read.');
+    onProgress(state.progress);
+    await new Promise((resolve) => setTimeout(resolve, 250));
+    if (signal.aborted) throw new DOMException('cancelled', 'AbortError');
+  }
+}
+
+async function bringInSong(media: MediaRef, onProgress: (share: number) => void, signal: AbortSignal): Promise<string | null> {
+  const ready = await waitUntilReady(media.hash, onProgress, signal);
+  const analysis = await call(api.media[':hash'].analysis.$get({ param: { hash: media.hash } }));
+  const { piece } = useDesk.getState();
+  if (!piece) return null;
+  const ref = { ...ready.media, id: media.id };
+  // A new song keeps where and how loud the old one played, but no corrections: those were the old song's.
+  const music = piece.music ? { ...createMusic(ref), start: piece.music.start, gain: piece.music.gain } : createMusic(ref);
+  const edits: Edit[] = [{ type: 'media.add', media: ref }, { type: 'music.set', music }];
+  if (piece.layers.length === 0 && !piece.music) edits.push({ type: 'piece.setEnd', end: freeMoment(Math.min(analysis.duration, FIRST_LENGTH)) });
+  edit(edits, null, analysis);
+  return ready.warning;
+}
+
+/**
+ * Takes a dropped or picked file in: a song becomes the music, a picture a layer. What goes wrong is shown and changes
+ * nothing. @param wanted - what the drop place takes.
+ */
+export async function importFile(file: File, wanted: 'audio' | 'picture' | 'any', onProgress: (progress: ImportProgress | null) => void, signal: AbortSignal): Promise<void> {
+  try {
+    onProgress({ name: file.name, stage: 'sending', share: 0 });
+    const sent = await upload<{ media: MediaRef; state: string; warning: string | null }>(`/api/media?name=${encodeURIComponent(file.name)}`, file, (share) => onProgress({ name: file.name, stage: 'sending', share }), signal);
+    if (wanted !== 'any' && sent.media.kind !== wanted) throw new ApiError('FILE_UNKNOWN', `“${file.name}” is a ${sent.media.kind === 'audio' ? 'sound' : 'picture'}; here a ${wanted === 'audio' ? 'song' : 'picture'} is wanted. Nothing was changed.`);
+    let warning = sent.warning;
+    if (sent.media.kind === 'audio') {
+      onProgress({ name: file.name, stage: 'listening', share: 0 });
+      warning = await bringInSong(sent.media, (share) => onProgress({ name: file.name, stage: 'listening', share }), signal);
+    } else addPicture(sent.media);
+    setView({ notice: warning ?? `${file.name} is in` });
+  } catch (error) {
+    if (error instanceof DOMException && error.name === 'AbortError') setView({ notice: `${file.name} was left out` });
+    else setView({ notice: error instanceof ApiError ? error.message : `${file.name} could not be brought in. Nothing was changed.` });
+  } finally {
+    onProgress(null);
+  }
+}

@@ -1,0 +1,202 @@
+import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import type { PointerEvent as ReactPointerEvent } from 'react';
+import type { KeyRef } from '@core/piece';
+import { beatToBar, formatBarBeat, secondsToBeat } from '@core/time';
+import { playhead } from '../../platform/clock';
+import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
+import { songOf, useAnalysis, usePiece, useTimes } from '../../store/selectors';
+import { scrubTo } from '../desk/play-commands';
+import { MUSIC_HEIGHT, RULER, drawLattice } from './draw-lattice';
+import { LayerRow, PROPERTY_ROW, ROW, animatedProperties, rowHeight } from './LayerRow';
+import { clampScroll, fitAxis, timeToX, xToTime, zoomAxis } from './time-axis';
+import type { TimeAxis } from './time-axis';
+import { snapDragged } from './use-time-drag';
+
+const NAMES = 168;
+
+type Drag = { kind: 'scrub' } | { kind: 'loop'; from: number } | { kind: 'box'; x: number; y: number; add: boolean } | { kind: 'end' };
+
+/** The timeline reads like sheet music: the music is the top staff, its lattice runs down through every layer. */
+export function Timeline() {
+  const piece = usePiece();
+  const times = useTimes();
+  const analysis = useAnalysis();
+  const loop = useDesk((s) => s.loop);
+  const openLayers = useDesk((s) => s.openLayers);
+  const holder = useRef<HTMLDivElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const head = useRef<HTMLDivElement>(null);
+  const rows = useRef<HTMLDivElement>(null);
+  const [height, setHeight] = useState(300);
+  const [axis, setAxis] = useState<TimeAxis>({ scroll: 0, pixelsPerSecond: 60, width: 800 });
+  const [scrollTop, setScrollTop] = useState(0);
+  const [box, setBox] = useState<{ left: number; top: number; width: number; height: number } | null>(null);
+  const drag = useRef<Drag | null>(null);
+  const isFitted = useRef<string | null>(null);
+  const song = songOf(piece);
+
+  useLayoutEffect(() => {
+    const element = holder.current;
+    if (!element) return;
+    const measure = () => {
+      setHeight(element.clientHeight);
+      setAxis((a) => ({ ...a, width: Math.max(100, element.clientWidth - NAMES) }));
+    };
+    const observer = new ResizeObserver(measure);
+    observer.observe(element);
+    measure();
+    return () => observer.disconnect();
+  }, []);
+
+  // A piece is first seen whole; after that the view is the person's.
+  const fitKey = `${piece.id}/${axis.width > 100}/${analysis !== null || !piece.music}`;
+  useEffect(() => {
+    if (isFitted.current === fitKey) return;
+    isFitted.current = fitKey;
+    setAxis((a) => fitAxis(a.width, 0, times.end));
+  }, [fitKey, times.end]);
+
+  const [themeTick, setThemeTick] = useState(0);
+  useEffect(() => {
+    const observer = new MutationObserver(() => setThemeTick((n) => n + 1));
+    observer.observe(document.documentElement, { attributes: true, attributeFilter: ['data-theme'] });
+    void document.fonts.ready.then(() => setThemeTick((n) => n + 1));
+    return () => observer.disconnect();
+  }, []);
+  useEffect(() => {
+    if (canvas.current) drawLattice(canvas.current, { axis, piece, times, analysis, loop, height, names: NAMES });
+  }, [axis, piece, times, analysis, loop, height, themeTick]);
+  useEffect(
+    () =>
+      playhead.subscribe((seconds) => {
+        const x = timeToX(axis, seconds);
+        if (!head.current) return;
+        head.current.style.transform = `translateX(${NAMES + x}px)`;
+        head.current.style.visibility = x < -1 || x > axis.width + 1 ? 'hidden' : 'visible';
+      }),
+    [axis],
+  );
+
+  // Wheel: sideways moves in time, with Ctrl zooms about the pointer. React's own wheel listener is passive.
+  const end = times.end;
+  useEffect(() => {
+    const element = holder.current;
+    if (!element) return;
+    const onWheel = (e: WheelEvent) => {
+      const x = e.clientX - element.getBoundingClientRect().left - NAMES;
+      if (e.ctrlKey || e.metaKey) {
+        e.preventDefault();
+        setAxis((a) => zoomAxis(a, Math.exp(-e.deltaY * 0.0025), x, end));
+      } else if (e.shiftKey || Math.abs(e.deltaX) > Math.abs(e.deltaY)) {
+        e.preventDefault();
+        setAxis((a) => ({ ...a, scroll: clampScroll(a.scroll + (e.deltaX + (e.shiftKey ? e.deltaY : 0)) / a.pixelsPerSecond, a, end) }));
+      }
+    };
+    element.addEventListener('wheel', onWheel, { passive: false });
+    return () => element.removeEventListener('wheel', onWheel);
+  }, [end]);
+
+  const layout = useMemo(() => {
+    let top = 0;
+    // Front first, as they lie on the canvas.
+    return [...piece.layers].reverse().map((layer) => {
+      const isOpen = openLayers.includes(layer.id) && animatedProperties(layer).length > 0;
+      const row = { layer, top, isOpen, height: rowHeight(layer, isOpen) };
+      top += row.height;
+      return row;
+    });
+  }, [piece.layers, openLayers]);
+  const total = layout.length > 0 ? layout[layout.length - 1]!.top + layout[layout.length - 1]!.height : 0;
+  const visible = layout.filter((row) => row.top + row.height > scrollTop - 60 && row.top < scrollTop + height);
+
+  const at = (e: { clientX: number; clientY: number }) => {
+    const rect = holder.current?.getBoundingClientRect();
+    return { x: e.clientX - (rect?.left ?? 0) - NAMES, y: e.clientY - (rect?.top ?? 0) };
+  };
+  const onDown = (e: ReactPointerEvent) => {
+    if (e.button !== 0) return;
+    const { x, y } = at(e);
+    if (x < 0) return;
+    holder.current?.setPointerCapture(e.pointerId);
+    holder.current?.focus({ preventScroll: true });
+    if (y < MUSIC_HEIGHT) {
+      if (y < RULER && Math.abs(x - timeToX(axis, times.end)) < 6) drag.current = { kind: 'end' };
+      else if (e.shiftKey) drag.current = { kind: 'loop', from: times.timeOf(snapDragged(xToTime(axis, x), axis.pixelsPerSecond, [], e.altKey)) };
+      else {
+        drag.current = { kind: 'scrub' };
+        scrubTo(snapToRuler(x, e.altKey));
+      }
+    } else {
+      drag.current = { kind: 'box', x, y, add: e.shiftKey };
+      if (!e.shiftKey) {
+        selectLayers([]);
+        setView({ selectedKeys: [] });
+      }
+    }
+  };
+  const snapToRuler = (x: number, isFree: boolean) => (isFree ? xToTime(axis, x) : times.timeOf(snapDragged(Math.max(0, xToTime(axis, x)), axis.pixelsPerSecond, [], false)));
+  const onMove = (e: ReactPointerEvent) => {
+    const d = drag.current;
+    if (!d) return;
+    const { x, y } = at(e);
+    if (d.kind === 'scrub') scrubTo(snapToRuler(x, e.altKey));
+    else if (d.kind === 'loop') {
+      const to = times.timeOf(snapDragged(xToTime(axis, x), axis.pixelsPerSecond, [], e.altKey));
+      const range = { from: Math.max(0, Math.min(d.from, to)), to: Math.min(times.end, Math.max(d.from, to)) };
+      if (range.to - range.from > 0.05) setView({ loop: range });
+    } else if (d.kind === 'end') edit([{ type: 'piece.setEnd', end: snapDragged(Math.max(0.1, xToTime(axis, x)), axis.pixelsPerSecond, [], e.altKey) }], 'piece-end');
+    else setBox({ left: Math.min(d.x, x) + NAMES, top: Math.min(d.y, y), width: Math.abs(x - d.x), height: Math.abs(y - d.y) });
+  };
+  const onUp = () => {
+    const d = drag.current;
+    drag.current = null;
+    if (d?.kind !== 'box' || !box) return setBox(null);
+    const keys: KeyRef[] = [];
+    for (const row of layout) {
+      const properties = animatedProperties(row.layer);
+      properties.forEach((property, i) => {
+        for (const key of row.layer.tracks[property]?.keyframes ?? []) {
+          const x = NAMES + timeToX(axis, times.timeOf(key.at));
+          const y = MUSIC_HEIGHT - scrollTop + row.top + (row.isOpen ? ROW + (i + 0.5) * PROPERTY_ROW : ROW / 2);
+          if (x >= box.left && x <= box.left + box.width && y >= box.top && y <= box.top + box.height) keys.push({ layerId: row.layer.id, property, keyId: key.id });
+        }
+      });
+    }
+    const before = d.add ? useDesk.getState().selectedKeys : [];
+    const all = [...before, ...keys.filter((k) => !before.some((b) => b.keyId === k.keyId))];
+    selectLayers([...new Set(all.map((k) => k.layerId))]);
+    setView({ selectedKeys: all });
+    setBox(null);
+  };
+
+  const onKey = useCallback(
+    (e: React.KeyboardEvent) => {
+      const zoomAt = (factor: number) => setAxis((a) => zoomAxis(a, factor, timeToX(a, playhead.seconds), end));
+      if (e.key === '+' || e.key === '=') zoomAt(1.3);
+      else if (e.key === '-') zoomAt(1 / 1.3);
+      else if (e.key === '0') setAxis((a) => fitAxis(a.width, 0, end));
+    },
+    [end],
+  );
+
+  const confidence = times.grid.confidence.length > 2 ? Math.round((100 * times.grid.confidence.reduce((a, b) => a + b, 0)) / times.grid.confidence.length) : null;
+  return (
+    <div ref={holder} className="timeline" tabIndex={0} role="region" aria-label="Timeline" style={{ ['--names' as string]: `${NAMES}px` }} onPointerDown={onDown} onPointerMove={onMove} onPointerUp={onUp} onPointerCancel={onUp} onKeyDown={onKey}
+      data-pixels-per-second={axis.pixelsPerSecond} data-scroll={axis.scroll} data-names={NAMES}>
+      <canvas ref={canvas} aria-hidden="true" />
+      <div style={{ position: 'absolute', left: 12, top: RULER + 6, width: NAMES - 20, pointerEvents: 'none' }}>
+        <div style={{ fontWeight: 500, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{song ? song.name.replace(/\.\w+$/, '') : 'No music'}</div>
+        <div className="muted" style={{ fontSize: 11.5 }}>{song ? (confidence === null ? 'tempo typed by hand' : `sure of the beat ${confidence} %`) : `${piece.tempo.bpm} BPM, typed`}</div>
+        {analysis && song && <div className="muted" style={{ fontSize: 10, position: 'absolute', right: -4, top: 42, lineHeight: '10px', textAlign: 'right' }}>high<br />mid<br />low</div>}
+      </div>
+      <div className="rows" ref={rows} style={{ top: MUSIC_HEIGHT }} onScroll={(e) => setScrollTop(e.currentTarget.scrollTop)}>
+        <div style={{ height: total + 40, position: 'relative' }}>
+          {visible.map((row) => <LayerRow key={row.layer.id} layer={row.layer} piece={piece} axis={axis} top={row.top} isOpen={row.isOpen} />)}
+        </div>
+        {layout.length === 0 && <p className="muted" style={{ position: 'absolute', left: NAMES + 20, top: 20 }}>Put up words or a shape from the ladder on the left; they appear here as bars on the beat lattice.</p>}
+      </div>
+      {box && <div style={{ position: 'absolute', ...box, border: '1px solid var(--lamp)', background: 'color-mix(in srgb, var(--lamp) 12%, transparent)', pointerEvents: 'none', zIndex: 7 }} />}
+      <div ref={head} className="playhead" role="slider" aria-label="Playhead" aria-valuenow={0} aria-valuetext={formatBarBeat(beatToBar(times.grid, secondsToBeat(times.grid, 0)))} tabIndex={-1} />
+    </div>
+  );
+}

@@ -1,0 +1,74 @@
+import { ChevronLeft, ChevronRight, Gauge, Magnet, Pause, Play, Repeat, SkipBack, SkipForward } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import { beatToBar, formatClock, frameRateLabel, secondsToBeat, secondsToTimecode, tempoAt } from '@core/time';
+import { playhead } from '../../platform/clock';
+import { setView, useDesk } from '../../store/desk-store';
+import { usePiece, useTimes } from '../../store/selectors';
+import { previewStats } from '../canvas/preview-client';
+import { step } from '../desk/commands';
+import { togglePlay } from '../desk/play-commands';
+
+const DIVISIONS = { '1': 'beats', '0.5': 'half beats', '0.25': 'quarter beats', '0.3333333333333333': 'thirds' } as const;
+
+/** Where the playhead is, in bars and beats first, and what moves it. */
+export function Transport() {
+  const piece = usePiece();
+  const times = useTimes();
+  const { isPlaying, loop, isSnapping, division } = useDesk();
+  const bar = useRef<HTMLSpanElement>(null);
+  const beat = useRef<HTMLSpanElement>(null);
+  const clock = useRef<HTMLSpanElement>(null);
+  const tempo = useRef<HTMLSpanElement>(null);
+  const [showsRate, setShowsRate] = useState(false);
+  const [rate, setRate] = useState('');
+
+  useEffect(
+    () =>
+      playhead.subscribe((seconds) => {
+        const position = beatToBar(times.grid, secondsToBeat(times.grid, seconds + 1e-6));
+        if (bar.current) bar.current.textContent = String(position.bar);
+        if (beat.current) beat.current.textContent = String(Math.floor(position.beat));
+        if (clock.current) {
+          clock.current.textContent = formatClock(seconds);
+          clock.current.title = secondsToTimecode(seconds, piece.frameRate);
+        }
+        if (tempo.current) tempo.current.textContent = tempoAt(times.grid, seconds).toFixed(1);
+      }),
+    [times, piece.frameRate],
+  );
+  useEffect(() => {
+    if (!showsRate) return;
+    const timer = setInterval(() => {
+      const s = previewStats();
+      setRate(`${s.shown.toFixed(1)} of ${frameRateLabel(piece.frameRate)} fps, ${s.milliseconds.toFixed(0)} ms, ${Math.round(s.scale * 100)} %`);
+    }, 300);
+    return () => clearInterval(timer);
+  }, [showsRate, piece.frameRate]);
+
+  return (
+    <div className="transport" role="group" aria-label="Transport">
+      <div style={{ display: 'flex', alignItems: 'baseline', gap: 14, minWidth: 0, overflow: 'hidden' }}>
+        <span className="where mono" aria-label="Bar and beat"><span ref={bar}>1</span> <small>bar</small> <span ref={beat}>1</span> <small>beat</small></span>
+        <span className="mono muted" ref={clock} aria-label="Time">00:00.000</span>
+      </div>
+      <div style={{ display: 'flex', alignItems: 'center', gap: 2 }}>
+        <button className="quiet" aria-label="A bar back" onClick={() => step('bar', -1)}><SkipBack size={17} /></button>
+        <button className="quiet" aria-label="A frame back" onClick={() => step('frame', -1)}><ChevronLeft size={18} /></button>
+        <button className="play" aria-label={isPlaying ? 'Stop' : 'Play'} onClick={() => void togglePlay()}>{isPlaying ? <Pause size={17} fill="currentColor" /> : <Play size={17} fill="currentColor" style={{ marginLeft: 2 }} />}</button>
+        <button className="quiet" aria-label="A frame on" onClick={() => step('frame', 1)}><ChevronRight size={18} /></button>
+        <button className="quiet" aria-label="A bar on" onClick={() => step('bar', 1)}><SkipForward size={17} /></button>
+      </div>
+      <div style={{ display: 'flex', alignItems: 'center', gap: 2, justifyContent: 'flex-end', minWidth: 0, overflow: 'hidden' }}>
+        <button className="quiet" aria-pressed={isSnapping} aria-label="Snap to the beat lattice" onClick={() => setView({ isSnapping: !isSnapping })}><Magnet size={16} /></button>
+        <select className="quiet" aria-label="Snapping step" value={String(division)} onChange={(e) => setView({ division: Number(e.target.value) })}>
+          {Object.entries(DIVISIONS).map(([value, label]) => <option key={value} value={value}>{label}</option>)}
+        </select>
+        <button className="quiet" aria-pressed={loop !== null} aria-label="Loop" onClick={() => setView({ loop: loop ? null : { from: 0, to: times.end } })}><Repeat size={16} /></button>
+        <button className="quiet" aria-pressed={showsRate} aria-label="Show the preview rate" onClick={() => setShowsRate(!showsRate)}><Gauge size={16} />{showsRate && <span className="mono" data-testid="preview-rate">{rate}</span>}</button>
+        <span className="mono" style={{ whiteSpace: 'nowrap', paddingLeft: 6 }}>
+          <span style={{ color: 'var(--tide)' }}><span ref={tempo} /> BPM</span> <span className="muted">{times.grid.meters[0]?.beatsPerBar ?? 4}/4 · {frameRateLabel(piece.frameRate)} fps</span>
+        </span>
+      </div>
+    </div>
+  );
+}

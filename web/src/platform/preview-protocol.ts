@@ -1,0 +1,18 @@
+import type { SongAnalysis } from '@core/audio';
+import type { Piece } from '@core/piece';
+
+/** Messages between the page and the painting worker. */
+export type ToPreview =
+  | { readonly type: 'canvas'; readonly canvas: OffscreenCanvas }
+  | { readonly type: 'scene'; readonly piece: Piece; readonly analysis: SongAnalysis | null; readonly formatId: string }
+  | { readonly type: 'frame'; readonly seconds: number; readonly scale: number; readonly skipLayerId: string | null; readonly isPlaying: boolean };
+
+/** Where a painted layer lies: its box in its own coordinates and the matrix to format pixels. */
+export interface LayerPlace {
+  readonly layerId: string;
+  readonly corners: readonly (readonly [number, number])[];
+}
+
+export type FromPreview =
+  | { readonly type: 'painted'; readonly seconds: number; readonly milliseconds: number; readonly places: readonly LayerPlace[]; readonly scale: number }
+  | { readonly type: 'failed'; readonly message: string };

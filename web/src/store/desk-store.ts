@@ -1,0 +1,122 @@
+import { create } from 'zustand';
+import type { SongAnalysis } from '@core/audio';
+import { EMPTY_HISTORY, applyEdits, recordStep, redo, resolveTimes, undo } from '@core/piece';
+import type { Edit, History, KeyRef, Piece, ResolvedTimes } from '@core/piece';
+
+export type SaveState = 'saved' | 'unsaved' | 'saving' | 'away' | 'conflict';
+export const RUNGS = ['music', 'words', 'picture', 'motion', 'sound', 'colour', 'run-through', 'send'] as const;
+export type Rung = (typeof RUNGS)[number];
+
+/** Document, selection and view of the piece on the desk. What can be computed is not stored, except `times`, which every part reads. */
+export interface DeskState {
+  readonly piece: Piece | null;
+  readonly analysis: SongAnalysis | null;
+  readonly times: ResolvedTimes | null;
+  readonly history: History;
+  /** The server's revision the document stands on. */
+  readonly revision: number;
+  readonly saveState: SaveState;
+  readonly saveMessage: string | null;
+  readonly selectedLayers: readonly string[];
+  readonly selectedKeys: readonly KeyRef[];
+  readonly formatId: string;
+  readonly rung: Rung | null;
+  readonly openLayers: readonly string[];
+  readonly isPlaying: boolean;
+  readonly loop: { readonly from: number; readonly to: number } | null;
+  readonly isSnapping: boolean;
+  /** Grid step for snapping in beats. */
+  readonly division: number;
+  readonly editingText: string | null;
+  readonly notice: string | null;
+}
+
+const initial: DeskState = {
+  piece: null,
+  analysis: null,
+  times: null,
+  history: EMPTY_HISTORY,
+  revision: 0,
+  saveState: 'saved',
+  saveMessage: null,
+  selectedLayers: [],
+  selectedKeys: [],
+  formatId: '',
+  rung: 'music',
+  openLayers: [],
+  isPlaying: false,
+  loop: null,
+  isSnapping: true,
+  division: 0.5,
+  editingText: null,
+  notice: null,
+};
+
+export const useDesk = create<DeskState>(() => initial);
+const { setState: set, getState: get } = useDesk;
+
+/** Puts a document on the desk. */
+export function openPiece(piece: Piece, revision: number, history: History, analysis: SongAnalysis | null): void {
+  const old = get();
+  const keepView = old.piece?.id === piece.id;
+  set({ ...initial, ...(keepView ? { rung: old.rung, loop: old.loop, selectedLayers: old.selectedLayers } : {}), piece, revision, history, analysis, times: resolveTimes(piece, analysis), formatId: keepView && piece.formats.some((f) => f.id === old.formatId) ? old.formatId : piece.leadFormatId });
+}
+
+export const closePiece = (): void => set(initial);
+
+export function setAnalysis(analysis: SongAnalysis | null): void {
+  const { piece } = get();
+  if (piece) set({ analysis, times: resolveTimes(piece, analysis) });
+}
+
+function place(piece: Piece, history: History): void {
+  const { analysis, selectedLayers, selectedKeys, formatId } = get();
+  const ids = new Set(piece.layers.map((layer) => layer.id));
+  const keyStands = (ref: KeyRef) => piece.layers.find((l) => l.id === ref.layerId)?.tracks[ref.property]?.keyframes.some((k) => k.id === ref.keyId) ?? false;
+  set({
+    piece,
+    history,
+    times: resolveTimes(piece, analysis),
+    saveState: get().saveState === 'conflict' ? 'conflict' : 'unsaved',
+    selectedLayers: selectedLayers.filter((id) => ids.has(id)),
+    selectedKeys: selectedKeys.filter(keyStands),
+    formatId: piece.formats.some((f) => f.id === formatId) ? formatId : piece.leadFormatId,
+  });
+}
+
+/**
+ * Applies edits as one undo step. Edits with the same `gesture` in a row (a drag) are one step.
+ * @param analysis - the analysis of the song an edit brings in, so that times are right at once.
+ * @returns True if anything changed.
+ */
+export function edit(edits: readonly Edit[], gesture: string | null = null, analysis?: SongAnalysis | null): boolean {
+  const { piece, times, history } = get();
+  if (!piece || !times) return false;
+  const result = applyEdits(piece, edits, times);
+  if (result.patches.length === 0) return false;
+  if (analysis !== undefined) set({ analysis });
+  place(result.piece, recordStep(history, result, gesture));
+  return true;
+}
+
+export function undoEdit(): void {
+  const { piece, history } = get();
+  const result = piece && undo(piece, history);
+  if (!result) return;
+  place(result.piece, result.history);
+  set({ notice: `Undone: ${result.label}` });
+}
+
+export function redoEdit(): void {
+  const { piece, history } = get();
+  const result = piece && redo(piece, history);
+  if (!result) return;
+  place(result.piece, result.history);
+  set({ notice: `Done again: ${result.label}` });
+}
+
+export const setView = (view: Partial<Pick<DeskState, 'selectedLayers' | 'selectedKeys' | 'formatId' | 'rung' | 'openLayers' | 'isPlaying' | 'loop' | 'isSnapping' | 'division' | 'editingText' | 'notice' | 'saveState' | 'saveMessage' | 'revision'>>): void => set(view);
+
+export function selectLayers(ids: readonly string[]): void {
+  set({ selectedLayers: ids, selectedKeys: get().selectedKeys.filter((ref) => ids.includes(ref.layerId)) });
+}
