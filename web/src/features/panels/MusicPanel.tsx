@@ -19,7 +19,7 @@ export function MusicPanel() {
   const bpm = overallTempo(times.grid);
   const beatsPerBar = times.grid.meters[0]?.beatsPerBar ?? 4;
   const correct = (correction: Partial<GridCorrection>, gesture: string | null = null) => edit([{ type: 'music.correct', correction }], gesture);
-  const isCorrected = music && JSON.stringify(music.correction) !== JSON.stringify(NO_CORRECTION);
+  const isCorrected = music && (Object.keys(NO_CORRECTION) as (keyof GridCorrection)[]).some((key) => music.correction[key] !== NO_CORRECTION[key]);
 
   if (!music || !song) {
     return (

@@ -70,7 +70,7 @@ export function LayerRow({ layer, piece, axis, top, isOpen }: { layer: Layer; pi
 
   const left = timeToX(axis, start);
   const width = Math.max(3, (end - start) * axis.pixelsPerSecond);
-  const captionLeft = Math.max(10, 10 - left);
+  const captionLeft = Math.max(14, 14 - left);
   return (
     <div className={`row${isOn ? ' selected' : ''}`} style={{ top, height: rowHeight(layer, isOpen), opacity: layer.hidden ? 0.5 : 1 }} data-layer={layer.id} role="group" aria-label={layer.name}>
       <div className="row-name" style={{ height: ROW }}>
@@ -95,7 +95,7 @@ export function LayerRow({ layer, piece, axis, top, isOpen }: { layer: Layer; pi
             <path d={shape} fill={colour} />
             {isOn && <rect width="1000" height="100" fill="none" stroke="var(--lamp)" strokeWidth="1.5" vectorEffect="non-scaling-stroke" />}
           </svg>
-          <span className="caption" style={{ color: inkOn(colour), left: captionLeft }}>{layer.name}</span>
+          <span className="caption" style={{ color: inkOn(colour), left: captionLeft, textShadow: `0 0 3px ${colour}, 0 0 3px ${colour}` }}>{layer.name}</span>
           <span className="edge" style={{ left: -2 }} data-edge="start" {...startEdge} />
           <span className="edge" style={{ right: -2 }} data-edge="end" {...endEdge} />
         </div>

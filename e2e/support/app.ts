@@ -1,0 +1,84 @@
+import { execFileSync, spawnSync } from 'node:child_process';
+import { join } from 'node:path';
+import { expect } from '@playwright/test';
+import type { Locator, Page } from '@playwright/test';
+
+export const appUrl = (): string => process.env.ESTRELLA_TEST_URL ?? '';
+export const testFile = (name: string): string => join(process.env.ESTRELLA_TEST_FILES ?? '', name);
+export const workFile = (name: string): string => join(process.env.ESTRELLA_TEST_WORK ?? '', name);
+
+/** Makes a piece through the home's own form; ends on the desk. */
+export async function newPiece(page: Page, name: string, options: { rate?: string; formats?: readonly string[]; custom?: readonly [number, number] } = {}): Promise<string> {
+  await page.goto(appUrl());
+  await page.getByRole('button', { name: 'New piece' }).click();
+  await page.getByLabel('Name', { exact: true }).fill(name);
+  for (const format of options.formats ?? []) await page.getByRole('dialog').getByRole('button', { name: new RegExp(`^${format}`) }).click();
+  if (options.custom) {
+    await page.getByRole('dialog').getByRole('button', { name: /^Custom/ }).click();
+    await page.getByRole('dialog').getByRole('button', { name: /^Wide/ }).click();
+    await page.getByLabel('Width in pixels').fill(String(options.custom[0]));
+    await page.getByLabel('Height in pixels').fill(String(options.custom[1]));
+  }
+  if (options.rate) await page.getByLabel('Frames a second').selectOption(options.rate);
+  await page.getByRole('button', { name: 'Make it' }).click();
+  await expect(page.getByRole('region', { name: 'Timeline' })).toBeVisible();
+  return new URL(page.url()).pathname.split('/').pop() ?? '';
+}
+
+export const timeline = (page: Page): Locator => page.getByRole('region', { name: 'Timeline' });
+
+/** Where a time lies on the timeline, in page pixels. */
+export async function timelineX(page: Page, seconds: number): Promise<number> {
+  const region = timeline(page);
+  const box = await region.boundingBox();
+  const [pps, scroll, names] = await Promise.all(['data-pixels-per-second', 'data-scroll', 'data-names'].map(async (a) => Number(await region.getAttribute(a))));
+  return (box?.x ?? 0) + names! + (seconds - scroll!) * pps!;
+}
+
+/** Clicks the ruler, which moves the playhead. */
+export async function goTo(page: Page, seconds: number): Promise<void> {
+  const box = await timeline(page).boundingBox();
+  await page.mouse.click(await timelineX(page, seconds), (box?.y ?? 0) + 12);
+}
+
+export const waitSaved = (page: Page): Promise<void> => expect(page.getByRole('status', { name: 'Saving' })).toHaveText('saved');
+
+/** The document as the server has it. */
+export async function storedPiece(page: Page, id: string): Promise<StoredPiece> {
+  await waitSaved(page);
+  const response = await page.request.get(`${appUrl()}/api/pieces/${id}`);
+  return ((await response.json()) as { piece: StoredPiece }).piece;
+}
+
+export interface StoredKey { id: string; at: { kind: string; seconds?: number; to?: { type: string; beat?: number }; offset?: { value: number } }; value: unknown; easing: { type: string; name?: string; x1?: number } }
+export interface StoredPiece {
+  name: string;
+  music: { mediaId: string; correction: Record<string, unknown> } | null;
+  layers: { id: string; name: string; kind: string; hidden: boolean; content: Record<string, unknown>; start: StoredKey['at']; end: StoredKey['at']; tracks: Record<string, { value: unknown; keyframes: StoredKey[] }> }[];
+}
+
+export async function analysisOf(page: Page, id: string): Promise<{ beats: number[]; downbeats: number[]; duration: number }> {
+  const response = await page.request.get(`${appUrl()}/api/pieces/${id}`);
+  const { piece } = (await response.json()) as { piece: { media: { id: string; hash: string }[]; music: { mediaId: string } } };
+  const hash = piece.media.find((m) => m.id === piece.music.mediaId)?.hash;
+  return (await (await page.request.get(`${appUrl()}/api/media/${hash}/analysis`)).json()) as { beats: number[]; downbeats: number[]; duration: number };
+}
+
+interface ProbeStream { codec_name: string; profile: string; pix_fmt: string; color_space: string; color_primaries: string; color_transfer: string; color_range: string; r_frame_rate: string; sample_rate: string; width: number; height: number; nb_frames: string; codec_type: string; start_time: string }
+export function ffprobe(file: string): { streams: ProbeStream[]; format: { duration: string } } {
+  return JSON.parse(execFileSync('ffprobe', ['-v', 'error', '-print_format', 'json', '-show_streams', '-show_format', file]).toString()) as { streams: ProbeStream[]; format: { duration: string } };
+}
+
+/** Mean luma of each frame of a video, 0…255. */
+export function frameLuma(file: string): number[] {
+  const out = spawnSync('ffmpeg', ['-v', 'error', '-i', file, '-vf', 'scale=2:2:flags=area,format=gray', '-f', 'rawvideo', '-'], { maxBuffer: 1 << 28 }).stdout;
+  const luma: number[] = [];
+  for (let i = 0; i + 3 < out.length; i += 4) luma.push((out[i]! + out[i + 1]! + out[i + 2]! + out[i + 3]!) / 4);
+  return luma;
+}
+
+/** The sound of a file as mono samples at 48 kHz, from the first one played. */
+export function soundOf(file: string): Float32Array {
+  const out = spawnSync('ffmpeg', ['-v', 'error', '-i', file, '-map', '0:a:0', '-ac', '1', '-ar', '48000', '-f', 'f32le', '-'], { maxBuffer: 1 << 28 }).stdout;
+  return new Float32Array(out.buffer.slice(out.byteOffset, out.byteOffset + Math.floor(out.length / 4) * 4));
+}

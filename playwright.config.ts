@@ -1,0 +1,23 @@
+import { join } from 'node:path';
+import { defineConfig } from '@playwright/test';
+
+const work = process.env.ESTRELLA_TEST_WORK ?? '.data-test';
+
+export default defineConfig({
+  testDir: 'e2e',
+  testMatch: '**/*.spec.ts',
+  workers: 1,
+  retries: 0,
+  timeout: 240_000,
+  expect: { timeout: 20_000 },
+  globalSetup: './e2e/support/global-setup.ts',
+  reporter: [['list'], ['json', { outputFile: join(work, 'e2e.json') }]],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--autoplay-policy=no-user-gesture-required'],
+    },
+    acceptDownloads: true,
+  },
+});
