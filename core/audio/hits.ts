@@ -5,6 +5,10 @@ import type { OnsetBands } from './spectral-flux';
 
 /** A peak is a hit if it tops its surroundings (±3 frames) and stands this far above their mean over ±0.25 s, in robust deviations. */
 const THRESHOLD = 2.2;
+/** Rises below this are the ripple of steady tones under log compression, not onsets: a click 40 dB below full scale rises by 0.5. */
+const FLOOR = 0.5;
+/** A hit reaches this share of its class's strong hits; log compression makes a third of the rise a few percent of the energy. */
+const SHARE_OF_STRONG = { low: 0.35, mid: 0.2, high: 0.2 } as const satisfies Record<HitClass, number>;
 const LOCAL = 3;
 const SURROUND = 25;
 /** Hits of one class closer than this are one. */
@@ -17,7 +21,7 @@ function peaksOf(curve: Float32Array, cls: HitClass): Hit[] {
   const out: Hit[] = [];
   for (let i = 1; i + 1 < curve.length; i++) {
     const value = curve[i]!;
-    if (value < 0.12 * typical) continue;
+    if (value < FLOOR || value < SHARE_OF_STRONG[cls] * typical) continue;
     let isTop = true;
     for (let k = -LOCAL; k <= LOCAL && isTop; k++) if (k !== 0 && (curve[i + k] ?? 0) > value) isTop = false;
     if (!isTop) continue;

@@ -112,7 +112,7 @@ export function overallTempo(grid: BeatGrid): Bpm {
 /** Beat numbers k·division that fall into [from, to), ascending. `division` 1 gives beats, 0.5 half beats. */
 export function beatsBetween(grid: BeatGrid, from: Seconds, to: Seconds, division = 1): Beats[] {
   const out: Beats[] = [];
-  const first = Math.ceil(secondsToBeat(grid, from) / division - 1e-9);
+  const first = Math.ceil(secondsToBeat(grid, from) / division - 1e-9) + 0; // + 0: never minus zero
   for (let k = first; ; k++) {
     const beat = k * division;
     if (beatToSeconds(grid, beat) >= to) return out;

@@ -15,7 +15,7 @@ export const LAYER_EDITS = {
     draft.layers.splice(at ?? draft.layers.length, 0, ...layers);
   }),
   'layer.remove': defineEdit('Delete layers', z.object({ ids }), (draft, payload) => {
-    draft.layers = draft.layers.filter((layer) => !payload.ids.includes(layer.id) || layer.locked);
+    for (let i = draft.layers.length - 1; i >= 0; i--) if (payload.ids.includes(draft.layers[i]!.id) && !draft.layers[i]!.locked) draft.layers.splice(i, 1);
   }),
   'layer.rename': defineEdit('Rename a layer', z.object({ id: z.string(), name: z.string().max(200) }), (draft, { id, name }) => {
     const layer = findLayer(draft, id);
