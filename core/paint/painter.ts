@@ -9,7 +9,7 @@ import type { DrawContext, PaintHost, Surface } from './draw-target';
 /**
  * Paints display lists. One painter serves the preview and the export.
  *
- * Two savings, both exact. Most of a frame is often that of the frame before: only the rectangles in which something
+ * Two savings, neither of which can be seen (a pixel of a curve that a rectangle cuts may differ by a few levels). Most of a frame is often that of the frame before: only the rectangles in which something
  * changed are painted, clipped at whole pixels. And the lower layers often stand still (background, pictures): they are kept
  * on a surface of their own, and painting starts from the first layer that moves. Caching every layer by itself was
  * rejected: a full-frame composite costs more than most layers.

@@ -7,7 +7,7 @@ import { isOver } from '../features/jobs/job-life';
 import type { ServerContext } from '../jobs/context';
 import { AppError } from '../platform/errors';
 import type { ErrorCode } from '../platform/errors';
-import { sendFile } from './app';
+import { sendFile } from './send-file';
 import { validJson } from './validate';
 
 /** Seconds left by the pace so far; null until there is a pace to go by. */

@@ -2,7 +2,7 @@ import { Hono } from 'hono';
 import { importMedia, mediaRef } from '../features/media/import-media';
 import type { ServerContext } from '../jobs/context';
 import { AppError, ERROR_WORDING } from '../platform/errors';
-import { sendFile } from './app';
+import { sendFile } from './send-file';
 
 const IMMUTABLE = { 'cache-control': 'private, max-age=31536000, immutable' };
 

@@ -1,0 +1,112 @@
+import { beforeAll, describe, expect, it } from '@jest/globals';
+import fc from 'fast-check';
+import { FONT_FAMILY_IDS, createLayoutCache, fileForCodePoint, filesForText, layoutText } from '@core/text';
+import type { FontLibrary, TextStyle } from '@core/text';
+import { testFonts } from '../../tests/helpers/fonts';
+import { transformOutline } from './outline-path';
+
+const style: TextStyle = { family: 'bricolage-grotesque', italic: false, weight: 600, tracking: 0, leading: 1.1, align: 'left', wrapWidth: null };
+const SCRIPTS = { latin: 'Puerto Lumo', arabic: 'أسبوع الطائرات', hebrew: 'שבוע העפיפונים', devanagari: 'पतंग सप्ताह', japanese: '風の九日間', cyrillic: 'Неделя змеев' };
+let fonts: FontLibrary;
+
+beforeAll(async () => {
+  fonts = testFonts();
+  for (const text of Object.values(SCRIPTS)) await fonts.load(style.family, false, text);
+  await fonts.load('fraunces', true, 'Wind');
+  await fonts.load('fraunces', false, 'Wind');
+});
+
+describe('shipped fonts', () => {
+  it('are at least twelve families, each with Latin letters', () => {
+    expect(FONT_FAMILY_IDS.length).toBeGreaterThanOrEqual(12);
+    for (const id of FONT_FAMILY_IDS) expect(fileForCodePoint(fonts.manifest, id, false, 0x61)).not.toBeNull();
+  });
+  it('name each file a text needs once, fallbacks included', () => {
+    const files = filesForText(fonts.manifest, 'bricolage-grotesque', false, 'abc אבג abc');
+    expect(new Set(files.map((f) => f.path)).size).toBe(files.length);
+    expect(files.map((f) => f.family)).toContain('rubik');
+  });
+});
+
+describe('layout', () => {
+  it.each(Object.entries(SCRIPTS))('draws every letter of %s', (_script, text) => {
+    const layout = layoutText(text, style, fonts);
+    expect(layout.path.length).toBeGreaterThan(100);
+    const clusters = new Set(layout.glyphs.map((g) => g.index));
+    expect(Math.max(...clusters)).toBeLessThan(text.length);
+    expect(layout.lines[0]!.width).toBeGreaterThan(500);
+  });
+  it('joins Arabic letters: the word is narrower than its letters alone', () => {
+    const word = layoutText('عين', style, fonts).lines[0]!.width;
+    const apart = [...'عين'].reduce((sum, letter) => sum + layoutText(letter, style, fonts).lines[0]!.width, 0);
+    expect(word).toBeLessThan(apart * 0.95);
+  });
+  it('sets right-to-left text from the right: the first letter has the largest x', () => {
+    const { glyphs } = layoutText('אבג', style, fonts);
+    const first = glyphs.find((g) => g.index === 0)!;
+    expect(first.x).toBe(Math.max(...glyphs.map((g) => g.x)));
+  });
+  it('keeps a Latin word in reading order inside Hebrew', () => {
+    const { glyphs } = layoutText('אב abc גד', style, fonts);
+    const x = (index: number) => glyphs.find((g) => g.index === index)!.x;
+    expect(x(3)).toBeLessThan(x(4));
+    expect(x(0)).toBeGreaterThan(x(5));
+    expect(x(7)).toBeLessThan(x(3));
+  });
+  it('kerns: AV is closer than A and V', () => {
+    const width = (text: string) => layoutText(text, style, fonts).lines[0]!.width;
+    expect(width('AV')).toBeLessThan(width('A') + width('V') - 5);
+  });
+  it('adds tracking between letters and not behind the last', () => {
+    const plain = layoutText('nine', style, fonts).lines[0]!.width;
+    expect(layoutText('nine', { ...style, tracking: 0.1 }, fonts).lines[0]!.width).toBeCloseTo(plain + 300, 3);
+  });
+  it('grows heavier with the weight axis', () => {
+    const box = (weight: number) => layoutText('wind', { ...style, weight }, fonts).lines[0]!.width;
+    expect(box(800)).toBeGreaterThan(box(300));
+  });
+  it('uses the italic where the family has one', () => {
+    const roman = layoutText('Wind', { ...style, family: 'fraunces' }, fonts).path;
+    expect(layoutText('Wind', { ...style, family: 'fraunces', italic: true }, fonts).path).not.toBe(roman);
+  });
+  it('aligns: left starts at 0, right ends at 0, centre is even', () => {
+    const line = (align: TextStyle['align']) => layoutText('kite', { ...style, align }, fonts).lines[0]!;
+    expect(line('left').x).toBe(0);
+    expect(line('right').x + line('right').width).toBeCloseTo(0, 9);
+    expect(line('center').x).toBeCloseTo(-line('center').width / 2, 9);
+  });
+  it('centres capitals: half the cap height lies above the origin', () => {
+    const { glyphs, lines } = layoutText('K', style, fonts);
+    expect(glyphs).toHaveLength(1);
+    expect(lines[0]!.baseline).toBeGreaterThan(300);
+    expect(lines[0]!.baseline).toBeLessThan(400);
+  });
+  it('never drops a character when wrapping, and keeps to the width where words allow', () => {
+    const words = fc.array(fc.constantFrom('wind', 'kite', 'a', 'harbour', 'nine', 'of', 'string'), { minLength: 1, maxLength: 14 });
+    fc.assert(fc.property(words, fc.integer({ min: 2, max: 12 }), (list, wrapWidth) => {
+      const text = list.join(' ');
+      const { lines } = layoutText(text, { ...style, wrapWidth }, fonts);
+      const kept = lines.map((l) => text.slice(l.start, l.end)).join(' ');
+      const single = (l: { start: number; end: number }) => !text.slice(l.start, l.end).includes(' ');
+      return kept === text && lines.every((l) => l.width <= wrapWidth * 1000 + 1e-6 || single(l));
+    }), { numRuns: 40 });
+  });
+  it('breaks where typed, also for an empty line', () => {
+    expect(layoutText('one\n\ntwo', style, fonts).lines).toHaveLength(3);
+  });
+  it('draws nothing for nothing', () => {
+    expect(layoutText('', style, fonts)).toMatchObject({ path: '', glyphs: [] });
+  });
+  it('is laid out anew when a font arrives', async () => {
+    const fresh = testFonts();
+    const layout = createLayoutCache(fresh);
+    expect(layout('kite', style).layout.path).toBe('');
+    await fresh.load(style.family, false, 'kite');
+    expect(layout('kite', style).layout.path).not.toBe('');
+    expect(layout('kite', style).layout).toBe(layout('kite', style).layout);
+  });
+});
+
+it('moves and scales an outline, y turned over', () => {
+  expect(transformOutline('M10,20L30,-40Q1,2,3,4Z', 2, -1, 100, 0)).toBe('M120 -20 L160 40 Q102 -2 106 -4 Z');
+});
