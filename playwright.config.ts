@@ -5,6 +5,7 @@ const work = process.env.ESTRELLA_TEST_WORK ?? '.data-test';
 
 export default defineConfig({
   testDir: 'e2e',
+  tsconfig: './tsconfig.tests.json',
   testMatch: '**/*.spec.ts',
   workers: 1,
   retries: 0,

@@ -1,0 +1,65 @@
+import { createHash } from 'node:crypto';
+import { createCanvas } from '@napi-rs/canvas';
+import { writePieceFile } from '@core/formats';
+import { BLEND_MODE_IDS, createLayer, createPiece } from '@core/piece';
+import type { Layer, LayerKind, PropertyId } from '@core/piece';
+import type { TrackValue } from '@core/motion';
+import { FRAME_RATES, freeMoment } from '@core/time';
+import { countingIds } from '../../tests/helpers/documents';
+
+const KITE = 'M100 0L200 110L100 280L0 110Z';
+const WAVE = 'M0 60C160 10 320 0 480 40C640 80 800 90 960 50L960 200L0 200Z';
+
+/** A photograph-like picture: soft noise over a gradient, so that scaling shows. */
+function testPicture(): Uint8Array {
+  const canvas = createCanvas(300, 200);
+  const g = canvas.getContext('2d');
+  const data = g.createImageData(300, 200);
+  let seed = 7;
+  for (let i = 0; i < 300 * 200; i++) {
+    seed = (seed * 16807) % 2147483647;
+    data.data[i * 4] = (i % 300) * 0.7 + (seed % 60);
+    data.data[i * 4 + 1] = Math.floor(i / 300) + (seed % 40);
+    data.data[i * 4 + 2] = 200 - (seed % 90);
+    data.data[i * 4 + 3] = 255;
+  }
+  g.putImageData(data, 0, 0);
+  return new Uint8Array(canvas.toBuffer('image/png'));
+}
+
+type Part = readonly [kind: LayerKind, values: Partial<Record<PropertyId, TrackValue>>, content?: Record<string, unknown>, blend?: Layer['blend']];
+const text = (words: string, values: Partial<Record<PropertyId, TrackValue>>, content: Record<string, unknown> = {}): Part => ['text', { size: 90, ...values }, { text: words, family: 'bricolage-grotesque', ...content }];
+
+/** One scene a second; together they use everything the painter can draw. */
+const SCENES: readonly (readonly [name: string, parts: readonly Part[]])[] = [
+  ['plain shapes', [['rectangle', { dimensions: [300, 120], position: [-80, 20] }], ['ellipse', { dimensions: [140, 140], fill: '#54c6c0', position: [150, -40] }]]],
+  ['linear gradients at angles', [['rectangle', { dimensions: [640, 360], fill: '#143749', fillEnd: '#5a2f46', gradientAngle: 33 }, { gradient: 'linear' }], ['rectangle', { dimensions: [200, 90], fill: '#ffb74a', fillEnd: '#ff6f5900', gradientAngle: 120, rotation: 14 }, { gradient: 'linear' }]]],
+  ['radial gradients with alpha', [['ellipse', { dimensions: [330, 330], fill: '#ffb74aff', fillEnd: '#ffb74a00' }, { gradient: 'radial' }], ['rectangle', { dimensions: [120, 200], position: [200, 0], fill: '#ffffff80', fillEnd: '#54c6c0' }, { gradient: 'radial' }]]],
+  ['rounded corners and strokes', [['rectangle', { dimensions: [260, 140], cornerRadius: 34, stroke: '#ffb74a', strokeWidth: 7, position: [-140, 0] }], ['ellipse', { dimensions: [160, 110], stroke: '#ff6f59', strokeWidth: 3, fill: '#00000000', position: [150, 10] }]]],
+  ['drawn shapes, stretched and turned', [['path', { dimensions: [150, 260], fill: '#ff6f59', rotation: 21, stroke: '#fff3df', strokeWidth: 4 }, { d: KITE, box: [200, 280] }], ['path', { dimensions: [640, 120], position: [0, 130], fill: '#0d2735cc' }, { d: WAVE, box: [960, 200] }]]],
+  ['text, weights and tracking', [text('Nine days', { weight: 800, position: [0, -70] }), text('of wind', { weight: 250, tracking: 0.12, position: [0, 60], size: 70 })]],
+  ['text with an outline at half opacity', [['rectangle', { dimensions: [640, 90], fill: '#54c6c0' }], text('Kite Week', { stroke: '#11151b', strokeWidth: 6, opacity: 0.5 })]],
+  ['other scripts', [text('أسبوع الطائرات', { size: 60, position: [0, -110] }), text('שבוע עפיפונים', { size: 60, position: [0, -30] }), text('पतंग सप्ताह', { size: 60, position: [0, 50] }), text('風の九日間', { size: 60, position: [0, 130] })]],
+  ['other faces, italic, gradient letters', [text('Question', { size: 80, position: [0, -90], fillEnd: '#ff6f59' }, { family: 'fraunces', italic: true, gradient: 'linear' }), text('the wind', { size: 70, position: [0, 10] }, { family: 'caveat' }), text('PUERTO', { size: 60, position: [0, 110] }, { family: 'unbounded' })]],
+  ['wrapped lines, aligned right', [text('a kite is a question you ask the wind', { size: 44, position: [250, 0] }, { wrapWidth: 380, align: 'right' })]],
+  ['pictures: scaled, turned, rounded, faint', [['picture', { dimensions: [420, 280], position: [-60, 0] }, { mediaId: 'picture' }], ['picture', { dimensions: [130, 110], position: [210, -60], rotation: -17, cornerRadius: 22, opacity: 0.7 }, { mediaId: 'picture' }]]],
+  ['blend modes', [['rectangle', { dimensions: [640, 360], fill: '#143749', fillEnd: '#ffb74a', gradientAngle: 0 }, { gradient: 'linear' }], ...BLEND_MODE_IDS.map((blend, i): Part => ['ellipse', { dimensions: [90, 200], position: [-270 + i * 67, 0], fill: '#c05a80' }, {}, blend])]],
+  ['blended, outlined and faint together', [['rectangle', { dimensions: [640, 180], fill: '#5a2f46' }], ['rectangle', { dimensions: [200, 150], fill: '#ffb74a', stroke: '#54c6c0', strokeWidth: 14, opacity: 0.6, position: [40.5, 33.25], rotation: 8 }, {}, 'screen']]],
+  ['anchors, negative and uneven scale', [['path', { dimensions: [120, 168], anchor: [0, -84], scale: [-1.4, 0.8], rotation: 30, fill: '#9ccb86' }, { d: KITE, box: [200, 280] }], text('mirror', { scale: [-1, 1], position: [0, 110], size: 60 })]],
+];
+export const SCENE_NAMES = SCENES.map(([name]) => name);
+
+export function parityPieceFile(): Uint8Array {
+  const ids = countingIds('p');
+  const base = createPiece({ name: 'Parity', formats: [{ id: 'wide', name: 'Wide', width: 640, height: 360 }], frameRate: FRAME_RATES['30'] }, ids);
+  const png = testPicture();
+  const hash = createHash('sha256').update(png).digest('hex');
+  const layers = SCENES.flatMap(([name, parts], scene) =>
+    parts.map(([kind, values, content, blend]) => {
+      const layer = createLayer(kind, { name, start: freeMoment(scene), end: freeMoment(scene + 1), values, ...(content ? { content } : {}) }, ids);
+      if (blend) layer.blend = blend;
+      return layer;
+    }),
+  );
+  return writePieceFile({ piece: { ...base, end: freeMoment(SCENES.length), layers, media: [{ id: 'picture', hash, kind: 'picture', name: 'harbour.png', width: 300, height: 200 }] }, media: new Map([[hash, png]]), analyses: new Map() });
+}
