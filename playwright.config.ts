@@ -20,5 +20,6 @@ export default defineConfig({
       args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--autoplay-policy=no-user-gesture-required'],
     },
     acceptDownloads: true,
+    screenshot: 'only-on-failure',
   },
 });

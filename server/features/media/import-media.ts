@@ -53,7 +53,7 @@ export async function importMedia(context: ServerContext, stream: ReadableStream
   const { store, media, jobs, queue } = context;
   const { hash, bytes } = await store.receive(stream, name, MAX_UPLOAD_BYTES);
   const known = await media.find(hash);
-  if (known && known.state === 'ready') return known;
+  if (known && known.state === 'ready') return { ...known, name };
   const facts = await probe(store.path(hash, 'original'));
   const picture = facts?.streams.find((s) => s.codec_type === 'video' && PICTURE_CODECS.has(s.codec_name ?? '') && !s.disposition?.attached_pic);
   const hasSound = facts?.streams.some((s) => s.codec_type === 'audio') ?? false;

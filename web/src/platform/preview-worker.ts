@@ -1,82 +1,16 @@
-import { createPainter } from '@core/paint';
-import type { DrawContext } from '@core/paint';
-import { resolveTimes } from '@core/piece';
-import { boxCorners, prepareScene, sceneAt } from '@core/scene';
-import type { LayoutText, PreparedScene } from '@core/scene';
-import { createLayoutCache } from '@core/text';
-import { browserFonts, createBrowserHost } from './browser-host';
-import type { FromPreview, ToPreview } from './preview-protocol';
+import type { ToPreview } from './preview-protocol';
 
-/** Paints the preview. Only the newest frame asked for is painted: a late one is dropped, never queued. */
-const host = createBrowserHost();
-let painter = createPainter(host);
-let canvas: OffscreenCanvas | null = null;
-let context: DrawContext | null = null;
-let scene: PreparedScene | null = null;
-let layout: LayoutText | null = null;
-let wanted: Extract<ToPreview, { type: 'frame' }> | null = null;
-let isScheduled = false;
+/**
+ * Entry of the painting worker. The painter's modules wait for WebAssembly while they load, and a worker drops messages that
+ * arrive before it listens: so this small entry listens at once and passes on what came meanwhile.
+ */
+const waiting: ToPreview[] = [];
+self.onmessage = ({ data }: MessageEvent<ToPreview>) => void waiting.push(data);
 
-const post = (message: FromPreview) => self.postMessage(message);
-
-function paint(): void {
-  isScheduled = false;
-  if (!canvas || !context || !scene || !layout || !wanted) return;
-  const { seconds, scale, skipLayerId } = wanted;
-  const started = performance.now();
-  try {
-    const list = sceneAt(scene, seconds, layout, skipLayerId);
-    const width = Math.max(1, Math.round(list.width * scale));
-    const height = Math.max(1, Math.round(list.height * scale));
-    if (canvas.width !== width || canvas.height !== height) {
-      canvas.width = width;
-      canvas.height = height;
-      painter.forget();
-    }
-    painter.paint(context, list, scale);
-    post({ type: 'painted', seconds, scale, milliseconds: performance.now() - started, places: list.items.map((item) => ({ layerId: item.layerId, corners: boxCorners(item.matrix, item.box) })) });
-  } catch (error) {
-    post({ type: 'failed', message: error instanceof Error ? error.message : String(error) });
-  }
-}
-
-function schedule(): void {
-  if (isScheduled) return;
-  isScheduled = true;
-  setTimeout(paint, 0); // messages that are already waiting come first, and the newest wins
-}
-
-async function setScene(message: Extract<ToPreview, { type: 'scene' }>): Promise<void> {
-  const { piece } = message;
-  const fonts = await browserFonts();
-  layout ??= createLayoutCache(fonts);
-  scene = prepareScene(piece, resolveTimes(piece, message.analysis), message.formatId);
-  schedule();
-  const pictures = piece.media.filter((m) => m.kind === 'picture').map((m) => m.hash);
-  const texts = piece.layers.flatMap((layer) => (layer.kind === 'text' ? [fonts.load(layer.content.family, layer.content.italic, layer.content.text)] : []));
-  const before = fonts.generation;
-  const [arrived] = await Promise.all([host.loadPictures(pictures), ...texts]);
-  if (arrived || fonts.generation !== before) {
-    painter.forget();
-    schedule();
-  }
-}
-
-self.onmessage = ({ data }: MessageEvent<ToPreview>) => {
-  switch (data.type) {
-    case 'canvas': {
-      canvas = data.canvas;
-      context = canvas.getContext('2d', { alpha: false }) as unknown as DrawContext | null; // DrawContext is a subset
-      painter = createPainter(host);
-      schedule();
-      break;
-    }
-    case 'scene':
-      setScene(data).catch((error: unknown) => post({ type: 'failed', message: error instanceof Error ? error.message : String(error) }));
-      break;
-    case 'frame':
-      wanted = data;
-      schedule();
-      break;
-  }
-};
+import('./preview-painting').then(
+  ({ receive }) => {
+    for (const message of waiting) receive(message);
+    self.onmessage = ({ data }: MessageEvent<ToPreview>) => receive(data);
+  },
+  (error: unknown) => self.postMessage({ type: 'failed', message: error instanceof Error ? error.message : String(error) }),
+);

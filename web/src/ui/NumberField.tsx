@@ -44,10 +44,8 @@ export function NumberField({ label, value, unit = '', step = 1, min = -Infinity
       }}
       onBlur={commit}
       onKeyDown={(e) => {
-        if (e.key === 'Enter') {
-          commit();
-          e.currentTarget.blur();
-        } else if (e.key === 'Escape') {
+        if (e.key === 'Enter') e.currentTarget.blur();
+        else if (e.key === 'Escape') {
           setDraft(null);
           requestAnimationFrame(() => (document.activeElement as HTMLElement | null)?.blur());
         } else if (e.key === 'ArrowUp' || e.key === 'ArrowDown') {

@@ -110,11 +110,24 @@ export function Details() {
       </aside>
     );
   }
+  const keyframes = (
+    <>
+      <hr className="rule" />
+      <div style={{ display: 'flex', alignItems: 'center', gap: 6 }}>
+        <strong style={{ flex: 1, fontWeight: 600 }}>Keyframes</strong>
+        <button className="quiet" aria-label="To the keyframe before" onClick={() => goToKey(-1)}><ChevronLeft size={16} /></button>
+        <button className="quiet" aria-label="To the next keyframe" onClick={() => goToKey(1)}><ChevronRight size={16} /></button>
+      </div>
+      {selectedKeys.length > 0 ? <EasingEditor /> : <p className="muted" style={{ margin: '6px 0' }}>The star beside a value sets a keyframe at the playhead. Select stars to shape how they run.</p>}
+      {selectedKeys.length === 1 && <p className="muted" style={{ fontSize: 12 }}>{PROPERTIES[selectedKeys[0]!.property].label}</p>}
+    </>
+  );
   const bar = (seconds: number) => formatBarBeat(beatToBar(times.grid, secondsToBeat(times.grid, seconds)));
   return (
     <aside className="details" aria-label="Details">
       <h2 className="title" style={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{count > 1 ? `${count} layers` : layer.name}</h2>
       <div className="muted" style={{ fontSize: 12, marginBottom: 8 }}>{LAYER_KINDS[layer.kind].label.toLowerCase()} · bars {bar(times.timeOf(layer.start))} to {bar(times.timeOf(layer.end))}{layer.locked ? ' · locked' : ''}</div>
+      {selectedKeys.length > 0 && <>{keyframes}<hr className="rule" /></>}
       {layer.kind === 'text' && <TextContent layer={layer} />}
       {shownProperties(layer).map((property) => <PropertyRow key={property} layer={layer} property={property} />)}
       {'gradient' in layer.content && (
@@ -132,14 +145,7 @@ export function Details() {
       {piece.leadFormatId !== useDesk.getState().formatId && layer.overrides[useDesk.getState().formatId] && (
         <button className="quiet" onClick={() => edit([{ type: 'layer.setOverride', id: layer.id, formatId: useDesk.getState().formatId, override: null }])}>Follow the lead format again</button>
       )}
-      <hr className="rule" />
-      <div style={{ display: 'flex', alignItems: 'center', gap: 6 }}>
-        <strong style={{ flex: 1, fontWeight: 600 }}>Keyframes</strong>
-        <button className="quiet" aria-label="To the keyframe before" onClick={() => goToKey(-1)}><ChevronLeft size={16} /></button>
-        <button className="quiet" aria-label="To the next keyframe" onClick={() => goToKey(1)}><ChevronRight size={16} /></button>
-      </div>
-      {selectedKeys.length > 0 ? <EasingEditor /> : <p className="muted" style={{ margin: '6px 0' }}>The star beside a value sets a keyframe at the playhead. Select stars to shape how they run.</p>}
-      {selectedKeys.length === 1 && <p className="muted" style={{ fontSize: 12 }}>{PROPERTIES[selectedKeys[0]!.property].label}</p>}
+      {selectedKeys.length === 0 && keyframes}
     </aside>
   );
 }

@@ -33,7 +33,7 @@ async function bringInSong(media: MediaRef, onProgress: (share: number) => void,
   const analysis = await call(api.media[':hash'].analysis.$get({ param: { hash: media.hash } }));
   const { piece } = useDesk.getState();
   if (!piece) return null;
-  const ref = { ...ready.media, id: media.id };
+  const ref = { ...ready.media, id: media.id, name: media.name };
   // A new song keeps where and how loud the old one played, but no corrections: those were the old song's.
   const music = piece.music ? { ...createMusic(ref), start: piece.music.start, gain: piece.music.gain } : createMusic(ref);
   const edits: Edit[] = [{ type: 'media.add', media: ref }, { type: 'music.set', music }];
