@@ -13,11 +13,11 @@ export interface TextRun {
 }
 
 /** Scripts whose letters join: letter-spacing would tear them apart. */
-const JOINING = /[\u0600-\u06FF\u0750-\u077F\u08A0-\u08FF\uFB50-\uFDFF\uFE70-\uFEFF\u0900-\u097F]/;
+const JOINING = /\p{Script=Arabic}|\p{Script=Devanagari}/u;
 export const isJoiningScript = (text: string): boolean => JOINING.test(text);
 
 /** Characters that take the face of their neighbour where it has them: spaces, marks, joiners, punctuation. */
-const NEUTRAL = /[\p{M}\p{Z}\p{P}\p{S}\u200C\u200D]/u;
+const NEUTRAL = /\p{M}|\p{Z}|\p{P}|\p{S}|\u200C|\u200D/u;
 
 export interface Itemised {
   readonly runs: readonly TextRun[];

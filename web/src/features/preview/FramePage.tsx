@@ -34,6 +34,7 @@ export function FramePage() {
       const context = target.getContext('2d', { willReadFrequently: true });
       if (!context) throw new Error('no canvas');
       createPainter(host).paint(context as unknown as DrawContext, list); // DrawContext is a subset of Canvas2D
+      target.dataset.at = String(at);
       setState('painted');
     })().catch((error: unknown) => isCurrent && setState(error instanceof Error ? error.message : 'failed'));
     return () => {

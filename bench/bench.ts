@@ -1,0 +1,146 @@
+import { execFileSync, spawn } from 'node:child_process';
+import { once } from 'node:events';
+import { mkdtemp, readFile, rm } from 'node:fs/promises';
+import { createServer } from 'node:http';
+import { readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { extname, join } from 'node:path';
+import { ANALYSIS_RATE, analyseSong } from '@core/audio';
+import { readPieceFile } from '@core/formats';
+import { createLayer, createPiece, resolveTimes } from '@core/piece';
+import type { Piece } from '@core/piece';
+import { prepareScene, sceneAt } from '@core/scene';
+import { createLayoutCache } from '@core/text';
+import { FRAME_RATES, frameCount, frameToSeconds, freeMoment } from '@core/time';
+import { assets } from '../server/platform/config';
+import { decodeMono } from '../server/platform/ffmpeg';
+import { renderVideo } from '../server/render/render-video';
+import { createServerFonts } from '../server/render/skia-host';
+
+/**
+ * Speed, as ratios against baselines measured in the same run, because machines differ and drift:
+ *   export of the demo pieces at 1080p30, beside (a) encoding the same frames already painted and (b) screenshots of the
+ *   app's own frame page, frame by frame; and resolving a scene of 300 layers with 20 keyframes each.
+ */
+const SCREENSHOT_FRAMES = 24;
+
+const seconds = async (work: () => Promise<unknown>): Promise<number> => {
+  const start = performance.now();
+  await work();
+  return (performance.now() - start) / 1000;
+};
+
+/** Encoder alone: the very frames of the export, decoded to raw pixels beforehand, with the export's own settings. */
+async function encoderLimit(dir: string, video: string, width: number, height: number): Promise<number> {
+  const raw = join(dir, 'frames.yuv');
+  execFileSync('ffmpeg', ['-v', 'error', '-y', '-i', video, '-t', '6', '-pix_fmt', 'yuv420p', '-f', 'rawvideo', raw]);
+  const frames = (await readFile(raw)).length / ((width * height * 3) / 2);
+  const time = await seconds(async () => {
+    const child = spawn('ffmpeg', ['-v', 'error', '-y', '-f', 'rawvideo', '-pix_fmt', 'yuv420p', '-s', `${width}x${height}`, '-framerate', '30', '-i', raw, '-c:v', 'libx264', '-preset', 'veryfast', '-profile:v', 'high', '-crf', '17', '-f', 'mp4', join(dir, 'limit.mp4')]);
+    await once(child, 'close');
+  });
+  await rm(raw);
+  return frames / time;
+}
+
+/** The app's frame page with a stand-in for the two API answers it needs: what is timed is the page, not the database. */
+async function screenshotRate(piece: Piece, analysis: unknown, times: readonly number[], dir: string): Promise<number> {
+  const { chromium } = await import('@playwright/test');
+  const types: Record<string, string> = { '.html': 'text/html', '.js': 'text/javascript', '.css': 'text/css', '.json': 'application/json', '.wasm': 'application/wasm', '.svg': 'image/svg+xml' };
+  const server = createServer((request, response) => {
+    const path = new URL(request.url ?? '/', 'http://bench').pathname;
+    const send = (body: string | Buffer, type: string) => response.writeHead(200, { 'content-type': type }).end(body);
+    if (path.startsWith('/api/pieces/')) return send(JSON.stringify({ piece, revision: 1, updatedAt: '' }), 'application/json');
+    if (path.startsWith('/api/media/')) return send(JSON.stringify(analysis), 'application/json');
+    const file = path.startsWith('/fonts/') ? join(assets.fontsDir, path.slice(7)) : extname(path) ? join(assets.webDir, path) : join(assets.webDir, 'index.html');
+    try {
+      send(readFileSync(file), types[extname(file)] ?? 'application/octet-stream');
+    } catch {
+      response.writeHead(404).end();
+    }
+  });
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  const address = server.address();
+  const port = typeof address === 'object' && address ? address.port : 0;
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-sync', '--no-first-run'] });
+  const page = await browser.newPage({ viewport: { width: 1920, height: 1080 } });
+  const shoot = async (t: number) => {
+    // The route changes within the page, so that loading the app is not counted.
+    await page.evaluate(`history.pushState(null, '', '/frame/x?at=${t}&format=wide'); dispatchEvent(new PopStateEvent('popstate', { state: null }))`);
+    await page.waitForFunction(`document.querySelector('canvas')?.dataset.at === '${t}'`);
+    await page.screenshot({ path: join(dir, 'shot.png') });
+  };
+  await page.goto(`http://127.0.0.1:${port}/frame/x?at=0&format=wide`);
+  await page.waitForFunction(`document.querySelector('canvas')?.dataset.state === 'painted'`);
+  const time = await seconds(async () => {
+    for (const t of times) await shoot(t);
+  });
+  await browser.close();
+  server.close();
+  return times.length / time;
+}
+
+/** Milliseconds a frame for 300 layers with 20 keyframes each, all of them standing. */
+async function sceneCost(): Promise<number> {
+  let n = 0;
+  const ids = () => `b${++n}`;
+  const base = createPiece({ name: 'bench', formats: [{ id: 'wide', name: 'Wide', width: 1920, height: 1080 }], frameRate: FRAME_RATES['30'] }, ids);
+  const fonts = createServerFonts(assets.fontsDir);
+  await fonts.load('bricolage-grotesque', false, 'Kite Week 0123456789');
+  const layers = Array.from({ length: 300 }, (_, i) => {
+    const kind = (['text', 'rectangle', 'ellipse'] as const)[i % 3]!;
+    const layer = createLayer(kind, { name: `l${i}`, start: freeMoment(0), end: freeMoment(10), ...(kind === 'text' ? { content: { text: `Kite ${i}`, family: 'bricolage-grotesque' } } : {}) }, ids);
+    const key = (k: number, value: number | [number, number]) => ({ id: ids(), at: freeMoment(k * 2), value, easing: { type: 'named' as const, name: 'ease-in-out' as const } });
+    for (let k = 0; k < 5; k++) {
+      layer.tracks.position!.keyframes.push(key(k, [k * 10 - i, i]));
+      layer.tracks.scale!.keyframes.push(key(k, [1 + k / 9, 1]));
+      layer.tracks.rotation!.keyframes.push(key(k, k * 20));
+      layer.tracks.opacity!.keyframes.push(key(k, 0.2 + k / 6));
+    }
+    return layer;
+  });
+  const piece = { ...base, layers };
+  const scene = prepareScene(piece, resolveTimes(piece, null), 'wide');
+  const layout = createLayoutCache(fonts, 400);
+  for (let i = 0; i < 60; i++) sceneAt(scene, i / 10, layout);
+  const count = 200;
+  const start = performance.now();
+  for (let i = 0; i < count; i++) sceneAt(scene, (i / count) * 8, layout);
+  return (performance.now() - start) / count;
+}
+
+async function main(): Promise<void> {
+  const dir = await mkdtemp(join(tmpdir(), 'estrella-bench-'));
+  try {
+    execFileSync(process.execPath, [join(assets.serverDir, 'make-demo.js'), dir]);
+    console.log('| piece, format | frames | painted | export fps | (a) encoder alone | ratio to (a), aim 0.6 | (b) screenshots fps | ratio to (b), aim 10 |');
+    console.log('|---|---|---|---|---|---|---|---|');
+    for (const [file, song, formatId] of [['demo-nine-days', 'salt-and-string', 'wide'], ['demo-kite-maker', 'harbour-lamps', 'tall']] as const) {
+      const read = readPieceFile(new Uint8Array(await readFile(join(dir, `${file}.estrella`))));
+      if (!read.ok) throw new Error(read.problem.code);
+      const { piece } = read.file;
+      const songFile = join(dir, `${song}.wav`);
+      const analysis = analyseSong(await decodeMono(songFile, ANALYSIS_RATE, { maxSeconds: 600 }));
+      const format = piece.formats.find((f) => f.id === formatId)!; // the demo's own formats
+      const out = join(dir, 'out.mp4');
+      let facts = { frames: 0, painted: 0 };
+      const time = await seconds(async () => {
+        facts = await renderVideo({ input: { piece, analysis, formatId, pictures: {} }, songFile, out, assets });
+      });
+      const limit = await encoderLimit(dir, out, format.width, format.height);
+      const total = frameCount(resolveTimes(piece, analysis).end, piece.frameRate);
+      const shots = formatId === 'wide' ? await screenshotRate(piece, analysis, Array.from({ length: SCREENSHOT_FRAMES }, (_, i) => frameToSeconds(Math.floor((i * total) / SCREENSHOT_FRAMES), piece.frameRate)), dir) : null;
+      const fps = facts.frames / time;
+      console.log(`| ${piece.name}, ${format.name} | ${facts.frames} | ${facts.painted} | ${fps.toFixed(1)} | ${limit.toFixed(1)} | ${(fps / limit).toFixed(2)} | ${shots === null ? '' : shots.toFixed(2)} | ${shots === null ? '' : (fps / shots).toFixed(1)} |`);
+    }
+    console.log(`\nscene of 300 layers with 20 keyframes each: ${(await sceneCost()).toFixed(2)} ms a frame (aim: under 4)`);
+  } finally {
+    await rm(dir, { recursive: true, force: true });
+  }
+  process.exit(0);
+}
+
+main().catch((error: unknown) => {
+  console.error(error);
+  process.exit(1);
+});
