@@ -53,9 +53,9 @@ export function openingTitle(media: MediaRef): Piece {
     kitePart('Kite, shade', KITE.left, '#d94a55'),
     kitePart('Kite, light', KITE.right, EMBER),
     kitePart('Kite, brow', KITE.brow, LAMP),
-    word('Nine days', 'Nine days', 8, -80, 250, 800, PAPER, [165, 150], 1.4),
-    word('of wind', 'of wind', 12, 130, 210, 300, PAPER, [165, 230], 1.4),
-    make({ kind: 'rectangle', name: 'Underline', from: 15.5, to: 25, values: { dimensions: [560, 10], fill: LAMP, cornerRadius: 5, anchor: [-280, 0], position: [-780, 250] }, keys: { scale: [[15.5, [0, 1], glide], [16, [1, 1]], [24, [1, 1], leave], [25, [0, 1]]] }, overrides: { tall: { move: [158, 300], scale: 1.4, hidden: false }, square: { move: [62, 110], scale: 1.25, hidden: false } } }),
+    word('Nine days', 'Nine days', 8, -80, 250, 800, PAPER, [96, 150], 1.25),
+    word('of wind', 'of wind', 12, 130, 210, 300, PAPER, [96, 215], 1.25),
+    make({ kind: 'rectangle', name: 'Underline', from: 15.5, to: 25, values: { dimensions: [560, 10], fill: LAMP, cornerRadius: 5, anchor: [-280, 0], position: [-780, 250] }, keys: { scale: [[15.5, [0, 1], glide], [16, [1, 1]], [24, [1, 1], leave], [25, [0, 1]]] }, overrides: { tall: { move: [90, 272], scale: 1.25, hidden: false }, square: { move: [62, 110], scale: 1.25, hidden: false } } }),
     make({ kind: 'text', name: 'Kite Week', from: 25, to: 60, content: { text: 'Kite Week', family: 'bricolage-grotesque', align: 'center' }, values: { size: 230, weight: 800, fill: PAPER, tracking: 0 }, keys: { scale: [[25, [0.7, 0.7], settle], [26.5, [1, 1]], [28, [1.05, 1.05], glide], [29, [1, 1]]], opacity: [[25, 0, even], [25.5, 1]], tracking: [[25, 0.12, glide], [28, -0.02]], position: [[25, [0, -40]], [32, [0, -40]]] }, overrides: { tall: { move: [0, -60], scale: 1.35, hidden: false } } }),
     make({ kind: 'text', name: 'Puerto Lumo', from: 27.5, to: 60, content: { text: 'Puerto Lumo', family: 'spline-sans', align: 'center' }, values: { size: 64, weight: 500, fill: LAMP, tracking: 0.18 }, keys: { position: [[27.5, [0, 170], rise], [28, [0, 120]]], opacity: [[27.5, 0, even], [28, 1]] }, overrides: { tall: { move: [0, 0], scale: 1.6, hidden: false } } }),
   ];

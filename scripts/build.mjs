@@ -14,7 +14,7 @@ const families = [...readFileSync(join(root, 'core/text/font-families.ts'), 'utf
 await buildFonts(root, join(dist, 'fonts'), families);
 
 const asc = join(root, 'node_modules/assemblyscript/bin/asc.js');
-execFileSync(process.execPath, [asc, join(root, 'core/asm/i420.ts'), '-o', join(dist, 'i420.wasm'), '-O3', '--runtime', 'stub', '--noAssert', '--initialMemory', '1'], { stdio: 'inherit' });
+execFileSync(process.execPath, [asc, join(root, 'core/asm/i420.ts'), '-o', join(dist, 'i420.wasm'), '-O3', '--runtime', 'stub', '--noAssert', '--enable', 'simd', '--initialMemory', '1'], { stdio: 'inherit' });
 
 const entries = { main: 'server/main.ts', 'worker-main': 'server/worker-main.ts', cli: 'server/cli.ts', 'paint-thread': 'server/render/paint-thread.ts', 'analysis-thread': 'server/features/media/analysis-thread.ts', 'make-demo': 'demo/make-demo.ts', bench: 'bench/bench.ts' };
 await build({

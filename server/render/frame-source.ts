@@ -2,7 +2,8 @@ import { createPainter } from '@core/paint';
 import type { SongAnalysis } from '@core/audio';
 import { resolveTimes } from '@core/piece';
 import type { Piece } from '@core/piece';
-import { frameFingerprint, prepareScene, sceneAt } from '@core/scene';
+import { prepareScene, sceneAt } from '@core/scene';
+import type { DisplayList } from '@core/scene';
 import { createLayoutCache } from '@core/text';
 import type { FontLibrary } from '@core/text';
 import type { Seconds } from '@core/time';
@@ -23,9 +24,10 @@ export interface FrameSource {
   readonly width: number;
   readonly height: number;
   readonly duration: Seconds;
-  fingerprint(seconds: Seconds): string;
-  /** Paints a frame and returns the surface, which the next call paints over. */
-  paint(seconds: Seconds, scale?: number): SkiaSurface;
+  /** What the frame shows, resolved but not painted. */
+  resolve(seconds: Seconds): DisplayList;
+  /** Paints a frame (a time or what {@link resolve} gave) and returns the surface, which the next call paints over. */
+  paint(frame: Seconds | DisplayList, scale?: number): SkiaSurface;
 }
 
 /** Loads what a piece draws with and makes its frames available. @throws AppError MEDIA_MISSING if a picture cannot be read. */
@@ -49,9 +51,9 @@ export async function createFrameSource(input: RenderInput, fonts: FontLibrary):
     width: scene.format.width,
     height: scene.format.height,
     duration: times.end,
-    fingerprint: (seconds) => frameFingerprint(sceneAt(scene, seconds, layout)),
-    paint(seconds, scale = 1) {
-      const list = sceneAt(scene, seconds, layout);
+    resolve: (seconds) => sceneAt(scene, seconds, layout),
+    paint(frame, scale = 1) {
+      const list = typeof frame === 'number' ? sceneAt(scene, frame, layout) : frame;
       const width = Math.round(list.width * scale);
       const height = Math.round(list.height * scale);
       if (!surface || surface.width !== width || surface.height !== height) surface = createSkiaSurface(width, height);

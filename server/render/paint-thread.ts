@@ -1,4 +1,5 @@
 import { parentPort, workerData } from 'node:worker_threads';
+import { frameFingerprint } from '@core/scene';
 import { frameToSeconds } from '@core/time';
 import { createFrameSource } from './frame-source';
 import type { RenderInput } from './frame-source';
@@ -36,16 +37,16 @@ async function main(): Promise<void> {
   const rate = input.piece.frameRate;
   port.on('message', (run: FrameRun) => {
     try {
-      let before = run.from > 0 ? source.fingerprint(frameToSeconds(run.from - 1, rate)) : null;
+      let before = run.from > 0 ? frameFingerprint(source.resolve(frameToSeconds(run.from - 1, rate))) : null;
       for (let frame = run.from; frame < run.to; frame++) {
-        const seconds = frameToSeconds(frame, rate);
-        const print = source.fingerprint(seconds);
+        const list = source.resolve(frameToSeconds(frame, rate));
+        const print = frameFingerprint(list);
         if (print === before) {
           post({ type: 'frame', frame, pixels: null });
           continue;
         }
         before = print;
-        const surface = source.paint(seconds);
+        const surface = source.paint(list);
         if (padded) padded.context.drawImage(surface.canvas as never, 0, 0, width, height);
         const rgba = (padded ?? surface).canvas.data();
         const out = new Uint8Array((width * height * 3) / 2);

@@ -58,8 +58,8 @@ export function Transport() {
         <button className="quiet" aria-label="A frame on" onClick={() => step('frame', 1)}><ChevronRight size={18} /></button>
         <button className="quiet" aria-label="A bar on" onClick={() => step('bar', 1)}><SkipForward size={17} /></button>
       </div>
-      <div style={{ display: 'flex', alignItems: 'center', gap: 2, justifyContent: 'flex-end', minWidth: 0, overflow: 'hidden' }}>
-        <button className="quiet" aria-pressed={isSnapping} aria-label="Snap to the beat lattice" onClick={() => setView({ isSnapping: !isSnapping })}><Magnet size={16} /></button>
+      <div style={{ display: 'flex', alignItems: 'center', gap: 2, minWidth: 0, overflow: 'hidden' }}>
+        <button className="quiet" style={{ marginLeft: 'auto' }} aria-pressed={isSnapping} aria-label="Snap to the beat lattice" onClick={() => setView({ isSnapping: !isSnapping })}><Magnet size={16} /></button>
         <select className="quiet" aria-label="Snapping step" value={String(division)} onChange={(e) => setView({ division: Number(e.target.value) })}>
           {Object.entries(DIVISIONS).map(([value, label]) => <option key={value} value={value}>{label}</option>)}
         </select>
