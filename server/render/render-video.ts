@@ -10,10 +10,16 @@ import { evenSide } from './even-side';
 import type { RenderInput } from './frame-source';
 import type { FrameRun, ThreadInput, ThreadMessage } from './paint-thread';
 
-/** Frames a thread paints in one go: long enough for its cache of still layers to pay, short enough to keep the threads even. */
-const RUN_LENGTH = 12;
-/** Runs painted ahead of the encoder, a thread; bounds memory to a few dozen frames. */
+/** Runs painted ahead of the encoder, a thread. */
 const RUNS_AHEAD = 2;
+/** Memory for frames painted ahead, in bytes. */
+const FRAME_BUDGET = 300_000_000;
+
+/**
+ * Frames a thread paints in one go: the longer, the more often a frame follows the one painted before it, whose still parts
+ * need no painting; bounded by memory, and by a second's worth so that threads end evenly.
+ */
+const runLength = (width: number, height: number, threads: number): number => Math.max(3, Math.min(30, Math.floor(FRAME_BUDGET / (width * height * 1.5 * threads * RUNS_AHEAD))));
 
 export interface RenderOptions {
   readonly input: RenderInput;
@@ -52,9 +58,11 @@ export async function renderVideo(options: RenderOptions): Promise<RenderFacts> 
   const song = piece.music && options.songFile ? { file: options.songFile, music: piece.music } : null;
   const encoder = startEncoder({ width, height, frameRate: piece.frameRate, duration: (total * piece.frameRate.den) / piece.frameRate.num, song, out: options.out });
 
+  const wanted = options.threads ?? Math.max(2, Math.min(8, availableParallelism()));
+  const length = runLength(width, height, wanted);
   const runs: FrameRun[] = [];
-  for (let from = 0; from < total; from += RUN_LENGTH) runs.push({ from, to: Math.min(total, from + RUN_LENGTH) });
-  const count = Math.min(runs.length, options.threads ?? Math.max(2, Math.min(8, availableParallelism())));
+  for (let from = 0; from < total; from += length) runs.push({ from, to: Math.min(total, from + length) });
+  const count = Math.min(runs.length, wanted);
   const finished = new Map<number, Uint8Array | null>();
   let painted = 0;
   let nextRun = 0;
@@ -67,7 +75,7 @@ export async function renderVideo(options: RenderOptions): Promise<RenderFacts> 
   let wake: () => void = () => {};
   const idle: Worker[] = [];
   const feed = () => {
-    while (idle.length > 0 && nextRun < runs.length && runs[nextRun]!.from < written + RUN_LENGTH * RUNS_AHEAD * count) idle.pop()!.postMessage(runs[nextRun++]);
+    while (idle.length > 0 && nextRun < runs.length && runs[nextRun]!.from < written + length * RUNS_AHEAD * count) idle.pop()!.postMessage(runs[nextRun++]);
   };
   const threads = Array.from({ length: count }, () => {
     const data: ThreadInput = { ...input, fontsDir: assets.fontsDir, wasmFile: assets.wasmFile };
