@@ -1,21 +1,5 @@
 import type { Layer, Piece } from '@core/piece';
-
-const value = (layer: Layer, property: 'fill' | 'dimensions') => layer.tracks[property]?.value;
-
-/** The colour a layer draws with. */
-export function layerColour(layer: Layer): string {
-  if (layer.kind === 'picture') return '#7d8b99';
-  const fill = value(layer, 'fill');
-  if (typeof fill === 'string' && !(fill.length === 9 && parseInt(fill.slice(7), 16) < 40)) return fill.slice(0, 7);
-  const stroke = layer.tracks.stroke?.value;
-  return typeof stroke === 'string' ? stroke.slice(0, 7) : '#7d8b99';
-}
-
-/** Ink that can be read on a colour: by relative luminance. */
-export function inkOn(colour: string): string {
-  const [r, g, b] = [1, 3, 5].map((i) => (parseInt(colour.slice(i, i + 2), 16) / 255) ** 2.2) as [number, number, number];
-  return 0.2126 * r + 0.7152 * g + 0.0722 * b > 0.25 ? '#11151b' : '#eee9df';
-}
+import { inkOn, layerColour } from './layer-colour';
 
 /** A tiny picture of what a layer draws. */
 export function LayerPicture({ layer, piece }: { layer: Layer; piece: Piece }) {
