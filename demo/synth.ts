@@ -1,3 +1,5 @@
+import { encodeWav } from './wav';
+
 /** A small synthesiser for the demo's own music: every sound is computed, every run gives the same samples. */
 export const DEMO_RATE = 44100;
 
@@ -92,24 +94,6 @@ export function toWav({ left, right }: Mix): Buffer {
   let peak = 0;
   const shaped = [left, right].map((channel) => channel.map((v) => Math.tanh(v)));
   for (const channel of shaped) for (const v of channel) peak = Math.max(peak, Math.abs(v));
-  const scale = peak > 0 ? (0.89 / peak) * 32767 : 0;
-  const frames = left.length;
-  const out = Buffer.alloc(44 + frames * 4);
-  out.write('RIFF', 0);
-  out.writeUInt32LE(36 + frames * 4, 4);
-  out.write('WAVEfmt ', 8);
-  out.writeUInt32LE(16, 16);
-  out.writeUInt16LE(1, 20);
-  out.writeUInt16LE(2, 22);
-  out.writeUInt32LE(DEMO_RATE, 24);
-  out.writeUInt32LE(DEMO_RATE * 4, 28);
-  out.writeUInt16LE(4, 32);
-  out.writeUInt16LE(16, 34);
-  out.write('data', 36);
-  out.writeUInt32LE(frames * 4, 40);
-  for (let i = 0; i < frames; i++) {
-    out.writeInt16LE(Math.round(shaped[0]![i]! * scale), 44 + i * 4);
-    out.writeInt16LE(Math.round(shaped[1]![i]! * scale), 46 + i * 4);
-  }
-  return out;
+  const scale = peak > 0 ? 0.89 / peak : 0;
+  return encodeWav(shaped.map((channel) => channel.map((v) => v * scale)), DEMO_RATE);
 }

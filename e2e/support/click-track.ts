@@ -1,4 +1,5 @@
 import { writeFileSync } from 'node:fs';
+import { encodeWav } from '../../demo/wav';
 
 const RATE = 44100;
 
@@ -22,21 +23,7 @@ export function writeClickTrack(file: string, options: { bpm: number; first: num
       samples[start + k]! += 0.5 * Math.sin(2 * Math.PI * (isOne ? 1400 : 1000) * s) * Math.exp(-s * 60) + (isOne ? 0.4 * Math.sin(2 * Math.PI * 65 * s) * Math.exp(-s * 20) : 0);
     }
   }
-  const out = Buffer.alloc(44 + count * 2);
-  out.write('RIFF', 0);
-  out.writeUInt32LE(36 + count * 2, 4);
-  out.write('WAVEfmt ', 8);
-  out.writeUInt32LE(16, 16);
-  out.writeUInt16LE(1, 20);
-  out.writeUInt16LE(1, 22);
-  out.writeUInt32LE(RATE, 24);
-  out.writeUInt32LE(RATE * 2, 28);
-  out.writeUInt16LE(2, 32);
-  out.writeUInt16LE(16, 34);
-  out.write('data', 36);
-  out.writeUInt32LE(count * 2, 40);
-  for (let i = 0; i < count; i++) out.writeInt16LE(Math.round(Math.max(-1, Math.min(1, samples[i]!)) * 32000), 44 + i * 2);
-  writeFileSync(file, out);
+  writeFileSync(file, encodeWav([samples], RATE));
   return beats;
 }
 
