@@ -1,49 +1,91 @@
 import { ANALYSIS_VERSION } from './analysis';
 import type { SongAnalysis } from './analysis';
-import { refineBeats, trackBeats } from './beat-tracker';
-import { findDownbeats } from './downbeats';
+import { beatEnergy, beatSound } from './beat-energy';
+import { findBeats } from './find-beats';
+import type { FoundBeats } from './find-beats';
 import { findHits } from './hits';
-import { ANALYSIS_RATE, onsetBands, timeFrame } from './spectral-flux';
-import { normaliseOnsets, tempoCandidates } from './tempo';
+import { BAR_ROW_SIZE, barRows, songForm } from './sections';
+import { findSilences } from './silences';
+import { songFeatures } from './song-features';
+import type { SongFeatures } from './song-features';
+import { ANALYSIS_RATE, FRAME_RATE, timeFrame } from './spectral-flux';
 import { waveformPeaks } from './waveform';
 
-/** Waveform points a second. */
+/** Waveform points and points of the onset curves a second. */
 const PEAK_RATE = 100;
+const CURVE_RATE = 25;
+
+/** The strongest value of each 1/CURVE_RATE s, as a share of the curve's strong values, 0…255. */
+function reducedCurve(curve: Float32Array): number[] {
+  const typical = Float32Array.from(curve).sort()[Math.floor(curve.length * 0.995)] ?? 0;
+  const out: number[] = [];
+  for (let i = 0; (i * FRAME_RATE) / CURVE_RATE < curve.length; i++) {
+    let top = 0;
+    for (let f = Math.floor((i * FRAME_RATE) / CURVE_RATE); f < Math.min(curve.length, ((i + 1) * FRAME_RATE) / CURVE_RATE); f++) top = Math.max(top, curve[f]!);
+    out.push(typical > 0 ? Math.round(255 * Math.min(1, top / typical)) : 0);
+  }
+  return out;
+}
+
+/** How sure each beat is: something sounds on it, its neighbours lie as far away as usual, and the tempo's reading was clear. */
+function beatConfidence({ beats, tempi }: FoundBeats, { onsets }: SongFeatures): number[] {
+  const clear = Math.min(1, 0.5 + (tempi[0]?.likelihood ?? 0) / 2);
+  return beats.map((t, i) => {
+    const frame = Math.round(timeFrame(t));
+    let strength = 0;
+    for (let k = -3; k <= 3; k++) strength = Math.max(strength, onsets[frame + k] ?? 0);
+    const [before, after] = [t - (beats[i - 1] ?? t - 1), (beats[i + 1] ?? t + 1) - t];
+    const even = i === 0 || i === beats.length - 1 ? 1 : Math.exp(-12 * Math.abs(Math.log(after / before)));
+    return Math.round(100 * clear * even * (0.35 + 0.65 * (strength / (strength + 0.6)))) / 100;
+  });
+}
+
+function usualBar(bars: FoundBeats['bars']): number {
+  const counts = new Map<number, number>();
+  for (const { beatsPerBar } of bars) counts.set(beatsPerBar, (counts.get(beatsPerBar) ?? 0) + 1);
+  return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 4;
+}
 
 /**
- * Everything the app knows about a song. Deterministic; memory is about 1.6 kB a second of audio beside the samples.
+ * Everything the app knows about a song but its loudness (which wants both channels, see loudness.ts). Deterministic; memory is about 25 kB a
+ * second of audio beside the samples while the search runs.
  * @param samples - mono PCM at {@link ANALYSIS_RATE} Hz. Not modified.
  * @param onProgress - called with a share in [0, 1], rising; what it throws ends the analysis (cancellation).
  * @returns Music without periodic onsets (silence, a drone) gives no beats rather than invented ones.
  */
 export function analyseSong(samples: Float32Array, onProgress: (share: number) => void = () => {}): SongAnalysis {
   const duration = samples.length / ANALYSIS_RATE;
-  const bands = onsetBands(samples, (share) => onProgress(share * 0.8));
-  const onsets = normaliseOnsets(bands.all);
-  onProgress(0.82);
-  const tempo = tempoCandidates(onsets)[0];
-  const frames = tempo ? trackBeats(onsets, tempo.bpm) : [];
-  onProgress(0.9);
-  const beats = refineBeats(frames, onsets).filter((t, i, all) => t >= 0 && t < duration && (i === 0 || t > all[i - 1]!));
-  const { first, beatsPerBar } = findDownbeats(beats, bands);
-  const strengths = beats.map((t) => {
-    const frame = Math.round(timeFrame(t));
-    let best = 0;
-    for (let k = -3; k <= 3; k++) best = Math.max(best, onsets[frame + k] ?? 0);
-    return best;
-  });
+  const features = songFeatures(samples, (share) => onProgress(share * 0.5));
+  const found = findBeats(features, (share) => onProgress(0.5 + share * 0.4));
+  // The first beat may be dated a hair before the recording starts, and the last one's follower beyond its end.
+  const inside = found.beats.map((t) => t >= -0.01 && t < duration);
+  const first = inside.indexOf(true);
+  const beats = found.beats.filter((_, i) => inside[i]).map((t) => Math.max(0, t));
+  const bars = found.bars.map((bar) => ({ ...bar, beat: bar.beat - Math.max(0, first) })).filter((bar) => bar.beat >= 0 && bar.beat < beats.length);
   const intervals = beats.slice(1).map((t, i) => t - beats[i]!).sort((a, b) => a - b);
   const median = intervals[intervals.length >> 1];
-  onProgress(0.95);
+  onProgress(0.92);
+  const sound = beatSound(beats, features);
+  const energy = beatEnergy(sound);
+  const rows = barRows(bars, sound);
+  const { low, mid, snap, high } = features.bands;
   return {
     version: ANALYSIS_VERSION,
     duration,
     bpm: median ? 60 / median : 0,
+    tempi: found.tempi.map((t) => ({ bpm: Math.round(t.bpm * 100) / 100, likelihood: Math.round(t.likelihood * 1000) / 1000 })),
     beats,
-    downbeats: beats.filter((_, i) => i >= first && (i - first) % beatsPerBar === 0),
-    beatsPerBar,
-    confidence: strengths.map((s) => Math.round(100 * (s / (s + 1))) / 100),
-    hits: findHits(bands),
+    downbeats: bars.map((bar) => beats[bar.beat]!),
+    beatsPerBar: usualBar(bars),
+    bars: bars.map((bar, k) => ({ ...bar, sound: Array.from(rows.subarray(k * BAR_ROW_SIZE, (k + 1) * BAR_ROW_SIZE), (v) => Math.round(v * 100) / 100) })),
+    confidence: beatConfidence({ ...found, beats }, features),
+    energy,
+    hits: findHits(features.bands),
+    ...songForm(bars, beats, sound, energy, duration),
+    silences: findSilences(features.bands.power),
+    loudness: null,
+    curveRate: CURVE_RATE,
+    curves: { low: reducedCurve(low), mid: reducedCurve(mid.map((v, i) => v + snap[i]!)), high: reducedCurve(high) },
     peakRate: PEAK_RATE,
     ...waveformPeaks(samples, ANALYSIS_RATE, PEAK_RATE),
   };

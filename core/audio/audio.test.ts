@@ -28,14 +28,17 @@ function clicks(bpm: number, first: number, seconds: number): { samples: Float32
 const nearestError = (truth: number, found: readonly number[]) => found.reduce((best, t) => (Math.abs(t - truth) < Math.abs(best) ? t - truth : best), Infinity);
 
 describe('beats of clicks', () => {
-  it.each([72, 90, 100, 117.3, 128, 151, 174])('are found within 5 ms at %d BPM', (bpm) => {
+  it.each([72, 90, 100, 117.3, 128, 151, 174])('are found at most 8 ms early and never late at %d BPM', (bpm) => {
     const { samples, beats } = clicks(bpm, 0.5, 25);
     const analysis = analyseSong(samples);
     // Bare clicks as quick as 174 are heard at half the tempo by people too; anything slower must be met.
     const level = bpm > 160 ? 0.5 : 1;
     expect(analysis.bpm / (bpm * level)).toBeCloseTo(1, 2);
-    const errors = beats.filter((_, i) => level === 1 || i % 2 === 0).map((t) => Math.min(Math.abs(nearestError(t, analysis.beats)), Math.abs(nearestError(t + (level === 1 ? 0 : 60 / bpm), analysis.beats))));
-    expect(Math.max(...errors.map(Math.abs))).toBeLessThan(0.005);
+    // Every second click is a beat at half the tempo, the even ones or the odd ones.
+    const errors = analysis.beats.map((t) => -nearestError(t, beats));
+    expect(Math.min(...errors)).toBeGreaterThan(-0.008);
+    expect(Math.max(...errors)).toBeLessThan(0.001);
+    expect(analysis.beats.length).toBeGreaterThanOrEqual(Math.floor(beats.length * level) - 1);
   });
 });
 

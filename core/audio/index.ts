@@ -1,5 +1,12 @@
-export { ANALYSIS_VERSION, HIT_CLASSES, hitId, songAnalysisSchema } from './analysis';
-export type { Hit, HitClass, SongAnalysis } from './analysis';
+export { ANALYSIS_VERSION, HIT_CLASSES, SECTION_LABELS, hitId, songAnalysisSchema } from './analysis';
+export type { Hit, HitClass, Section, SectionLabel, SongAnalysis } from './analysis';
 export { analyseSong } from './analyse-song';
 export { ANALYSIS_RATE, onsetBands } from './spectral-flux';
 export { normaliseOnsets, tempoCandidates } from './tempo';
+export { fitToBars } from './fit-to-length';
+export { bestJoin } from './best-join';
+export { createLoudnessMeter } from './loudness';
+export type { Loudness } from './loudness';
+export { songFeatures } from './song-features';
+export { pulseGrids } from './pulse-grids';
+export { PARAMETER_NAMES, gridTimes, readingParameters, readingsOf } from './meter';

@@ -10,15 +10,24 @@ import type { Hertz, Seconds } from '../time';
 export const WINDOW = 1024;
 export const HOP = 220;
 export const ANALYSIS_RATE: Hertz = 22050;
+export const FRAME_RATE: Hertz = ANALYSIS_RATE / HOP;
 /** Frames between the spectra that are compared: two hops, about 20 ms. */
 const LAG = 2;
 const GAMMA = 30;
 
-/** Upper edges of the three hit bands; what is above the second edge and below `HIGH_FROM` counts for none. */
-export const LOW_TO: Hertz = 160;
-const MID_FROM: Hertz = 300;
-const MID_TO: Hertz = 4000;
-const HIGH_FROM: Hertz = 6500;
+/** Edges of the bands in which rises are summed. */
+export const FLUX_BANDS = {
+  /** Kicks and bass notes. */
+  low: [0, 160],
+  /** The body of voices, chords and drums. */
+  mid: [300, 1500],
+  /** The crack of snares and claps, plucks. */
+  snap: [1500, 6000],
+  /** Hats, cymbals, breath. */
+  high: [6500, 11025],
+} as const satisfies Record<string, readonly [Hertz, Hertz]>;
+export type FluxBand = keyof typeof FLUX_BANDS;
+export const FLUX_BAND_IDS: readonly FluxBand[] = ['low', 'mid', 'snap', 'high'];
 
 /**
  * A frame is dated by the centre of its window less this lead: a rise compared over LAG frames under log compression is
@@ -28,26 +37,24 @@ const HIGH_FROM: Hertz = 6500;
  */
 export const FLUX_DELAY: Seconds = 0.002;
 
-export const frameTime = (frame: number): Seconds => (frame * HOP) / ANALYSIS_RATE + FLUX_DELAY;
-export const timeFrame = (seconds: Seconds): number => ((seconds - FLUX_DELAY) * ANALYSIS_RATE) / HOP;
+export const frameTime = (frame: number): Seconds => frame / FRAME_RATE + FLUX_DELAY;
+export const timeFrame = (seconds: Seconds): number => (seconds - FLUX_DELAY) * FRAME_RATE;
 
-export interface OnsetBands {
+export interface OnsetBands extends Readonly<Record<FluxBand, Float32Array>> {
   /** Sum over all bands, one value a frame, ≥ 0. */
   readonly all: Float32Array;
-  readonly low: Float32Array;
-  readonly mid: Float32Array;
-  readonly high: Float32Array;
-  /** Energy below LOW_TO, one value a frame. */
+  /** Mean square of the samples of each hop. */
+  readonly power: Float32Array;
+  /** Magnitude summed below 160 Hz, one value a frame. */
   readonly bass: Float32Array;
-  /** [frameCount × 12], row-major: magnitude by pitch class, for harmonic change. */
-  readonly chroma: Float32Array;
   readonly frameCount: number;
 }
 
 interface Band {
   readonly from: number;
   readonly weights: Float32Array;
-  readonly centre: Hertz;
+  readonly into: readonly FluxBand[];
+  readonly isBass: boolean;
 }
 
 function bandTable(): Band[] {
@@ -63,19 +70,10 @@ function bandTable(): Band[] {
     const [a, b, c] = [edges[i]!, edges[i + 1]!, edges[i + 2]!];
     const weights = new Float32Array(c - a);
     for (let k = a; k < c; k++) weights[k - a] = k <= b ? (b === a ? 1 : (k - a + 1) / (b - a + 1)) : (c - k) / (c - b);
-    bands.push({ from: a, weights, centre: b * width });
+    const centre = b * width;
+    bands.push({ from: a, weights, into: FLUX_BAND_IDS.filter((id) => centre >= FLUX_BANDS[id][0] && centre <= FLUX_BANDS[id][1]), isBass: centre <= FLUX_BANDS.low[1] });
   }
   return bands;
-}
-
-/** Nearest pitch class of each bin between 100 Hz and 2 kHz, -1 elsewhere. */
-function chromaTable(): Int8Array {
-  const table = new Int8Array(WINDOW / 2).fill(-1);
-  for (let k = 1; k < table.length; k++) {
-    const f = (k * ANALYSIS_RATE) / WINDOW;
-    if (f >= 100 && f <= 2000) table[k] = ((Math.round(12 * Math.log2(f / 440)) % 12) + 12) % 12;
-  }
-  return table;
 }
 
 /**
@@ -86,51 +84,40 @@ function chromaTable(): Int8Array {
 export function onsetBands(samples: Float32Array, onProgress: (share: number) => void = () => {}): OnsetBands {
   const frameCount = samples.length < WINDOW ? 0 : Math.floor(samples.length / HOP);
   const bands = bandTable();
-  const chromaOf = chromaTable();
   const fft = new FFT(WINDOW);
   const spectrum = fft.createComplexArray();
   const windowed = new Float64Array(WINDOW);
   const hann = Float64Array.from({ length: WINDOW }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / WINDOW));
   const magnitude = new Float32Array(WINDOW / 2);
-  const history = Array.from({ length: LAG + 1 }, () => new Float32Array(bands.length));
-  const out = {
-    all: new Float32Array(frameCount),
-    low: new Float32Array(frameCount),
-    mid: new Float32Array(frameCount),
-    high: new Float32Array(frameCount),
-    bass: new Float32Array(frameCount),
-    chroma: new Float32Array(frameCount * 12),
-    frameCount,
-  };
+  // One more at each end, always 0, so that the loudest neighbour needs no test for the edges.
+  const history = Array.from({ length: LAG + 1 }, () => new Float32Array(bands.length + 2));
+  const curve = () => new Float32Array(frameCount);
+  const out = { all: curve(), low: curve(), mid: curve(), snap: curve(), high: curve(), power: curve(), bass: curve(), frameCount };
   for (let frame = 0; frame < frameCount; frame++) {
     if (frame % 4096 === 0) onProgress(frame / frameCount);
     const start = frame * HOP - WINDOW / 2;
     for (let i = 0; i < WINDOW; i++) windowed[i] = (samples[start + i] ?? 0) * hann[i]!;
+    let square = 0;
+    for (let i = frame * HOP; i < (frame + 1) * HOP; i++) square += samples[i]! * samples[i]!;
+    out.power[frame] = square / HOP;
     fft.realTransform(spectrum, windowed);
-    for (let k = 0; k < WINDOW / 2; k++) magnitude[k] = Math.hypot(spectrum[2 * k]!, spectrum[2 * k + 1]!) / (WINDOW / 4);
+    for (let k = 0; k < WINDOW / 2; k++) magnitude[k] = Math.sqrt(spectrum[2 * k]! * spectrum[2 * k]! + spectrum[2 * k + 1]! * spectrum[2 * k + 1]!) / (WINDOW / 4);
     const now = history[frame % (LAG + 1)]!;
     const before = history[(frame + 1) % (LAG + 1)]!; // LAG frames ago; zero at the start, so a song that starts with a hit has an onset
     let bass = 0;
     for (let b = 0; b < bands.length; b++) {
-      const { from, weights, centre } = bands[b]!;
+      const { from, weights, into, isBass } = bands[b]!;
       let sum = 0;
       for (let k = 0; k < weights.length; k++) sum += weights[k]! * magnitude[from + k]!;
-      if (centre <= LOW_TO) bass += sum;
-      now[b] = Math.log1p(GAMMA * sum);
-      const loudest = Math.max(before[b]!, before[b - 1] ?? 0, before[b + 1] ?? 0);
-      const rise = now[b]! - loudest;
+      if (isBass) bass += sum;
+      now[b + 1] = Math.log1p(GAMMA * sum);
+      const rise = now[b + 1]! - Math.max(before[b]!, before[b + 1]!, before[b + 2]!);
       if (rise > 0) {
         out.all[frame]! += rise;
-        if (centre <= LOW_TO) out.low[frame]! += rise;
-        else if (centre >= MID_FROM && centre <= MID_TO) out.mid[frame]! += rise;
-        else if (centre >= HIGH_FROM) out.high[frame]! += rise;
+        for (const id of into) out[id][frame]! += rise;
       }
     }
     out.bass[frame] = bass;
-    for (let k = 1; k < chromaOf.length; k++) {
-      const pitch = chromaOf[k]!;
-      if (pitch >= 0) out.chroma[frame * 12 + pitch]! += magnitude[k]!;
-    }
   }
   return out;
 }

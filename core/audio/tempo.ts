@@ -1,7 +1,6 @@
 import type { Bpm } from '../time';
-import { ANALYSIS_RATE, HOP } from './spectral-flux';
+import { FRAME_RATE } from './spectral-flux';
 
-const FRAME_RATE = ANALYSIS_RATE / HOP;
 export const MIN_BPM: Bpm = 50;
 export const MAX_BPM: Bpm = 215;
 /** Perceptual prior: log-normal around the tempo people tap most readily. D. Moelants, "Preferred tempo reconsidered", ICMPC 2002. */

@@ -10,7 +10,7 @@ import type { Format, GridCorrection, Layer, MediaRef, Music, Piece } from './sc
 /** Makes names for new things; injected, because core has no randomness of its own. */
 export type IdSource = () => string;
 
-export const NO_CORRECTION: GridCorrection = { bpm: null, factor: 1, shift: 0, firstDownbeat: null, beatsPerBar: null };
+export const NO_CORRECTION: GridCorrection = { bpm: null, factor: 1, shift: 0, firstDownbeat: null, beatsPerBar: null, tapped: null, moves: [], bars: [], spans: [], free: [] };
 
 /** Sizes by destination. */
 export const DESTINATIONS = {
@@ -78,5 +78,5 @@ export function createLayer(kind: LayerKind, options: NewLayer, newId: IdSource)
 }
 
 export function createMusic(media: MediaRef): Music {
-  return { mediaId: media.id, start: 0, trimStart: 0, trimEnd: null, gain: 1, fadeIn: 0, fadeOut: 0, correction: { ...NO_CORRECTION } };
+  return { mediaId: media.id, start: 0, trimStart: 0, trimEnd: null, gain: 1, fadeIn: 0, fadeOut: 0, fadeInCurve: 'even', fadeOutCurve: 'even', cuts: [], correction: { ...NO_CORRECTION } };
 }

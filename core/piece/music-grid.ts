@@ -1,71 +1,80 @@
 import type { SongAnalysis } from '../audio';
 import { constantGrid, nearestIndex } from '../time';
-import type { BeatGrid, Seconds } from '../time';
-import type { GridCorrection, Music, Piece } from './schema';
+import type { BeatGrid } from '../time';
+import { applyBars, applyFactor, applyMoves, applySpans } from './grid-corrections';
+import type { SongBeats } from './grid-corrections';
+import type { Music, Piece } from './schema';
+import { songParts, songToPiece } from './song-parts';
 
-/** Seconds of the song → seconds of the piece. */
-export const songToPiece = (music: Music, songSeconds: Seconds): Seconds => music.start + songSeconds - music.trimStart;
-/** Seconds of the piece → seconds of the song. */
-export const pieceToSong = (music: Music, pieceSeconds: Seconds): Seconds => pieceSeconds - music.start + music.trimStart;
+/** A beat this near before a part's start or its end belongs to the part that begins there. */
+const JOIN_TOLERANCE = 0.02;
 
-interface SongBeats {
-  beats: Seconds[];
-  confidence: number[];
-  downbeatIndex: number;
+function foundBeats(music: Music, analysis: SongAnalysis): SongBeats {
+  const { tapped } = music.correction;
+  const barOf = new Map(analysis.bars.map((bar) => [bar.beat, bar.beatsPerBar]));
+  const downs = new Set(analysis.downbeats);
+  const bars = analysis.beats.map((t, i) => barOf.get(i) ?? (analysis.bars.length === 0 && downs.has(t) ? analysis.beatsPerBar : 0));
+  if (!tapped || tapped.length < 2) return { times: analysis.beats, confidence: analysis.confidence, bars };
+  // What was tapped keeps the bars that were heard where a tap meets their downbeat.
+  const first = analysis.downbeats.length ? nearestIndex(tapped, analysis.downbeats[0]!) : 0;
+  return { times: tapped, confidence: tapped.map(() => 1), bars: tapped.map((_, i) => (i >= first && (i - first) % analysis.beatsPerBar === 0 ? analysis.beatsPerBar : 0)) };
 }
 
-function applyFactor(song: SongBeats, factor: GridCorrection['factor']): SongBeats {
-  const { beats, confidence, downbeatIndex } = song;
-  if (factor === 2) {
-    const doubled: SongBeats = { beats: [], confidence: [], downbeatIndex: downbeatIndex * 2 };
-    beats.forEach((t, i) => {
-      doubled.beats.push(t);
-      doubled.confidence.push(confidence[i] ?? 0);
-      const next = beats[i + 1];
-      if (next !== undefined) {
-        doubled.beats.push((t + next) / 2);
-        doubled.confidence.push(Math.min(confidence[i] ?? 0, confidence[i + 1] ?? 0) / 2);
-      }
+/** The beats of the song as they are heard in the piece, over its cuts. */
+function arranged(music: Music, song: SongBeats): SongBeats {
+  if (music.cuts.length === 0) return { ...song, times: song.times.map((t) => songToPiece(music, t)) };
+  const parts = songParts(music);
+  const times: number[] = [];
+  const confidence: number[] = [];
+  const bars: number[] = [];
+  parts.forEach((part, k) => {
+    song.times.forEach((t, i) => {
+      if ((k > 0 && t < part.from - JOIN_TOLERANCE) || (k + 1 < parts.length && t >= part.to - JOIN_TOLERANCE)) return;
+      const at = part.at + t - part.from;
+      const last = times[times.length - 1];
+      if (last !== undefined && at <= last + JOIN_TOLERANCE) return;
+      times.push(at);
+      confidence.push(song.confidence[i] ?? 0);
+      bars.push(song.bars[i] ?? 0);
     });
-    return doubled;
-  }
-  if (factor === 0.5) {
-    const parity = ((downbeatIndex % 2) + 2) % 2;
-    const kept = beats.map((_, i) => i).filter((i) => i % 2 === parity);
-    if (kept.length < 2) return song;
-    return { beats: kept.map((i) => beats[i]!), confidence: kept.map((i) => confidence[i] ?? 0), downbeatIndex: (downbeatIndex - parity) / 2 };
-  }
-  return song;
+  });
+  return { times, confidence, bars };
+}
+
+/** Bars as the grid wants them: where the number of beats a bar changes. A bar cut short counts with the beats it has. */
+function metersOf(bars: readonly number[], origin: number): BeatGrid['meters'] {
+  const downs = bars.map((b, i) => ({ b, i })).filter(({ b }) => b > 0);
+  const meters: { fromBeat: number; beatsPerBar: number }[] = [];
+  downs.forEach(({ b, i }, k) => {
+    const next = downs[k + 1];
+    const beatsPerBar = next ? next.i - i : b;
+    if (meters[meters.length - 1]?.beatsPerBar !== beatsPerBar) meters.push({ fromBeat: i - origin, beatsPerBar });
+  });
+  return meters.length > 0 ? meters : [{ fromBeat: 0, beatsPerBar: 4 }];
 }
 
 /**
- * The grid of a song in seconds of the piece: the analysis, then the corrections made by hand. Too little found (fewer
+ * The grid of a song in seconds of the piece: the analysis, then the corrections made by hand, then the song's cuts. Too little found (fewer
  * than two beats) falls back to the typed tempo's figures.
  */
 export function musicGrid(music: Music, analysis: SongAnalysis | null, fallback: Piece['tempo']): BeatGrid {
   const { correction } = music;
-  const beatsPerBar = correction.beatsPerBar ?? analysis?.beatsPerBar ?? fallback.beatsPerBar;
-  const found = analysis && analysis.beats.length >= 2 ? analysis : null;
-  if (correction.bpm !== null || !found) {
-    const anchor = correction.firstDownbeat ?? found?.downbeats[0] ?? found?.beats[0] ?? 0;
-    return constantGrid(correction.bpm ?? fallback.bpm, beatsPerBar, songToPiece(music, anchor + correction.shift));
+  const free = correction.free.map(({ start, end }) => ({ start: songToPiece(music, start), end: songToPiece(music, end) }));
+  const withFree = (grid: BeatGrid): BeatGrid => (free.length > 0 ? { ...grid, free } : grid);
+  const hasBeats = (analysis?.beats.length ?? 0) >= 2 || (correction.tapped?.length ?? 0) >= 2;
+  if (correction.bpm !== null || !analysis || !hasBeats) {
+    const beatsPerBar = correction.beatsPerBar ?? analysis?.beatsPerBar ?? fallback.beatsPerBar;
+    const anchor = correction.firstDownbeat ?? analysis?.downbeats[0] ?? analysis?.beats[0] ?? 0;
+    return withFree(constantGrid(correction.bpm ?? fallback.bpm, beatsPerBar, songToPiece(music, anchor + correction.shift)));
   }
-  const firstDownbeat = found.downbeats[0] ?? found.beats[0]!;
-  const song = applyFactor({ beats: [...found.beats], confidence: [...found.confidence], downbeatIndex: nearestIndex(found.beats, firstDownbeat) }, correction.factor);
-  let { downbeatIndex } = song;
-  let nudge = 0;
-  if (correction.firstDownbeat !== null) {
-    // "One" may be set between beats: the nearest beat becomes one and the whole grid moves the rest of the way.
-    const wanted = correction.firstDownbeat;
-    downbeatIndex = nearestIndex(song.beats, wanted);
-    nudge = wanted - song.beats[downbeatIndex]!;
-  }
-  return {
-    beats: song.beats.map((t) => songToPiece(music, t + correction.shift + nudge)),
-    origin: downbeatIndex,
-    meters: [{ fromBeat: 0, beatsPerBar }],
-    confidence: song.confidence,
-  };
+  const found = applySpans(applyFactor(foundBeats(music, analysis), correction.factor), correction.spans, analysis.hits);
+  const moved = { ...found, times: applyMoves(found.times, correction.moves) };
+  const barred = applyBars(moved, correction);
+  // "One" may be set between beats: the nearest beat becomes one and the whole grid moves the rest of the way.
+  const nudge = correction.firstDownbeat === null ? 0 : correction.firstDownbeat - barred.times[nearestIndex(barred.times, correction.firstDownbeat)]!;
+  const song = arranged(music, { ...barred, times: barred.times.map((t) => t + correction.shift + nudge) });
+  const origin = Math.max(0, song.bars.findIndex((b) => b > 0));
+  return withFree({ beats: song.times, origin, meters: metersOf(song.bars, origin), confidence: song.confidence });
 }
 
 /** The beat grid of a piece. `analysis` is that of the piece's song, null without music or while it is not known yet. */
@@ -73,3 +82,4 @@ export function pieceGrid(piece: Pick<Piece, 'music' | 'tempo'>, analysis: SongA
   if (piece.music) return musicGrid(piece.music, analysis, piece.tempo);
   return constantGrid(piece.tempo.bpm, piece.tempo.beatsPerBar, piece.tempo.firstDownbeat);
 }
+

@@ -2,8 +2,9 @@ import { hitId } from '../audio';
 import type { SongAnalysis } from '../audio';
 import { freeMoment, resolveMoment } from '../time';
 import type { BeatGrid, Moment, Seconds, TimeTargets } from '../time';
-import { pieceGrid, songToPiece } from './music-grid';
+import { pieceGrid } from './music-grid';
 import type { Piece } from './schema';
+import { songToPieceAll } from './song-parts';
 
 /** What the times of a piece hang on, resolved once an edit. */
 export interface ResolvedTimes {
@@ -62,7 +63,10 @@ export function resolveTimes(piece: Piece, analysis: SongAnalysis | null): Resol
   const hits = new Map<string, Seconds>();
   if (piece.music && analysis) {
     const hash = piece.media.find((m) => m.id === piece.music?.mediaId)?.hash ?? '';
-    analysis.hits.forEach((hit, i) => hits.set(hitId(hash, i), songToPiece(piece.music!, hit.time))); // music is checked just above
+    for (const [i, hit] of analysis.hits.entries()) {
+      // A hit in a repeated stretch is heard more than once; the first keeps the plain name, so that pins to it hold.
+      songToPieceAll(piece.music, hit.time).forEach((time, k) => hits.set(k === 0 ? hitId(hash, i) : `${hitId(hash, i)}@${k}`, time));
+    }
   }
   const markers = new Map<string, Seconds>();
   const targets: TimeTargets = { grid, hits, markers };

@@ -23,8 +23,9 @@ const side = z.number().int().min(MIN_FRAME_SIDE).max(MAX_FRAME_SIDE);
 export const formatSchema = z.object({ id, name: z.string().max(60), width: side, height: side });
 export type Format = z.infer<typeof formatSchema>;
 
-/** Corrections by hand, kept apart from the analysis so that analysing anew never loses them. Times are seconds of the song. */
-export const gridCorrectionSchema = z.object({
+const songStretch = z.object({ start: z.number(), end: z.number() });
+
+const correctionFields = {
   /** Constant tempo in place of the found beats; null follows the analysis. */
   bpm: z.number().min(20).max(400).nullable(),
   /** 2 doubles the beats found, 0.5 keeps every second one. */
@@ -34,8 +35,40 @@ export const gridCorrectionSchema = z.object({
   /** Where "one" is; null follows the analysis. */
   firstDownbeat: z.number().nullable(),
   beatsPerBar: z.number().int().min(1).max(16).nullable(),
+};
+const laterCorrectionFields = {
+  /** Beats tapped along, in place of the found ones. */
+  tapped: z.array(z.number()).max(20000).nullable(),
+  /** Beats dragged from one time to another; their neighbours follow (see grid-corrections.ts). */
+  moves: z.array(z.object({ at: z.number(), to: z.number() })).max(2000),
+  /** "This is one": a bar begins here, and bars have this many beats from here on. */
+  bars: z.array(z.object({ at: z.number(), beatsPerBar: z.number().int().min(1).max(16) })).max(500),
+  /** Stretches with a known number of beats between two anchored times; the beats between are looked for. */
+  spans: z.array(songStretch.extend({ beats: z.number().int().min(1).max(4000) })).max(200),
+  /** Stretches without a pulse: no lattice, no snapping to beats. */
+  free: z.array(songStretch).max(200),
+};
+/** A change of some corrections. */
+export const correctionChangeSchema = z.object({ ...correctionFields, ...laterCorrectionFields }).partial();
+
+/** Corrections by hand, kept apart from the analysis so that analysing anew never loses them. Times are seconds of the song. */
+export const gridCorrectionSchema = z.object({
+  ...correctionFields,
+  tapped: laterCorrectionFields.tapped.default(null),
+  moves: laterCorrectionFields.moves.default([]),
+  bars: laterCorrectionFields.bars.default([]),
+  spans: laterCorrectionFields.spans.default([]),
+  free: laterCorrectionFields.free.default([]),
 });
 export type GridCorrection = z.infer<typeof gridCorrectionSchema>;
+
+/** How a fade runs: evenly in amplitude, evenly in power, or with soft ends. */
+export const FADE_CURVES = ['even', 'power', 'soft'] as const;
+export type FadeCurve = (typeof FADE_CURVES)[number];
+
+/** Where the song jumps: having played up to `at`, it goes on from `to`. Later than `at` leaves a stretch out, earlier repeats one. Seconds of the song. */
+export const songCutSchema = z.object({ at: z.number(), to: z.number() });
+export type SongCut = z.infer<typeof songCutSchema>;
 
 export const musicSchema = z.object({
   mediaId: id,
@@ -48,6 +81,10 @@ export const musicSchema = z.object({
   gain: z.number().min(0).max(4),
   fadeIn: z.number().min(0),
   fadeOut: z.number().min(0),
+  fadeInCurve: z.enum(FADE_CURVES).default('even'),
+  fadeOutCurve: z.enum(FADE_CURVES).default('even'),
+  /** In the order in which they are played. */
+  cuts: z.array(songCutSchema).max(200).default([]),
   correction: gridCorrectionSchema,
 });
 export type Music = z.infer<typeof musicSchema>;

@@ -18,7 +18,12 @@ export interface BeatGrid {
   readonly meters: readonly { readonly fromBeat: Beats; readonly beatsPerBar: number }[];
   /** Confidence of each beat in [0, 1], as long as `beats`. */
   readonly confidence: readonly number[];
+  /** Stretches of free time, seconds of the piece: beats are counted through them, but nothing snaps to them. */
+  readonly free?: readonly { readonly start: Seconds; readonly end: Seconds }[];
 }
+
+/** Whether a time lies in a stretch without a pulse. */
+export const isFreeTime = (grid: BeatGrid, seconds: Seconds): boolean => grid.free?.some((s) => seconds > s.start && seconds < s.end) ?? false;
 
 export interface BarPosition {
   /** 1 for the first bar; 0 and below lie before the first downbeat. */

@@ -3,7 +3,7 @@ export { FRAME_RATES, frameCount, frameRateLabel, frameRateSchema, frameToSecond
 export type { FrameRate, FrameRateLabel } from './frame-rate';
 export { formatClock, frameToTimecode, secondsToTimecode, timecodeToFrame } from './timecode';
 export { lastAtOrBefore, nearestIndex } from './binary-search';
-export { barToBeat, barsBetween, beatToBar, beatToSeconds, beatsBetween, constantGrid, formatBarBeat, overallTempo, secondsToBeat, tempoAt } from './beat-grid';
+export { barToBeat, barsBetween, beatToBar, beatToSeconds, beatsBetween, constantGrid, formatBarBeat, isFreeTime, overallTempo, secondsToBeat, tempoAt } from './beat-grid';
 export type { BarPosition, BeatGrid } from './beat-grid';
 export { beatMoment, freeMoment, isPinned, momentSchema, offsetSchema, pinTargetSchema, resolveMoment, shiftMoment } from './moment';
 export type { Moment, Offset, PinTarget, ResolvedMoment, TimeTargets } from './moment';

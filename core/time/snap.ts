@@ -1,4 +1,4 @@
-import { beatToSeconds, secondsToBeat } from './beat-grid';
+import { beatToSeconds, isFreeTime, secondsToBeat } from './beat-grid';
 import { frameToSeconds, nearestFrame } from './frame-rate';
 import type { FrameRate } from './frame-rate';
 import { beatMoment, freeMoment } from './moment';
@@ -23,7 +23,8 @@ export function snapMoment(seconds: Seconds, targets: TimeTargets, options: Snap
   const { radius, division, others, frameRate } = options;
   if (radius > 0) {
     const beat = Math.round(secondsToBeat(targets.grid, seconds) / division) * division;
-    if (Math.abs(beatToSeconds(targets.grid, beat) - seconds) <= radius) return beatMoment(beat, targets.grid);
+    const beatTime = beatToSeconds(targets.grid, beat);
+    if (Math.abs(beatTime - seconds) <= radius && !isFreeTime(targets.grid, beatTime)) return beatMoment(beat, targets.grid);
     let bestHit: { id: string; time: Seconds } | null = null;
     for (const [id, time] of targets.hits) {
       if (Math.abs(time - seconds) <= radius / 2 && (!bestHit || Math.abs(time - seconds) < Math.abs(bestHit.time - seconds))) bestHit = { id, time };

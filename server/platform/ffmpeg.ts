@@ -76,3 +76,35 @@ export function decodeMono(file: string, sampleRate: number, options: { maxSecon
     });
   });
 }
+
+/** Decodes the first sound stream to interleaved float PCM, handed over in chunks of whole frames. */
+export function decodeStream(file: string, options: { sampleRate: number; channels: number; signal?: AbortSignal; onSamples: (samples: Float32Array) => void }): Promise<void> {
+  const { sampleRate, channels, signal, onSamples } = options;
+  return new Promise((resolve, reject) => {
+    const child = spawn('ffmpeg', ['-v', 'error', '-nostdin', '-i', file, '-map', '0:a:0', '-ac', String(channels), '-ar', String(sampleRate), '-f', 'f32le', '-'], { stdio: ['ignore', 'pipe', 'pipe'] });
+    const frame = 4 * channels;
+    let rest: Buffer = Buffer.alloc(0);
+    let errors = '';
+    const stop = () => child.kill('SIGKILL');
+    signal?.addEventListener('abort', stop, { once: true });
+    child.stdout.on('data', (data: Buffer) => {
+      const all = rest.length > 0 ? Buffer.concat([rest, data]) : data;
+      const whole = all.length - (all.length % frame);
+      // Copied, because a chunk may start at any byte and floats may not.
+      const bytes = new Uint8Array(whole);
+      bytes.set(all.subarray(0, whole));
+      onSamples(new Float32Array(bytes.buffer));
+      rest = all.subarray(whole);
+    });
+    child.stderr.on('data', (data: Buffer) => {
+      errors = (errors + data.toString()).slice(-2000);
+    });
+    child.on('error', reject);
+    child.on('close', (status) => {
+      signal?.removeEventListener('abort', stop);
+      if (signal?.aborted) reject(new Cancelled());
+      else if (status === 0) resolve();
+      else reject(new Error(`the sound could not be decoded: ${errors.trim().split('\n').pop() ?? ''}`));
+    });
+  });
+}

@@ -55,7 +55,7 @@ export async function renderVideo(options: RenderOptions): Promise<RenderFacts> 
   if (total === 0) throw new AppError('NOTHING_TO_RENDER');
   const width = evenSide(format.width);
   const height = evenSide(format.height);
-  const song = piece.music && options.songFile ? { file: options.songFile, music: piece.music } : null;
+  const song = piece.music && options.songFile ? { file: options.songFile, music: piece.music, duration: input.analysis?.duration ?? piece.media.find((m) => m.id === piece.music?.mediaId)?.duration ?? Infinity } : null;
   const encoder = startEncoder({ width, height, frameRate: piece.frameRate, duration: (total * piece.frameRate.den) / piece.frameRate.num, song, out: options.out });
 
   const wanted = options.threads ?? Math.max(2, Math.min(8, availableParallelism()));

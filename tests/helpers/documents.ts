@@ -16,12 +16,22 @@ export const SONG_HASH = 'a'.repeat(64);
 export function steadyAnalysis(bpm: number, first: number, count: number, beatsPerBar = 4): SongAnalysis {
   const beats = Array.from({ length: count }, (_, i) => first + (i * 60) / bpm);
   return {
-    version: 1,
+    version: 2,
     duration: beats[count - 1]! + 1,
     bpm,
     beats,
     downbeats: beats.filter((_, i) => i % beatsPerBar === 0),
     beatsPerBar,
+    tempi: [{ bpm, likelihood: 0.9 }],
+    bars: beats.flatMap((_, beat) => (beat % beatsPerBar === 0 ? [{ beat, beatsPerBar, sound: [] }] : [])),
+    energy: beats.map(() => 0.5),
+    sections: [],
+    drops: [],
+    fills: [],
+    silences: [],
+    loudness: null,
+    curveRate: 25,
+    curves: { low: [], mid: [], high: [] },
     confidence: beats.map(() => 0.9),
     hits: beats.map((time, i) => ({ time, class: i % 2 ? ('mid' as const) : ('low' as const), strength: 1 })),
     peakRate: 100,

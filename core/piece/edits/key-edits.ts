@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { easingSchema, keyframeSchema, reverseEasing, vectorSchema } from '../../motion';
 import type { Keyframe, Track } from '../../motion';
-import { beatMoment, beatToSeconds, freeMoment, momentSchema, secondsToBeat } from '../../time';
+import { beatMoment, beatToSeconds, freeMoment, momentSchema, secondsToBeat, shiftMoment } from '../../time';
 import type { Moment, Seconds } from '../../time';
 import { PROPERTY_IDS, clampValue, isValueOf } from '../properties';
 import type { PropertyId } from '../properties';
@@ -55,6 +55,18 @@ function retime(moment: Moment, seconds: Seconds, context: EditContext): Moment 
 
 /** Edits of values and keyframes. */
 export const KEY_EDITS = {
+  /** Moves keyframes by seconds of their own; each is moved once, however often it is named. */
+  'keys.shift': defineEdit('Land on the beats', z.object({ shifts: z.array(z.object({ ref: keyRefSchema, seconds: z.number() })).max(5000) }), (draft, { shifts }, context) => {
+    const done = new Set<string>();
+    for (const { ref, seconds } of shifts) {
+      for (const { key } of selectedKeys(draft, [ref])) {
+        if (done.has(key.id)) continue;
+        done.add(key.id);
+        key.at = shiftMoment(key.at, seconds, context.times.targets);
+      }
+    }
+    resort(draft, shifts.map((s) => s.ref), context);
+  }),
   /** Sets a property: its standing value, or, with `at`, a keyframe there (replacing one at the same time). */
   'value.set': defineEdit('Change a value', z.object({ layerId: z.string(), property: propertyId, value, at: momentSchema.optional(), keyId: z.string().optional(), easing: easingSchema.optional() }), (draft, payload, context) => {
     const track = unlockedTrack(draft, payload.layerId, payload.property);

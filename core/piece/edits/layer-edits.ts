@@ -53,6 +53,24 @@ export const LAYER_EDITS = {
       for (const track of Object.values(layer.tracks)) for (const key of track?.keyframes ?? []) key.at = shift(key.at);
     }
   }),
+  /**
+   * Gives layers new starts; everything in them comes along. Where start and target are both beats, pins to beats move by whole
+   * beats and stay on them, so that copies of a layer keep its rhythm at any tempo.
+   */
+  'layer.place': defineEdit('Spread on the beats', z.object({ places: z.array(z.object({ id: z.string(), at: momentSchema })).max(2000) }), (draft, { places }, { times }) => {
+    for (const { id, at } of places) {
+      const layer = findLayer(draft, id);
+      if (!layer || layer.locked) continue;
+      const seconds = times.timeOf(at) - times.timeOf(layer.start);
+      const from = layer.start.kind === 'pinned' && layer.start.to.type === 'beat' && !layer.start.offset ? layer.start.to.beat : null;
+      const to = at.kind === 'pinned' && at.to.type === 'beat' && !at.offset ? at.to.beat : null;
+      const move = (moment: Layer['start']): Layer['start'] =>
+        from !== null && to !== null && moment.kind === 'pinned' && moment.to.type === 'beat' ? { ...moment, to: { type: 'beat', beat: moment.to.beat + to - from } } : shiftMoment(moment, seconds, times.targets);
+      layer.end = move(layer.end);
+      for (const track of Object.values(layer.tracks)) for (const key of track?.keyframes ?? []) key.at = move(key.at);
+      layer.start = at;
+    }
+  }),
   /** Changes what is not animated: the words, the face, the alignment. Fields that do not fit the kind are refused as a whole. */
   'layer.setContent': defineEdit('Change a layer', z.object({ id: z.string(), content: z.record(z.string(), z.unknown()) }), (draft, { id, content }) => {
     const layer = findLayer(draft, id);

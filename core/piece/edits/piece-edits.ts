@@ -1,8 +1,9 @@
 import { z } from 'zod';
 import { trackSchema } from '../../motion';
 import { frameRateSchema, momentSchema } from '../../time';
-import { rememberTimes } from '../resolve-times';
-import { formatSchema, gridCorrectionSchema, markerSchema, mediaRefSchema, musicSchema, typedTempoSchema } from '../schema';
+import { musicSpan, rearranged, rearrangedBeat } from '../arrange';
+import { rememberTimes, visitMoments } from '../resolve-times';
+import { correctionChangeSchema, formatSchema, markerSchema, mediaRefSchema, musicSchema, typedTempoSchema } from '../schema';
 import { defineEdit } from './define';
 
 /** Edits of the piece as a whole: name, frame, music and markers. Those that move the grid first note where every pin was. */
@@ -38,10 +39,37 @@ export const PIECE_EDITS = {
     rememberTimes(draft, times.targets);
     draft.music = music;
   }),
-  'music.correct': defineEdit('Correct the beats', z.object({ correction: gridCorrectionSchema.partial() }), (draft, { correction }, { times }) => {
+  'music.correct': defineEdit('Correct the beats', z.object({ correction: correctionChangeSchema }), (draft, { correction }, { times }) => {
     if (!draft.music) return;
     rememberTimes(draft, times.targets);
     Object.assign(draft.music.correction, correction);
+  }),
+  'music.arrange': defineEdit(
+    'Cut the song',
+    z.object({ duration: z.number().positive(), stretches: z.array(z.object({ from: z.number(), to: z.number() })).min(1).max(400) }),
+    (draft, { duration, stretches }, { times }) => {
+      const { music } = draft;
+      if (!music) return;
+      const whole = musicSpan(music, duration);
+      const next = rearranged(music, duration, stretches);
+      if (!next) return;
+      visitMoments(draft, (moment) => (moment.kind === 'pinned' && moment.to.type === 'beat' ? { ...moment, to: { type: 'beat', beat: rearrangedBeat(times.grid, moment.to.beat, stretches, whole) } } : undefined));
+      Object.assign(music, next);
+    },
+  ),
+  'music.place': defineEdit(
+    'Move the song under the piece',
+    z.object({ start: z.number(), beatShift: z.number() }),
+    (draft, { start, beatShift }, { times }) => {
+      if (!draft.music) return;
+      rememberTimes(draft, times.targets);
+      draft.music.start = start;
+      // What was set stays where it is, on the beat that is there now.
+      visitMoments(draft, (moment) => (moment.kind === 'pinned' && moment.to.type === 'beat' ? { ...moment, to: { type: 'beat', beat: moment.to.beat + beatShift } } : undefined));
+    },
+  ),
+  'markers.add': defineEdit('Set markers', z.object({ markers: z.array(markerSchema).max(2000) }), (draft, { markers }) => {
+    for (const marker of markers) if (!draft.markers.some((m) => m.id === marker.id) && draft.markers.length < 2000) draft.markers.push(marker);
   }),
   'tempo.set': defineEdit('Change the tempo', z.object({ tempo: typedTempoSchema }), (draft, { tempo }, { times }) => {
     rememberTimes(draft, times.targets);

@@ -1,7 +1,7 @@
-import { ANALYSIS_RATE } from '@core/audio';
+import { ANALYSIS_RATE, createLoudnessMeter } from '@core/audio';
 import type { SongAnalysis } from '@core/audio';
 import { AppError, Cancelled } from '../../platform/errors';
-import { decodeMono, runProgram } from '../../platform/ffmpeg';
+import { decodeMono, decodeStream, runProgram } from '../../platform/ffmpeg';
 import type { MediaStore } from '../../platform/media-store';
 import { analyseInThread } from './analysis-thread';
 
@@ -38,8 +38,20 @@ export async function prepareSong(store: MediaStore, hash: string, name: string,
   const samples = await decodeMono(store.path(hash, 'sound'), ANALYSIS_RATE, { maxSeconds: MAX_SONG_SECONDS, signal, onSeconds: (s) => onProgress(0.25 + 0.15 * Math.min(1, s / Math.max(1, declared))) }).catch((cause: unknown) => {
     throw cause instanceof Cancelled ? cause : new AppError('AUDIO_UNREADABLE', name, { cause });
   });
-  const analysis = await analyseInThread(options.serverDir, samples, signal, (share) => onProgress(0.4 + 0.58 * share));
+  const found = await analyseInThread(options.serverDir, samples, signal, (share) => onProgress(0.4 + 0.48 * share));
+  const analysis: SongAnalysis = { ...found, loudness: await measureLoudness(store.path(hash, 'sound'), signal) };
   const short = declared - analysis.duration;
   const warning = short > 0.5 ? `“${name}” ends early: ${analysis.duration.toFixed(1)} of ${declared.toFixed(1)} s could be read. The file is probably cut off.` : null;
   return { analysis, warning };
+}
+
+const SOUND_RATE = 48000;
+
+/** Both channels at full rate, a chunk at a time. Silence has no loudness. */
+async function measureLoudness(file: string, signal: AbortSignal): Promise<SongAnalysis['loudness']> {
+  const meter = createLoudnessMeter(SOUND_RATE, 2);
+  await decodeStream(file, { sampleRate: SOUND_RATE, channels: 2, signal, onSamples: meter.push });
+  const { integrated, shortTerm, truePeak } = meter.result();
+  const round = (v: number) => Math.round(v * 100) / 100;
+  return Number.isFinite(integrated) ? { integrated: round(integrated), shortTerm: round(shortTerm), truePeak: round(truePeak) } : null;
 }

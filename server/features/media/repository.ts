@@ -1,4 +1,5 @@
 import type { DataSource } from 'typeorm';
+import { songAnalysisSchema } from '@core/audio';
 import type { SongAnalysis } from '@core/audio';
 import { MediaEntity } from '../../db/entities';
 import type { MediaRow, MediaState } from '../../db/entities';
@@ -29,7 +30,8 @@ export function createMediaRepository(source: DataSource): MediaRepository {
     async analysis(hash) {
       const row = await media.findOne({ select: { hash: true, analysis: true }, where: { hash } });
       if (!row) throw new AppError('NOT_FOUND');
-      return row.analysis;
+      // Results of an earlier method lack what was added since; the schema fills it in.
+      return row.analysis === null ? null : songAnalysisSchema.parse(row.analysis);
     },
     async setAnalysis(hash, analysis) {
       await media.update({ hash }, { analysis: analysis as object, state: 'ready', duration: analysis.duration });

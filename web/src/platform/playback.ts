@@ -1,3 +1,4 @@
+import { JOIN_SECONDS, fadeGain, songParts } from '@core/piece';
 import type { Music } from '@core/piece';
 import { playhead } from './clock';
 
@@ -10,7 +11,7 @@ interface Pass {
   readonly contextStart: number;
   readonly from: number;
   readonly to: number;
-  readonly source: AudioBufferSourceNode | null;
+  readonly sources: readonly AudioScheduledSourceNode[];
 }
 
 export interface PlayOptions {
@@ -18,6 +19,8 @@ export interface PlayOptions {
   readonly buffer: AudioBuffer | null;
   readonly end: number;
   readonly loop: { readonly from: number; readonly to: number } | null;
+  /** Beats to be heard over the music, seconds of the piece; null without a click track. */
+  readonly clicks: readonly { readonly seconds: number; readonly isDownbeat: boolean }[] | null;
   readonly onStop: () => void;
 }
 
@@ -45,27 +48,69 @@ export function songBuffer(hash: string): Promise<AudioBuffer> {
   return buffer;
 }
 
-/** Schedules the song's part of [from, to) of the piece; null if no sound falls into it. */
-function scheduleSound(music: Music | null, buffer: AudioBuffer | null, at: number, from: number, to: number): AudioBufferSourceNode | null {
-  if (!music || !buffer) return null;
-  const ctx = audioContext();
-  const songEnd = Math.min(music.trimEnd ?? buffer.duration, buffer.duration);
-  const firstPiece = Math.max(from, music.start);
-  const lastPiece = Math.min(to, music.start + songEnd - music.trimStart);
-  if (lastPiece <= firstPiece) return null;
-  const source = ctx.createBufferSource();
-  source.buffer = buffer;
-  const gain = ctx.createGain();
-  source.connect(gain).connect(ctx.destination);
-  const when = at + firstPiece - from;
-  const begin = music.start;
-  const finish = music.start + songEnd - music.trimStart;
-  const level = (piece: number) => music.gain * Math.min(1, music.fadeIn > 0 ? Math.max(0, (piece - begin) / music.fadeIn) : 1, music.fadeOut > 0 ? Math.max(0, (finish - piece) / music.fadeOut) : 1);
-  gain.gain.setValueAtTime(level(firstPiece), when);
-  for (const corner of [begin + music.fadeIn, finish - music.fadeOut, lastPiece]) if (corner > firstPiece && corner <= lastPiece) gain.gain.linearRampToValueAtTime(level(corner), when + corner - firstPiece);
-  source.start(when, firstPiece - music.start + music.trimStart, lastPiece - firstPiece);
-  return source;
+/** Points of a gain curve a second; between them the gain runs straight. */
+const CURVE_POINTS = 200;
+
+/** Gain of the music at a time of the piece: its loudness and its two fades. */
+function musicGain(music: Music, finish: number, seconds: number): number {
+  const rise = music.fadeIn > 0 ? fadeGain(music.fadeInCurve, (seconds - music.start) / music.fadeIn) : 1;
+  const fall = music.fadeOut > 0 ? fadeGain(music.fadeOutCurve, (finish - seconds) / music.fadeOut) : 1;
+  return music.gain * rise * fall;
 }
+
+/** Schedules what sounds of [from, to) of the piece: every part of the song, crossfaded at its joins as the export does it. */
+function scheduleSound(music: Music | null, buffer: AudioBuffer | null, at: number, from: number, to: number): AudioScheduledSourceNode[] {
+  if (!music || !buffer) return [];
+  const ctx = audioContext();
+  const parts = songParts(music, buffer.duration);
+  const finish = music.start + parts.reduce((sum, p) => sum + p.to - p.from, 0);
+  const half = JOIN_SECONDS / 2;
+  return parts.flatMap((part, i) => {
+    const [isFirst, isLast] = [i === 0, i === parts.length - 1];
+    const begin = part.at - (isFirst ? 0 : Math.min(half, part.from));
+    const end = part.at + part.to - part.from + (isLast ? 0 : half);
+    const [a, b] = [Math.max(from, begin), Math.min(to, end)];
+    if (b - a < 1e-4) return [];
+    const source = ctx.createBufferSource();
+    source.buffer = buffer;
+    const gain = ctx.createGain();
+    source.connect(gain).connect(ctx.destination);
+    const level = (t: number) => {
+      const rise = isFirst ? 1 : fadeGain('power', (t - begin) / JOIN_SECONDS);
+      const fall = isLast ? 1 : fadeGain('power', (end - t) / JOIN_SECONDS);
+      return musicGain(music, finish, t) * rise * fall;
+    };
+    const corners = [a, b];
+    const fades: [number, number][] = [[music.start, music.start + music.fadeIn], [finish - music.fadeOut, finish], [begin, isFirst ? begin : begin + JOIN_SECONDS], [isLast ? end : end - JOIN_SECONDS, end]];
+    for (const [x, y] of fades) for (let k = 0, n = Math.max(2, Math.min(400, Math.ceil((y - x) * CURVE_POINTS))); k <= n && y > x; k++) corners.push(x + ((y - x) * k) / n);
+    const times = corners.filter((t) => t >= a && t <= b).sort((p, q) => p - q);
+    gain.gain.setValueAtTime(level(a), at + a - from);
+    for (const t of times) gain.gain.linearRampToValueAtTime(level(t), at + t - from);
+    source.start(at + a - from, part.from + a - part.at, b - a);
+    return [source];
+  });
+}
+
+/** Clicks of the beats in [from, to): high on a downbeat, low on the others. */
+function scheduleClicks(clicks: PlayOptions['clicks'], at: number, from: number, to: number): AudioScheduledSourceNode[] {
+  const ctx = audioContext();
+  return (clicks ?? []).flatMap(({ seconds, isDownbeat }) => {
+    if (seconds < from || seconds >= to) return [];
+    const when = at + seconds - from;
+    const tone = ctx.createOscillator();
+    tone.frequency.value = isDownbeat ? 1760 : 1174;
+    const gain = ctx.createGain();
+    gain.gain.setValueAtTime(0, when);
+    gain.gain.linearRampToValueAtTime(isDownbeat ? 0.6 : 0.4, when + 0.001);
+    gain.gain.exponentialRampToValueAtTime(0.001, when + 0.045);
+    tone.connect(gain).connect(ctx.destination);
+    tone.start(when);
+    tone.stop(when + 0.05);
+    return [tone];
+  });
+}
+
+const schedule = (o: PlayOptions, at: number, from: number, to: number) => [...scheduleSound(o.music, o.buffer, at, from, to), ...scheduleClicks(o.clicks, at, from, to)];
 
 let passes: Pass[] = [];
 let options: PlayOptions | null = null;
@@ -81,7 +126,7 @@ function tick(): void {
   const newestEnd = newest.contextStart + newest.to - newest.from;
   if (options.loop && newestEnd - ctx.currentTime < SCHEDULE_AHEAD) {
     const { from, to } = options.loop;
-    passes.push({ contextStart: newestEnd, from, to, source: scheduleSound(options.music, options.buffer, newestEnd, from, to) });
+    passes.push({ contextStart: newestEnd, from, to, sources: schedule(options, newestEnd, from, to) });
   }
   while (passes.length > 1 && heard >= passes[1]!.contextStart) passes.shift();
   const pass = passes[0]!;
@@ -96,6 +141,9 @@ function tick(): void {
   raf = requestAnimationFrame(tick);
 }
 
+/** Seconds between a sound leaving the program and being heard, as far as the browser knows. */
+export const outputLatency = (): number => context?.outputLatency || 0;
+
 /** Plays from the playhead; a loop starts inside its range. */
 export async function play(next: PlayOptions): Promise<void> {
   stop();
@@ -107,13 +155,13 @@ export async function play(next: PlayOptions): Promise<void> {
   const to = next.loop ? next.loop.to : next.end;
   options = next;
   const contextStart = ctx.currentTime + START_DELAY;
-  passes = [{ contextStart, from, to, source: scheduleSound(next.music, next.buffer, contextStart, from, to) }];
+  passes = [{ contextStart, from, to, sources: schedule(next, contextStart, from, to) }];
   raf = requestAnimationFrame(tick);
 }
 
 export function stop(): void {
   cancelAnimationFrame(raf);
-  for (const { source } of passes) source?.stop();
+  for (const { sources } of passes) for (const source of sources) source.stop();
   passes = [];
   const stopped = options;
   options = null;

@@ -25,6 +25,13 @@ export interface DeskState {
   readonly isPlaying: boolean;
   readonly loop: { readonly from: number; readonly to: number } | null;
   readonly isSnapping: boolean;
+  /** Clicks over the music, and beats that flash on the canvas. */
+  readonly hasClicks: boolean;
+  readonly flashesBeats: boolean;
+  /** Onset curves over the waveform. */
+  readonly showsCurves: boolean;
+  /** Part of the piece marked on the ruler, seconds. */
+  readonly range: { readonly from: number; readonly to: number } | null;
   /** Grid step for snapping in beats. */
   readonly division: number;
   readonly editingText: string | null;
@@ -47,6 +54,10 @@ const initial: DeskState = {
   isPlaying: false,
   loop: null,
   isSnapping: true,
+  hasClicks: false,
+  flashesBeats: false,
+  showsCurves: false,
+  range: null,
   division: 0.5,
   editingText: null,
   notice: null,

@@ -1,7 +1,11 @@
+import type { ResolvedTimes } from '@core/piece';
+import { beatToBar, beatToSeconds, beatsBetween, isFreeTime } from '@core/time';
 import { playhead } from '../../platform/clock';
 import { isPlaying, play, scrubSound, songBuffer, stop } from '../../platform/playback';
 import { setView, useDesk } from '../../store/desk-store';
 import { songOf } from '../../store/selectors';
+
+export const loadedSound = (): AudioBuffer | null => buffer?.audio ?? null;
 
 let buffer: { hash: string; audio: AudioBuffer } | null = null;
 
@@ -25,7 +29,17 @@ export async function togglePlay(): Promise<void> {
   const song = songOf(piece);
   if (song && !buffer) setView({ notice: 'The song is still being prepared; playing without sound.' });
   setView({ isPlaying: true });
-  await play({ music: piece.music, buffer: buffer?.audio ?? null, end: times.end, loop, onStop: () => setView({ isPlaying: false }) });
+  const { hasClicks } = useDesk.getState();
+  await play({ music: piece.music, buffer: buffer?.audio ?? null, end: times.end, loop, clicks: hasClicks ? clicksOf(times) : null, onStop: () => setView({ isPlaying: false }) });
+}
+
+/** The beats of the whole piece, for the click track. */
+function clicksOf(times: ResolvedTimes): { seconds: number; isDownbeat: boolean }[] {
+  const { grid, end } = times;
+  return beatsBetween(grid, 0, end).flatMap((beat) => {
+    const seconds = beatToSeconds(grid, beat);
+    return isFreeTime(grid, seconds) ? [] : [{ seconds, isDownbeat: Math.abs(beatToBar(grid, beat).beat - 1) < 1e-6 }];
+  });
 }
 
 /** Moves the playhead by hand, with the sound under it. */

@@ -95,10 +95,10 @@ export function drawLattice(canvas: HTMLCanvasElement, scene: LatticeScene): voi
     g.globalAlpha = 1;
     // The three-line staff: a note head for each hit, larger for stronger ones.
     const staffTop = RULER + WAVE;
-    const lines = { high: staffTop + 8, mid: staffTop + 18, low: staffTop + 28 };
+    const lines = { high: staffTop + 8, mid: staffTop + 18, tonal: staffTop + 18, low: staffTop + 28 };
     g.fillStyle = beatColour;
-    for (const y of Object.values(lines)) g.fillRect(0, y, axis.width, 1);
-    const heads = { high: colour('--muted'), mid: colour('--text'), low: tide };
+    for (const y of [lines.high, lines.mid, lines.low]) g.fillRect(0, y, axis.width, 1);
+    const heads = { high: colour('--muted'), mid: colour('--text'), tonal: colour('--text'), low: tide };
     for (const hit of analysis.hits) {
       const t = songToPiece(music, hit.time);
       if (t < from - 0.1 || t > to + 0.1 || hit.time < music.trimStart || hit.time > songEnd) continue;
@@ -106,7 +106,11 @@ export function drawLattice(canvas: HTMLCanvasElement, scene: LatticeScene): voi
       g.fillStyle = heads[hit.class];
       g.beginPath();
       g.ellipse(timeToX(axis, t), lines[hit.class] + 0.5, r * 1.15, r * 0.85, -0.35, 0, Math.PI * 2);
-      g.fill();
+      // A pitch without a noisy attack is an open head.
+      if (hit.class === 'tonal') {
+        g.strokeStyle = heads.tonal;
+        g.stroke();
+      } else g.fill();
     }
   } else {
     g.fillStyle = colour('--muted');

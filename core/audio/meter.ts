@@ -1,0 +1,161 @@
+import type { Seconds } from '../time';
+import { FRAME_RATE, frameTime } from './spectral-flux';
+import { FEATURE_COUNT, TATUM_FEATURES } from './tatum-features';
+import type { TatumGrid } from './tatum-features';
+
+/**
+ * How a pulse is read as beats and bars.
+ *
+ * A pulse alone doesn't say which of its quarters or thirds is the beat, nor how many beats make a bar. So every reading of
+ * every pulse (perhaps two thousand for a song) is described by a row of parameters: what happens on average on its
+ * downbeats, mid-bars, other beats, half beats, thirds and finer places, how alike its bars and beats are, its tempo and its number of onsets a
+ * beat. A log-linear model weighs them: score = weights · parameters. The weights are in meter-weights.ts, fitted by
+ * `npm run fit:meter` to music with known beats as a conditional logit with an L2 penalty; docs/BEATS.md has its
+ * cross-validated results.
+ * @see D. McFadden, "Conditional logit analysis of qualitative choice behavior", 1974 (the model)
+ * @see F. Lerdahl, R. Jackendoff, "A Generative Theory of Tonal Music", 1983, chapter 4 (what marks a strong beat)
+ */
+
+/** Places in the bar that are told apart. */
+export const PLACES = ['down', 'middle', 'beat', 'half', 'third', 'fine'] as const;
+export const METERS = [4, 3, 2, 6] as const;
+export const MIN_BPM = 40;
+export const MAX_BPM = 230;
+
+/** One reading of a tatum grid. */
+export interface Reading {
+  /** Tatums in a beat. */
+  readonly perBeat: number;
+  readonly beatsPerBar: number;
+  /** Tatum of the first downbeat, below perBeat · beatsPerBar. */
+  readonly phase: number;
+}
+
+/** Index in {@link PLACES} of a tatum `position` tatums after a downbeat. */
+export function placeOf(position: number, perBeat: number, beatsPerBar: number): number {
+  const inBeat = position % perBeat;
+  if (inBeat === 0) {
+    const beat = position / perBeat;
+    if (beat === 0) return 0;
+    return beatsPerBar > 2 && 2 * beat === beatsPerBar ? 1 : 2;
+  }
+  if (2 * inBeat === perBeat) return 3;
+  if (perBeat % 3 === 0 && inBeat % (perBeat / 3) === 0) return 4;
+  return 5;
+}
+
+export const GLOBAL_PARAMETERS = ['tempo', 'tempo²', 'slow', 'inThree', 'inTwo', 'inSix', 'ternary', 'barLikeness', 'beatLikeness', 'density', 'density²', 'startsOnDown', 'startsOnBeat'] as const;
+export const PARAMETER_NAMES: readonly string[] = [...PLACES.flatMap((p) => TATUM_FEATURES.map((f) => `${p}.${f}`)), ...GLOBAL_PARAMETERS];
+const FIRST_GLOBAL = PLACES.length * FEATURE_COUNT;
+
+/** What the parameters of all readings of one grid share. */
+export interface GridFacts {
+  readonly grid: TatumGrid;
+  /** Median length of a tatum in seconds. */
+  readonly tatum: number;
+  /** Onsets a second. */
+  readonly onsetRate: number;
+  /** Where the first note lies, in tatums from the grid's first (fractional); null if the recording begins in mid-sound. */
+  readonly start: number | null;
+  /** Mean product of the feature rows that lie `lag` tatums apart. */
+  readonly likeness: (lag: number) => number;
+  /** Sums of the features by tatum index modulo `modulus`: [modulus × FEATURE_COUNT], and how many tatums each has. */
+  readonly residues: (modulus: number) => { readonly sums: Float64Array; readonly counts: Float64Array };
+}
+
+function memo<T>(compute: (key: number) => T): (key: number) => T {
+  const known = new Map<number, T>();
+  return (key) => {
+    let value = known.get(key);
+    if (value === undefined) known.set(key, (value = compute(key)));
+    return value;
+  };
+}
+
+function tatumOfFrame(frames: Float64Array, frame: number): number {
+  const last = frames.length - 1;
+  if (last < 1) return 0;
+  let i = 0;
+  while (i < last - 1 && frames[i + 1]! <= frame) i++;
+  return i + (frame - frames[i]!) / (frames[i + 1]! - frames[i]!);
+}
+
+export function gridFacts(grid: TatumGrid, onsetRate: number, firstFrame: number | null): GridFacts {
+  const { frames, features } = grid;
+  const n = frames.length;
+  const gaps = Float64Array.from({ length: Math.max(0, n - 1) }, (_, i) => frames[i + 1]! - frames[i]!).sort();
+  return {
+    grid,
+    tatum: (gaps[gaps.length >> 1] ?? 1) / FRAME_RATE,
+    onsetRate,
+    start: firstFrame === null ? null : tatumOfFrame(frames, firstFrame),
+    likeness: memo((lag) => {
+      let sum = 0;
+      for (let i = 0; i < (n - lag) * FEATURE_COUNT; i++) sum += features[i]! * features[i + lag * FEATURE_COUNT]!;
+      return n > lag ? sum / ((n - lag) * FEATURE_COUNT) : 0;
+    }),
+    residues: memo((modulus) => {
+      const sums = new Float64Array(modulus * FEATURE_COUNT);
+      const counts = new Float64Array(modulus);
+      for (let i = 0; i < n; i++) {
+        const r = i % modulus;
+        counts[r]!++;
+        for (let f = 0; f < FEATURE_COUNT; f++) sums[r * FEATURE_COUNT + f]! += features[i * FEATURE_COUNT + f]!;
+      }
+      return { sums, counts };
+    }),
+  };
+}
+
+/** Tempo around which the parameters of tempo are centred, and where a beat begins to feel slow. Only their weights carry a preference. */
+const CENTRE_BPM = 115;
+const SLOW_OCTAVES = 0.6;
+/** A start this near to a place (in beats) is on it. */
+const START_TOLERANCE = 0.15;
+
+/** @returns One value for each of {@link PARAMETER_NAMES}. */
+export function readingParameters(facts: GridFacts, reading: Reading): Float64Array {
+  const { perBeat, beatsPerBar, phase } = reading;
+  const bar = perBeat * beatsPerBar;
+  const { sums, counts } = facts.residues(bar);
+  const out = new Float64Array(PARAMETER_NAMES.length);
+  const total = new Float64Array(PLACES.length);
+  for (let r = 0; r < bar; r++) {
+    const place = placeOf((r - phase + bar) % bar, perBeat, beatsPerBar);
+    total[place]! += counts[r]!;
+    for (let f = 0; f < FEATURE_COUNT; f++) out[place * FEATURE_COUNT + f]! += sums[r * FEATURE_COUNT + f]!;
+  }
+  for (let p = 0; p < PLACES.length; p++) for (let f = 0; f < FEATURE_COUNT; f++) if (total[p]! > 0) out[p * FEATURE_COUNT + f]! /= total[p]!;
+  const octaves = Math.log2(60 / (facts.tatum * perBeat) / CENTRE_BPM);
+  const density = Math.log2(Math.max(0.1, facts.onsetRate * facts.tatum * perBeat));
+  const startsOn = (every: number) => {
+    if (facts.start === null) return 0;
+    const off = facts.start - phase;
+    return Math.abs(off - every * Math.round(off / every)) < START_TOLERANCE * perBeat ? 1 : 0;
+  };
+  out.set(
+    [octaves, octaves * octaves, 3 * Math.max(0, -octaves - SLOW_OCTAVES), +(beatsPerBar === 3), +(beatsPerBar === 2), +(beatsPerBar === 6), +(perBeat % 3 === 0), facts.likeness(bar), facts.likeness(perBeat), density, density * density, startsOn(bar), startsOn(perBeat)],
+    FIRST_GLOBAL,
+  );
+  return out;
+}
+
+/** Every reading of a grid whose beats are {@link MIN_BPM} to {@link MAX_BPM} a minute: beats of half a pulse to two pulses, plain or dotted. */
+export function readingsOf(facts: GridFacts): Reading[] {
+  const out: Reading[] = [];
+  for (const perBeat of facts.grid.perPulse === 4 ? [2, 3, 4, 6, 8] : [2, 3, 6]) {
+    const bpm = 60 / (facts.tatum * perBeat);
+    if (bpm < MIN_BPM || bpm > MAX_BPM) continue;
+    for (const beatsPerBar of METERS) for (let phase = 0; phase < perBeat * beatsPerBar; phase++) out.push({ perBeat, beatsPerBar, phase });
+  }
+  return out;
+}
+
+export function scoreReading(parameters: Float64Array, weights: ArrayLike<number>): number {
+  let sum = 0;
+  for (let i = 0; i < parameters.length; i++) sum += parameters[i]! * weights[i]!;
+  return sum;
+}
+
+/** Seconds of the tatums of a grid. */
+export const gridTimes = (grid: TatumGrid): Seconds[] => Array.from(grid.frames, frameTime);

@@ -1,0 +1,117 @@
+import type { Bpm } from '../time';
+import { FRAME_RATE } from './spectral-flux';
+
+/**
+ * A pulse: a steady but flexible row of times, found for one hypothesis of the tempo. It may be the beat or the off-beat;
+ * which of them is decided later (meter.ts), from what happens at its quarters and thirds.
+ *
+ * Decoded by Viterbi over (time, interval), the semi-Markov form of the bar pointer model: a state is entered on a pulse and
+ * left one interval later, so only pulses cost anything and a drift of tempo is a change of interval.
+ * @see F. Krebs, S. Böck, G. Widmer, "An Efficient State-Space Model for Joint Tempo and Meter Tracking", ISMIR 2015
+ */
+
+/** Intervals that are tried, as a factor of the hypothesis. Wider would meet the next metrical level. */
+const SPREAD = 1.35;
+/** Standard deviation of the log-ratio of neighbouring intervals, and its weight against the onset strength. */
+const DRIFT = 0.035;
+const DRIFT_WEIGHT = 1.2;
+/** Cost of a jump to any interval (a change of tempo, a fermata). */
+const JUMP_COST = 14;
+/** Weights of the onsets at the quarters of an interval: they keep a pulse in step when nothing sounds on it. */
+const QUARTERS = [1, 0.35, 0.6, 0.35] as const;
+
+/** The curve averaged with its neighbours (binomial over ±2 frames), so that hits a little off the pulse still support it. */
+function blurred(curve: Float32Array): Float32Array {
+  const n = curve.length;
+  const out = new Float32Array(n);
+  const at = (i: number) => curve[i < 0 ? 0 : i >= n ? n - 1 : i]!;
+  for (let i = 0; i < n; i++) out[i] = (at(i - 2) + 4 * at(i - 1) + 6 * at(i) + 4 * at(i + 1) + at(i + 2)) / 16;
+  return out;
+}
+
+/**
+ * @param onsets - normalised onset strength, one value a frame.
+ * @returns Frame indices of the pulses, ascending, from the first frames to the last ones; empty if the curve is shorter than four intervals.
+ */
+export function trackPulse(onsets: Float32Array, bpm: Bpm): Int32Array {
+  const period = (60 * FRAME_RATE) / bpm;
+  const n = onsets.length;
+  const shortest = Math.max(8, Math.round(period / SPREAD));
+  const longest = Math.round(period * SPREAD);
+  if (n < period * 4) return new Int32Array(0);
+  const smooth = blurred(onsets);
+  let mean = 0;
+  for (let i = 0; i < n; i++) mean += smooth[i]! / n;
+  const count = longest - shortest + 1;
+  // Neighbouring intervals within three deviations; farther ones share the jump.
+  const reach = Math.ceil(longest * DRIFT * 3);
+  const step = new Float64Array(count * (2 * reach + 1)).fill(Infinity);
+  for (let to = 0; to < count; to++) {
+    for (let d = -reach; d <= reach; d++) {
+      const from = to + d;
+      if (from < 0 || from >= count) continue;
+      const ratio = Math.log((to + shortest) / (from + shortest)) / DRIFT;
+      const cost = DRIFT_WEIGHT * 0.5 * ratio * ratio;
+      if (cost < JUMP_COST) step[to * (2 * reach + 1) + d + reach] = cost;
+    }
+  }
+  // score[t][k]: the best sum of everything up to a pulse at frame t that ends an interval of shortest + k.
+  const score = new Float32Array(n * count).fill(-Infinity);
+  const back = new Int16Array(n * count).fill(-1);
+  const best = new Float32Array(n).fill(-Infinity);
+  const bestAt = new Int16Array(n);
+  // One column of its own for transitions out of frame t.
+  const leave = new Float64Array(count);
+  const leaveFrom = new Int16Array(count);
+  for (let t = 0; t < n; t++) {
+    const isStart = t < longest;
+    for (let to = 0; to < count; to++) {
+      let value = isStart ? 0 : -Infinity;
+      let from = -1;
+      if (best[t]! > -Infinity) {
+        if (best[t]! - JUMP_COST > value) {
+          value = best[t]! - JUMP_COST;
+          from = bestAt[t]!;
+        }
+        const lo = Math.max(0, to - reach);
+        const hi = Math.min(count - 1, to + reach);
+        for (let k = lo; k <= hi; k++) {
+          const candidate = score[t * count + k]! - step[to * (2 * reach + 1) + k - to + reach]!;
+          if (candidate > value) {
+            value = candidate;
+            from = k;
+          }
+        }
+      }
+      leave[to] = value;
+      leaveFrom[to] = from;
+    }
+    for (let to = 0; to < count; to++) {
+      const interval = to + shortest;
+      const end = t + interval;
+      if (end >= n || leave[to] === -Infinity) continue;
+      let gain = 0;
+      for (let q = 0; q < 4; q++) gain += QUARTERS[q]! * (smooth[Math.round(t + (q * interval) / 4)]! - mean);
+      const total = leave[to]! + gain;
+      score[end * count + to] = total;
+      back[end * count + to] = leaveFrom[to]!;
+      if (total > best[end]!) {
+        best[end] = total;
+        bestAt[end] = to;
+      }
+    }
+  }
+  let end = n - 1;
+  for (let t = Math.max(0, n - longest); t < n; t++) if (best[t]! > best[end]!) end = t;
+  const pulses: number[] = [];
+  let k = best[end]! > -Infinity ? bestAt[end]! : -1;
+  let t = end;
+  if (k >= 0) pulses.push(t);
+  while (k >= 0) {
+    const from = back[t * count + k]!;
+    t -= k + shortest;
+    pulses.push(t);
+    k = from;
+  }
+  return Int32Array.from(pulses.reverse());
+}

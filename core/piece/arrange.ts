@@ -1,0 +1,79 @@
+import { beatToSeconds, secondsToBeat } from '../time';
+import type { BeatGrid, Beats, Seconds } from '../time';
+import type { Music, SongCut } from './schema';
+import { songParts } from './song-parts';
+
+/** A stretch of the music as it is played now, seconds of the piece, [from, to). */
+export interface Stretch {
+  readonly from: Seconds;
+  readonly to: Seconds;
+}
+
+/** Parts of the song that follow each other without a jump are one. */
+const SAME: Seconds = 1e-4;
+
+/**
+ * The music played as the given stretches of what is played now, one after the other: leaving one out removes it, naming
+ * one twice repeats it.
+ * @param duration - of the song, seconds.
+ * @returns Null if nothing would be left.
+ */
+export function rearranged(music: Music, duration: Seconds, stretches: readonly Stretch[]): Music | null {
+  const pieces: { from: Seconds; to: Seconds }[] = [];
+  let start: Seconds | null = null;
+  for (const stretch of stretches) {
+    for (const part of songParts(music, duration)) {
+      const a = Math.max(stretch.from, part.at);
+      const b = Math.min(stretch.to, part.at + part.to - part.from);
+      if (b <= a + SAME) continue;
+      start ??= music.start;
+      const piece = { from: part.from + a - part.at, to: part.from + b - part.at };
+      const last = pieces[pieces.length - 1];
+      if (last && Math.abs(last.to - piece.from) < SAME) last.to = piece.to;
+      else pieces.push(piece);
+    }
+  }
+  const [first] = pieces;
+  const last = pieces[pieces.length - 1];
+  if (!first || !last || start === null) return null;
+  const cuts: SongCut[] = pieces.slice(1).map((piece, i) => ({ at: pieces[i]!.to, to: piece.from }));
+  return { ...music, trimStart: first.from, trimEnd: Math.abs(last.to - duration) < SAME ? null : last.to, cuts };
+}
+
+const lengthOf = (stretches: readonly Stretch[]): Seconds => stretches.reduce((sum, s) => sum + s.to - s.from, 0);
+
+/** Where the music, as it is played now, lies in the piece. */
+export function musicSpan(music: Music, duration: Seconds): Stretch {
+  return { from: music.start, to: music.start + songParts(music, duration).reduce((sum, p) => sum + p.to - p.from, 0) };
+}
+
+export const withoutStretch = (whole: Stretch, gone: Stretch): Stretch[] => [{ from: whole.from, to: gone.from }, { from: gone.to, to: whole.to }].filter((s) => s.to > s.from + SAME);
+
+export const withRepeat = (whole: Stretch, again: Stretch, times: number): Stretch[] => [{ from: whole.from, to: again.to }, ...Array.from({ length: times }, () => again), { from: again.to, to: whole.to }].filter((s) => s.to > s.from + SAME);
+
+/**
+ * Where a beat of the grid before goes when the music is rearranged: it stays on the same moment of the music. What was cut out
+ * goes to the join, what comes after the music moves with its end. A head that is cut off doesn't count: numbers run from the song's first bar.
+ */
+export function rearrangedBeat(grid: BeatGrid, beat: Beats, stretches: readonly Stretch[], whole: Stretch): Beats {
+  const time = beatToSeconds(grid, beat);
+  const beatAt = (seconds: Seconds) => secondsToBeat(grid, seconds);
+  const round = (value: Beats) => Math.round(value * 1e6) / 1e6;
+  const [first] = stretches;
+  if (!first || time < first.from - SAME) return beat;
+  let at = beatAt(first.from);
+  for (const stretch of stretches) {
+    if (time >= stretch.from - SAME && time < stretch.to - SAME) return round(Math.round(at - beatAt(stretch.from)) + beat);
+    at += beatAt(stretch.to) - beatAt(stretch.from);
+  }
+  if (time >= whole.to - SAME) return round(beat + Math.round(at - beatAt(whole.to)));
+  let join = beatAt(first.from);
+  for (const stretch of stretches) {
+    if (stretch.from > time) return round(Math.round(join));
+    join += beatAt(stretch.to) - beatAt(stretch.from);
+  }
+  return round(Math.round(join));
+}
+
+/** Length of the music after rearranging. */
+export const arrangedLength = lengthOf;
