@@ -1,7 +1,7 @@
 import { beatToSeconds, secondsToBeat } from '../time';
 import type { BeatGrid, Beats, Seconds } from '../time';
 import type { Music, SongCut } from './schema';
-import { songParts } from './song-parts';
+import { JOIN_SECONDS, splitParts } from './song-parts';
 
 /** A stretch of the music as it is played now, seconds of the piece, [from, to). */
 export interface Stretch {
@@ -21,16 +21,21 @@ const SAME: Seconds = 1e-4;
 export function rearranged(music: Music, duration: Seconds, stretches: readonly Stretch[]): Music | null {
   const pieces: { from: Seconds; to: Seconds }[] = [];
   let start: Seconds | null = null;
+  const parts = splitParts(music, duration);
   for (const stretch of stretches) {
-    for (const part of songParts(music, duration)) {
+    let isFirst = true;
+    for (const part of parts) {
       const a = Math.max(stretch.from, part.at);
       const b = Math.min(stretch.to, part.at + part.to - part.from);
-      if (b <= a + SAME) continue;
+      // What is shorter than a join could not be heard as anything but a stumble.
+      if (b <= a + JOIN_SECONDS) continue;
       start ??= music.start;
       const piece = { from: part.from + a - part.at, to: part.from + b - part.at };
       const last = pieces[pieces.length - 1];
-      if (last && Math.abs(last.to - piece.from) < SAME) last.to = piece.to;
+      // Splits made on purpose stay; stretches that happen to continue each other are one.
+      if (isFirst && last && Math.abs(last.to - piece.from) < SAME) last.to = piece.to;
       else pieces.push(piece);
+      isFirst = false;
     }
   }
   const [first] = pieces;
@@ -44,7 +49,7 @@ const lengthOf = (stretches: readonly Stretch[]): Seconds => stretches.reduce((s
 
 /** Where the music, as it is played now, lies in the piece. */
 export function musicSpan(music: Music, duration: Seconds): Stretch {
-  return { from: music.start, to: music.start + songParts(music, duration).reduce((sum, p) => sum + p.to - p.from, 0) };
+  return { from: music.start, to: music.start + splitParts(music, duration).reduce((sum, p) => sum + p.to - p.from, 0) };
 }
 
 export const withoutStretch = (whole: Stretch, gone: Stretch): Stretch[] => [{ from: whole.from, to: gone.from }, { from: gone.to, to: whole.to }].filter((s) => s.to > s.from + SAME);

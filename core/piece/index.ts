@@ -7,7 +7,7 @@ export type { FadeCurve, Format, FormatOverride, GridCorrection, Layer, Marker, 
 export { DESTINATIONS, NO_CORRECTION, constantTrack, createLayer, createMusic, createPiece } from './create';
 export type { DestinationId, IdSource, NewLayer, NewPiece } from './create';
 export { musicGrid, pieceGrid } from './music-grid';
-export { JOIN_SECONDS, fadeGain, pieceToSong, playedLength, songParts, songToPiece, songToPieceAll } from './song-parts';
+export { JOIN_SECONDS, fadeGain, pieceToSong, playedLength, songParts, songToPiece, songToPieceAll, splitParts } from './song-parts';
 export type { SongPart } from './song-parts';
 export { arrangedLength, musicSpan, rearranged, withRepeat, withoutStretch } from './arrange';
 export type { Stretch } from './arrange';
@@ -24,3 +24,4 @@ export { SPREAD_KINDS, SPREAD_ORDERS, spreadOrder, spreadTargets } from './sprea
 export type { SpreadKind, SpreadOrder, SpreadPlan } from './spread';
 export { HIT_KINDS, hitOf, visibleHits } from './visible-hits';
 export type { HitKind, VisibleHit } from './visible-hits';
+export { FEWEST_TAPS, beatsFromTaps } from './taps';

@@ -16,8 +16,11 @@ export interface SongPart {
 /** Length of the crossfade at a join: long enough to hide the seam, shorter than the attack of a drum's neighbour. */
 export const JOIN_SECONDS: Seconds = 0.03;
 
-/** @param duration - of the song; parts beyond it are left out. Cuts that would play backwards in a part are ignored. */
-export function songParts(music: Music, duration: Seconds = Infinity): SongPart[] {
+/** Parts that follow each other in the song without a gap are only split, not cut: nothing is to be heard of it. */
+const SPLIT: Seconds = 1e-6;
+
+/** The parts as they are listed, split or cut. @param duration - of the song; parts beyond it are left out. Cuts that would play backwards in a part are ignored. */
+export function splitParts(music: Music, duration: Seconds = Infinity): SongPart[] {
   const end = Math.min(music.trimEnd ?? Infinity, duration);
   const parts: SongPart[] = [];
   let from = music.trimStart;
@@ -30,6 +33,17 @@ export function songParts(music: Music, duration: Seconds = Infinity): SongPart[
   }
   if (end > from) parts.push({ from, to: end, at });
   return parts;
+}
+
+/** The parts as they sound: those that are only split are one. */
+export function songParts(music: Music, duration: Seconds = Infinity): SongPart[] {
+  const out: SongPart[] = [];
+  for (const part of splitParts(music, duration)) {
+    const last = out[out.length - 1];
+    if (last && Math.abs(last.to - part.from) < SPLIT) out[out.length - 1] = { ...last, to: part.to };
+    else out.push(part);
+  }
+  return out;
 }
 
 /** Length of the music in the piece. */

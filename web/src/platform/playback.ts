@@ -141,8 +141,17 @@ function tick(): void {
   raf = requestAnimationFrame(tick);
 }
 
-/** Seconds between a sound leaving the program and being heard, as far as the browser knows. */
-export const outputLatency = (): number => context?.outputLatency || 0;
+/**
+ * The time of the piece that was heard when an event happened: computed from the audio clock, less the output's latency and less the
+ * time the event waited before it was handled.
+ * @param eventTime - as `event.timeStamp`, milliseconds.
+ */
+export function heardWhen(eventTime: number): number {
+  const pass = passes[0];
+  if (!pass || !options) return playhead.seconds;
+  const ctx = audioContext();
+  return pass.from + Math.max(0, ctx.currentTime - (ctx.outputLatency || 0) - pass.contextStart) - Math.max(0, performance.now() - eventTime) / 1000;
+}
 
 /** Plays from the playhead; a loop starts inside its range. */
 export async function play(next: PlayOptions): Promise<void> {

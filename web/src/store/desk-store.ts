@@ -30,8 +30,8 @@ export interface DeskState {
   readonly flashesBeats: boolean;
   /** Onset curves over the waveform. */
   readonly showsCurves: boolean;
-  /** Part of the piece marked on the ruler, seconds. */
-  readonly range: { readonly from: number; readonly to: number } | null;
+  /** Beats can be dragged on the music's staff. */
+  readonly isMovingBeats: boolean;
   /** Grid step for snapping in beats. */
   readonly division: number;
   readonly editingText: string | null;
@@ -57,7 +57,7 @@ const initial: DeskState = {
   hasClicks: false,
   flashesBeats: false,
   showsCurves: false,
-  range: null,
+  isMovingBeats: false,
   division: 0.5,
   editingText: null,
   notice: null,
@@ -126,7 +126,7 @@ export function redoEdit(): void {
   set({ notice: `Done again: ${result.label}` });
 }
 
-export const setView = (view: Partial<Pick<DeskState, 'selectedLayers' | 'selectedKeys' | 'formatId' | 'rung' | 'openLayers' | 'isPlaying' | 'loop' | 'isSnapping' | 'division' | 'editingText' | 'notice' | 'saveState' | 'saveMessage' | 'revision'>>): void => set(view);
+export const setView = (view: Partial<Pick<DeskState, 'selectedLayers' | 'selectedKeys' | 'formatId' | 'rung' | 'openLayers' | 'isPlaying' | 'loop' | 'isSnapping' | 'hasClicks' | 'flashesBeats' | 'showsCurves' | 'isMovingBeats' | 'division' | 'editingText' | 'notice' | 'saveState' | 'saveMessage' | 'revision'>>): void => set(view);
 
 export function selectLayers(ids: readonly string[]): void {
   set({ selectedLayers: ids, selectedKeys: get().selectedKeys.filter((ref) => ids.includes(ref.layerId)) });

@@ -3,6 +3,7 @@ import { frameToSeconds, framesPerSecond, secondsToFrame } from '@core/time';
 import { playhead } from '../../platform/clock';
 import { useDesk } from '../../store/desk-store';
 import { useAnalysis, usePiece } from '../../store/selectors';
+import { BeatFlash } from './BeatFlash';
 import { Handles } from './Handles';
 import { previewStats, sendToPreview } from './preview-client';
 import { TextEditor } from './TextEditor';
@@ -17,6 +18,7 @@ export function Stage() {
   const formatId = useDesk((s) => s.formatId);
   const isPlaying = useDesk((s) => s.isPlaying);
   const editingText = useDesk((s) => s.editingText);
+  const flashesBeats = useDesk((s) => s.flashesBeats);
   const format = piece.formats.find((f) => f.id === formatId) ?? piece.formats[0]!; // the schema asks for at least one
   const holder = useRef<HTMLDivElement>(null);
   const slot = useRef<HTMLDivElement>(null);
@@ -74,6 +76,7 @@ export function Stage() {
     <div className="stage" ref={holder}>
       <div ref={slot} style={{ position: 'relative', width: format.width * zoom, height: format.height * zoom, boxShadow: '0 2px 30px #0005' }} data-testid="canvas">
         <Handles format={format} zoom={zoom} />
+        {flashesBeats && <BeatFlash />}
         {editingText && <TextEditor layerId={editingText} zoom={zoom} format={format} />}
       </div>
     </div>

@@ -1,6 +1,9 @@
 import { useEffect } from 'react';
 import { playhead } from '../../platform/clock';
 import { redoEdit, selectLayers, setView, undoEdit, useDesk } from '../../store/desk-store';
+import { tap, thisIsOne } from '../music/beat-commands';
+import { goToMarker } from '../music/marker-commands';
+import { leaveOutStretch, repeatStretch } from '../music/song-commands';
 import * as commands from './commands';
 import { togglePlay } from './play-commands';
 
@@ -8,7 +11,7 @@ interface KeyCommand {
   /** As `event.key`, lower case, with modifiers: "mod+z", "shift+arrowleft". */
   readonly keys: readonly string[];
   readonly label: string;
-  readonly run: () => void;
+  readonly run: (event: KeyboardEvent) => void;
 }
 
 /** The keyboard, one table: the handler and the list of keys in the help are both made from it. */
@@ -25,6 +28,13 @@ export const KEY_COMMANDS: readonly KeyCommand[] = [
   { keys: ['pageup'], label: 'To the keyframe before', run: () => commands.goToKey(-1) },
   { keys: ['pagedown'], label: 'To the next keyframe', run: () => commands.goToKey(1) },
   { keys: ['m'], label: 'Marker at the playhead', run: commands.addMarkerHere },
+  { keys: [','], label: 'To the marker before', run: () => goToMarker(-1) },
+  { keys: ['.'], label: 'To the next marker', run: () => goToMarker(1) },
+  { keys: ['b'], label: 'Tap the beat while it plays', run: (event) => tap(event.timeStamp) },
+  { keys: ['shift+b'], label: 'The beat here begins a bar', run: () => thisIsOne(useDesk.getState().times?.grid.meters[0]?.beatsPerBar ?? 4) },
+  { keys: ['k'], label: 'Click track on or off', run: () => setView({ hasClicks: !useDesk.getState().hasClicks }) },
+  { keys: ['x'], label: 'Leave the marked stretch of the song out', run: leaveOutStretch },
+  { keys: ['shift+x'], label: 'Play the marked stretch of the song twice', run: repeatStretch },
   { keys: ['t'], label: 'New text', run: () => setView({ editingText: commands.addText(), rung: 'words' }) },
   { keys: ['g'], label: 'Snapping on or off', run: () => setView({ isSnapping: !useDesk.getState().isSnapping }) },
   { keys: ['l'], label: 'Loop on (two bars from here) or off', run: toggleLoop },
@@ -76,7 +86,7 @@ export function useKeys(): void {
       if (!command) return;
       if (event.key === ' ' && event.target instanceof HTMLButtonElement && !event.target.classList.contains('star')) return;
       event.preventDefault();
-      command.run();
+      command.run(event);
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);

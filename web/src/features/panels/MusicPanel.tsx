@@ -1,25 +1,25 @@
-import { NO_CORRECTION, pieceToSong } from '@core/piece';
-import type { GridCorrection } from '@core/piece';
+import { useState } from 'react';
 import { overallTempo } from '@core/time';
-import { playhead } from '../../platform/clock';
 import { edit } from '../../store/desk-store';
 import { songOf, useAnalysis, usePiece, useTimes } from '../../store/selectors';
 import { NumberField } from '../../ui/NumberField';
+import { BeatsTab } from '../music/BeatsTab';
+import { FactsTab } from '../music/FactsTab';
+import { MarkersTab } from '../music/MarkersTab';
+import { SongTab } from '../music/SongTab';
 import { FileDrop } from './FileDrop';
 
 const AUDIO = '.wav,.mp3,.ogg,.opus,.flac,.m4a,audio/*';
+const TABS = { beats: 'Beats', song: 'Cut', markers: 'Markers', facts: 'Heard' } as const;
 
-/** The song: bring it in, see what was heard in it, and put that right. */
+/** The song: bring it in, see what was heard in it, put that right, and cut it. */
 export function MusicPanel() {
   const piece = usePiece();
   const times = useTimes();
   const analysis = useAnalysis();
+  const [tab, setTab] = useState<keyof typeof TABS>('beats');
   const { music, tempo } = piece;
   const song = songOf(piece);
-  const bpm = overallTempo(times.grid);
-  const beatsPerBar = times.grid.meters[0]?.beatsPerBar ?? 4;
-  const correct = (correction: Partial<GridCorrection>, gesture: string | null = null) => edit([{ type: 'music.correct', correction }], gesture);
-  const isCorrected = music && (Object.keys(NO_CORRECTION) as (keyof GridCorrection)[]).some((key) => music.correction[key] !== NO_CORRECTION[key]);
 
   if (!music || !song) {
     return (
@@ -34,24 +34,28 @@ export function MusicPanel() {
         <div className="prop"><span /><span className="name">Tempo</span><NumberField label="Tempo" value={tempo.bpm} unit="BPM" step={0.5} min={20} max={400} width={96} onChange={(v, g) => edit([{ type: 'tempo.set', tempo: { ...tempo, bpm: v } }], g)} /></div>
         <div className="prop"><span /><span className="name">Beats a bar</span><NumberField label="Beats a bar" value={tempo.beatsPerBar} min={1} max={16} decimals={0} onChange={(v, g) => edit([{ type: 'tempo.set', tempo: { ...tempo, beatsPerBar: Math.round(v) } }], g)} /></div>
         <div className="prop"><span /><span className="name">Bar 1 starts at</span><NumberField label="First downbeat" value={tempo.firstDownbeat} unit="s" step={0.01} decimals={3} width={80} onChange={(v, g) => edit([{ type: 'tempo.set', tempo: { ...tempo, firstDownbeat: v } }], g)} /></div>
+        <hr className="rule" />
+        <MarkersTab />
       </>
     );
   }
+  const bpm = overallTempo(times.grid);
+  const beatsPerBar = times.grid.meters[0]?.beatsPerBar ?? 4;
   return (
     <>
       <h2 className="title">{song.name.replace(/\.\w+$/, '')}</h2>
       <p className="muted" style={{ marginTop: 2 }}>
         {analysis ? <>{analysis.beats.length} beats, {analysis.hits.length} hits found in <span className="mono">{analysis.duration.toFixed(1)} s</span></> : 'Being listened to …'}
       </p>
-      <div className="prop"><span /><span className="name">Tempo</span><NumberField label="Tempo" value={bpm} unit="BPM" step={0.1} min={20} max={400} width={100} onChange={(v, g) => correct({ bpm: v }, g)} /></div>
-      <div className="prop"><span /><span className="name">Beats a bar</span><NumberField label="Beats a bar" value={beatsPerBar} min={1} max={16} decimals={0} onChange={(v, g) => correct({ beatsPerBar: Math.round(v) }, g)} /></div>
-      <div className="prop"><span /><span className="name">Shift the beats</span><NumberField label="Shift the beats" value={music.correction.shift * 1000} unit="ms" step={1} decimals={1} width={84} onChange={(v, g) => correct({ shift: v / 1000 }, g)} /></div>
-      <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap', margin: '8px 0' }}>
-        <button className="soft" onClick={() => (music.correction.bpm ? correct({ bpm: music.correction.bpm / 2 }) : correct({ factor: music.correction.factor === 2 ? 1 : 0.5 }))}>Half the beats</button>
-        <button className="soft" onClick={() => (music.correction.bpm ? correct({ bpm: music.correction.bpm * 2 }) : correct({ factor: music.correction.factor === 0.5 ? 1 : 2 }))}>Twice the beats</button>
-        <button className="soft" onClick={() => correct({ firstDownbeat: pieceToSong(music, playhead.seconds) - music.correction.shift })}>Bar 1 starts at the playhead</button>
-        {isCorrected && <button className="soft" onClick={() => correct(NO_CORRECTION)}>Back to what was heard</button>}
+      <div role="tablist" aria-label="Work on the music" style={{ display: 'flex', gap: 2, margin: '8px 0 10px', borderBottom: '1px solid var(--line)' }}>
+        {Object.entries(TABS).map(([id, label]) => (
+          <button key={id} role="tab" aria-selected={tab === id} className="quiet" style={{ borderRadius: 0, padding: '4px 7px', color: tab === id ? 'var(--text)' : undefined, boxShadow: tab === id ? 'inset 0 -2px var(--tide)' : undefined }} onClick={() => setTab(id as keyof typeof TABS)}>{label}</button>
+        ))}
       </div>
+      {tab === 'beats' && <BeatsTab />}
+      {tab === 'song' && <SongTab />}
+      {tab === 'markers' && <MarkersTab />}
+      {tab === 'facts' && <FactsTab />}
       <hr className="rule" />
       <FileDrop wanted="audio" accept={AUDIO} label="Choose another song">Drop another song to replace it.<br />What is pinned moves to its beats.</FileDrop>
       <button className="quiet" style={{ marginTop: 10 }} onClick={() => edit([{ type: 'tempo.set', tempo: { bpm: Math.round(bpm * 1000) / 1000, beatsPerBar, firstDownbeat: times.grid.beats[Math.max(0, times.grid.origin)] ?? 0 } }, { type: 'music.set', music: null }])}>Remove the music, keep its tempo</button>

@@ -10,6 +10,8 @@ import { ColourField } from '../../ui/ColourField';
 import { NumberField } from '../../ui/NumberField';
 import { addEllipse, addKite, addRectangle, addText, addWave, copySelection, pasteSelection, reverseKeys, selectAllKeys, setEasing, stretchKeys, toggleKey } from '../desk/commands';
 import { FileDrop } from './FileDrop';
+import { SpreadSection } from './SpreadSection';
+import { SyncCheck } from './SyncCheck';
 
 export function WordsPanel() {
   const piece = usePiece();
@@ -84,6 +86,8 @@ export function MotionPanel() {
         <button className="soft" disabled={keys.length < 2} onClick={() => stretchKeys(2)}>Stretch ×2</button>
         <button className="soft" disabled={keys.length < 2} onClick={() => stretchKeys(0.5)}>Squeeze ×½</button>
       </div>
+      <hr className="rule" />
+      <SpreadSection />
     </>
   );
 }
@@ -139,6 +143,8 @@ export function RunThroughPanel() {
       <h2 className="title">Run-through</h2>
       {findings.length === 0 ? <p style={{ color: 'var(--moss)' }}>Every pin holds and every layer is seen.</p> : <p className="muted">{findings.length} to look at:</p>}
       {findings.map((f) => <button key={f.key} className="list-row" onClick={() => f.layerId && selectLayers([f.layerId])}>{f.text}</button>)}
+      <hr className="rule" />
+      <SyncCheck />
     </>
   );
 }

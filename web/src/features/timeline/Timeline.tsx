@@ -1,12 +1,15 @@
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { PointerEvent as ReactPointerEvent } from 'react';
-import type { KeyRef } from '@core/piece';
-import { beatToBar, formatBarBeat, secondsToBeat } from '@core/time';
+import type { GridCorrection, KeyRef } from '@core/piece';
+import { songToPiece } from '@core/piece';
+import { beatToBar, beatToSeconds, formatBarBeat, secondsToBeat } from '@core/time';
 import { playhead } from '../../platform/clock';
+import { newId } from '../../platform/ids';
 import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
 import { songOf, useAnalysis, usePiece, useTimes } from '../../store/selectors';
 import { scrubTo } from '../desk/play-commands';
-import { MUSIC_HEIGHT, RULER, drawLattice } from './draw-lattice';
+import { dragBeat } from '../music/beat-commands';
+import { MUSIC_HEIGHT, PARTS, RULER, WAVE, drawLattice } from './draw-lattice';
 import { LayerRow, PROPERTY_ROW, ROW, animatedProperties, rowHeight } from './LayerRow';
 import { clampScroll, fitAxis, timeToX, xToTime, zoomAxis } from './time-axis';
 import type { TimeAxis } from './time-axis';
@@ -14,7 +17,7 @@ import { snapDragged } from './use-time-drag';
 
 const NAMES = 168;
 
-type Drag = { kind: 'scrub' } | { kind: 'loop'; from: number } | { kind: 'box'; x: number; y: number; add: boolean } | { kind: 'end' };
+type Drag = { kind: 'beat'; at: number; grab: number; before: GridCorrection['moves']; gesture: string } | { kind: 'scrub' } | { kind: 'loop'; from: number } | { kind: 'box'; x: number; y: number; add: boolean } | { kind: 'end' };
 
 /** The timeline reads like sheet music: the music is the top staff, its lattice runs down through every layer. */
 export function Timeline() {
@@ -23,6 +26,8 @@ export function Timeline() {
   const analysis = useAnalysis();
   const loop = useDesk((s) => s.loop);
   const openLayers = useDesk((s) => s.openLayers);
+  const showsCurves = useDesk((s) => s.showsCurves);
+  const isMovingBeats = useDesk((s) => s.isMovingBeats);
   const holder = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const head = useRef<HTMLDivElement>(null);
@@ -64,8 +69,8 @@ export function Timeline() {
     return () => observer.disconnect();
   }, []);
   useEffect(() => {
-    if (canvas.current) drawLattice(canvas.current, { axis, piece, times, analysis, loop, height, names: NAMES });
-  }, [axis, piece, times, analysis, loop, height, themeTick]);
+    if (canvas.current) drawLattice(canvas.current, { axis, piece, times, analysis, loop, height, names: NAMES, showsCurves, isMovingBeats });
+  }, [axis, piece, times, analysis, loop, height, themeTick, showsCurves, isMovingBeats]);
   useEffect(
     () =>
       playhead.subscribe((seconds) => {
@@ -113,6 +118,11 @@ export function Timeline() {
     const rect = holder.current?.getBoundingClientRect();
     return { x: e.clientX - (rect?.left ?? 0) - NAMES, y: e.clientY - (rect?.top ?? 0) };
   };
+  /** The beat whose handle lies under a pixel. */
+  const grabbedBeat = (x: number): number | null => {
+    const at = beatToSeconds(times.grid, Math.round(secondsToBeat(times.grid, xToTime(axis, x))));
+    return Math.abs(timeToX(axis, at) - x) <= 7 ? at : null;
+  };
   const onDown = (e: ReactPointerEvent) => {
     if (e.button !== 0) return;
     const { x, y } = at(e);
@@ -121,7 +131,10 @@ export function Timeline() {
     holder.current?.focus({ preventScroll: true });
     if (y < MUSIC_HEIGHT) {
       if (y < RULER && Math.abs(x - timeToX(axis, times.end)) < 6) drag.current = { kind: 'end' };
-      else if (e.shiftKey) drag.current = { kind: 'loop', from: times.timeOf(snapDragged(xToTime(axis, x), axis.pixelsPerSecond, [], e.altKey)) };
+      else if (isMovingBeats && y > RULER && piece.music && grabbedBeat(x) !== null) {
+        const at = grabbedBeat(x)!; // asked just before
+        drag.current = { kind: 'beat', at, grab: xToTime(axis, x) - at, before: piece.music.correction.moves, gesture: `beat-${newId()}` };
+      } else if (e.shiftKey) drag.current = { kind: 'loop', from: times.timeOf(snapDragged(xToTime(axis, x), axis.pixelsPerSecond, [], e.altKey)) };
       else {
         drag.current = { kind: 'scrub' };
         scrubTo(snapToRuler(x, e.altKey));
@@ -139,7 +152,8 @@ export function Timeline() {
     const d = drag.current;
     if (!d) return;
     const { x, y } = at(e);
-    if (d.kind === 'scrub') scrubTo(snapToRuler(x, e.altKey));
+    if (d.kind === 'beat') dragBeat(d.at, xToTime(axis, x) - d.grab, d.before, d.gesture);
+    else if (d.kind === 'scrub') scrubTo(snapToRuler(x, e.altKey));
     else if (d.kind === 'loop') {
       const to = times.timeOf(snapDragged(xToTime(axis, x), axis.pixelsPerSecond, [], e.altKey));
       const range = { from: Math.max(0, Math.min(d.from, to)), to: Math.min(times.end, Math.max(d.from, to)) };
@@ -169,14 +183,28 @@ export function Timeline() {
     setBox(null);
   };
 
+  /** Shows the marked stretch (or what is selected), or the part of the song under the playhead, as wide as the timeline is. */
+  const zoomTo = useCallback(
+    (what: 'stretch' | 'section') => {
+      const spans = piece.layers.filter((l) => useDesk.getState().selectedLayers.includes(l.id)).map((l) => [times.timeOf(l.start), times.timeOf(l.end)] as const);
+      const chosen = loop ?? (spans.length > 0 ? { from: Math.min(...spans.map((s) => s[0])), to: Math.max(...spans.map((s) => s[1])) } : null);
+      const { music } = piece;
+      const section = music && analysis?.sections.map((s) => ({ from: songToPiece(music, s.start), to: songToPiece(music, s.end) })).filter((s) => s.from <= playhead.seconds + 1e-3).pop();
+      const shown = what === 'stretch' ? chosen : section;
+      if (shown && shown.to > shown.from) setAxis((a) => fitAxis(a.width, shown.from, shown.to));
+    },
+    [piece, times, loop, analysis],
+  );
   const onKey = useCallback(
     (e: React.KeyboardEvent) => {
       const zoomAt = (factor: number) => setAxis((a) => zoomAxis(a, factor, timeToX(a, playhead.seconds), end));
       if (e.key === '+' || e.key === '=') zoomAt(1.3);
       else if (e.key === '-') zoomAt(1 / 1.3);
       else if (e.key === '0') setAxis((a) => fitAxis(a.width, 0, end));
+      else if (e.key === '9') zoomTo('stretch');
+      else if (e.key === '8') zoomTo('section');
     },
-    [end],
+    [end, zoomTo],
   );
 
   const confidence = times.grid.confidence.length > 2 ? Math.round((100 * times.grid.confidence.reduce((a, b) => a + b, 0)) / times.grid.confidence.length) : null;
@@ -184,10 +212,10 @@ export function Timeline() {
     <div ref={holder} className="timeline" tabIndex={0} role="region" aria-label="Timeline" style={{ ['--names' as string]: `${NAMES}px` }} onPointerDown={onDown} onPointerMove={onMove} onPointerUp={onUp} onPointerCancel={onUp} onKeyDown={onKey}
       data-pixels-per-second={axis.pixelsPerSecond} data-scroll={axis.scroll} data-names={NAMES}>
       <canvas ref={canvas} aria-hidden="true" />
-      <div style={{ position: 'absolute', left: 12, top: RULER + 6, width: NAMES - 20, pointerEvents: 'none' }}>
+      <div style={{ position: 'absolute', left: 12, top: RULER + PARTS, width: NAMES - 20, pointerEvents: 'none' }}>
         <div style={{ fontWeight: 500, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{song ? song.name.replace(/\.\w+$/, '') : 'No music'}</div>
         <div className="muted" style={{ fontSize: 11.5 }}>{song ? (confidence === null ? 'tempo typed by hand' : `sure of the beat ${confidence} %`) : `${piece.tempo.bpm} BPM, typed`}</div>
-        {analysis && song && <div className="muted" style={{ fontSize: 10, position: 'absolute', right: -4, top: 42, lineHeight: '10px', textAlign: 'right' }}>high<br />mid<br />low</div>}
+        {analysis && song && <div className="muted" style={{ fontSize: 10, position: 'absolute', right: -4, top: WAVE + 2, lineHeight: '10px', textAlign: 'right' }}>high<br />mid<br />low</div>}
       </div>
       <div className="rows" ref={rows} style={{ top: MUSIC_HEIGHT }} onScroll={(e) => setScrollTop(e.currentTarget.scrollTop)}>
         <div style={{ height: total + 40, position: 'relative' }}>

@@ -1,0 +1,71 @@
+import { CategoryScale, Chart, Filler, LineElement, LinearScale, PointElement, Tooltip } from 'chart.js';
+import { useMemo } from 'react';
+import { Line } from 'react-chartjs-2';
+import { overallTempo } from '@core/time';
+import { songToPiece } from '@core/piece';
+import { formatClock } from '@core/time';
+import { useTheme } from '../../app/use-theme';
+import { playhead } from '../../platform/clock';
+import { setView, useDesk } from '../../store/desk-store';
+import { useAnalysis, usePiece, useTimes } from '../../store/selectors';
+import { strengthCurve, tempoCurve } from './song-chart';
+
+Chart.register(LinearScale, CategoryScale, PointElement, LineElement, Filler, Tooltip);
+
+const CHART_POINTS = 240;
+
+/** What was heard in the song: its parts, its loudness, its tempo over time. */
+export function FactsTab() {
+  const { music } = usePiece();
+  const times = useTimes();
+  const analysis = useAnalysis();
+  const showsCurves = useDesk((s) => s.showsCurves);
+  const [theme] = useTheme();
+  const tempo = useMemo(() => tempoCurve(times.grid), [times.grid]);
+  const strength = useMemo(() => (analysis && music ? strengthCurve(analysis, music, CHART_POINTS) : []), [analysis, music]);
+  // Canvas knows no custom properties; read again when the theme changes.
+  const colours = useMemo(() => {
+    const style = getComputedStyle(document.documentElement);
+    const read = (name: string) => style.getPropertyValue(name).trim();
+    return { theme, lamp: read('--lamp'), tide: read('--tide'), muted: read('--muted'), line: read('--line') };
+  }, [theme]);
+  if (!music || !analysis) return <p className="muted">The song is being listened to …</p>;
+  const middle = overallTempo(times.grid);
+  const { loudness } = analysis;
+  return (
+    <>
+      <p className="muted" style={{ margin: '0 0 4px' }}>Tempo, and strength of what is struck</p>
+      <div style={{ height: 130 }} role="img" aria-label={`Tempo over the song, ${middle.toFixed(1)} BPM in the middle`}>
+        <Line
+          data={{ datasets: [
+            { label: 'BPM', data: tempo, borderColor: colours.lamp, borderWidth: 1.5, pointRadius: 0, yAxisID: 'y' },
+            { label: 'strength', data: strength, borderColor: colours.tide, backgroundColor: `${colours.tide}33`, borderWidth: 0.6, pointRadius: 0, fill: true, yAxisID: 'strength' },
+          ] }}
+          options={{
+            animation: false,
+            maintainAspectRatio: false,
+            parsing: false,
+            normalized: true,
+            plugins: { legend: { display: false }, tooltip: { enabled: false } },
+            onClick: (event, _elements, chart) => { const x = chart.scales.x?.getValueForPixel(event.x ?? 0); if (x !== undefined) playhead.set(Math.max(0, x)); },
+            scales: {
+              x: { type: 'linear', min: 0, max: times.end, ticks: { color: colours.muted, maxTicksLimit: 5, font: { size: 10 } }, grid: { display: false }, border: { color: colours.line } },
+              y: { min: Math.floor(middle * 0.85), max: Math.ceil(middle * 1.15), ticks: { color: colours.muted, maxTicksLimit: 4, font: { size: 10 } }, grid: { color: colours.line, lineWidth: 0.5 }, border: { display: false } },
+              strength: { display: false, min: 0, max: 1.6 },
+            },
+          }}
+        />
+      </div>
+      <button className="soft" aria-pressed={showsCurves} style={{ margin: '8px 0' }} onClick={() => setView({ showsCurves: !showsCurves })}>Onset curves on the staff</button>
+      {loudness && <p className="muted" style={{ margin: '0 0 8px' }}><span className="mono">{loudness.integrated.toFixed(1)}</span> LUFS overall, <span className="mono">{loudness.shortTerm.toFixed(1)}</span> at its loudest, peak <span className="mono">{loudness.truePeak.toFixed(1)}</span> dBTP</p>}
+      {analysis.sections.map((section) => (
+        <button key={section.start} className="list-row" style={{ display: 'flex', gap: 8, alignItems: 'center' }} onClick={() => playhead.set(Math.max(0, songToPiece(music, section.start)))}>
+          <span style={{ flex: 1 }}>{section.label}</span>
+          <span aria-hidden="true" style={{ width: 46 * section.energy, height: 5, borderRadius: 3, background: 'var(--tide)' }} />
+          <span className="mono muted">{formatClock(section.start).slice(1, 7)}</span>
+        </button>
+      ))}
+      {(analysis.fills.length > 0 || analysis.silences.length > 0) && <p className="muted" style={{ margin: '8px 0 0' }}>{analysis.fills.length} fill{analysis.fills.length === 1 ? '' : 's'}, {analysis.silences.length} silence{analysis.silences.length === 1 ? '' : 's'}</p>}
+    </>
+  );
+}

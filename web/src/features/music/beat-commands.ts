@@ -1,0 +1,101 @@
+import { FEWEST_TAPS, beatsFromTaps, pieceToSong } from '@core/piece';
+import type { GridCorrection, Music } from '@core/piece';
+import { beatToSeconds, secondsToBeat } from '@core/time';
+import { playhead } from '../../platform/clock';
+import { newId } from '../../platform/ids';
+import { heardWhen, isPlaying } from '../../platform/playback';
+import { edit, setView, useDesk } from '../../store/desk-store';
+
+/** Corrections of the beats, from the panel, the keys and the timeline. All are edits of the piece; the analysis is never touched. */
+
+const open = () => {
+  const { piece, times, analysis } = useDesk.getState();
+  return piece?.music && times ? { piece, music: piece.music, times, analysis } : null;
+};
+
+export const correct = (correction: Partial<GridCorrection>, gesture: string | null = null): boolean => edit([{ type: 'music.correct', correction }], gesture);
+
+/** Song time without the shift of the whole grid, which corrections are stored in. */
+const gridTime = (music: Music, seconds: number) => pieceToSong(music, seconds) - music.correction.shift;
+
+export function halveBeats(): void {
+  const o = open();
+  if (!o) return;
+  const { bpm, factor } = o.music.correction;
+  correct(bpm ? { bpm: bpm / 2 } : { factor: factor === 2 ? 1 : 0.5 });
+}
+
+export function doubleBeats(): void {
+  const o = open();
+  if (!o) return;
+  const { bpm, factor } = o.music.correction;
+  correct(bpm ? { bpm: bpm * 2 } : { factor: factor === 0.5 ? 1 : 2 });
+}
+
+/** Moves the whole grid by milliseconds. */
+export function nudgeGrid(milliseconds: number): void {
+  const o = open();
+  if (o) correct({ shift: o.music.correction.shift + milliseconds / 1000 }, 'nudge-grid');
+}
+
+/** The beat nearest to the playhead begins a bar, and bars have this many beats from here on. */
+export function thisIsOne(beatsPerBar: number): void {
+  const o = open();
+  if (!o) return;
+  const { grid } = o.times;
+  const at = gridTime(o.music, beatToSeconds(grid, Math.round(secondsToBeat(grid, playhead.seconds))));
+  correct({ bars: [...o.music.correction.bars.filter((b) => Math.abs(b.at - at) > 0.1), { at, beatsPerBar }] });
+}
+
+/** Drags a beat: `at` is where it lay when the drag began, both in seconds of the piece. */
+export function dragBeat(at: number, to: number, before: GridCorrection['moves'], gesture: string): void {
+  const o = open();
+  if (!o) return;
+  const from = gridTime(o.music, at);
+  // The beat may have been moved before: then that move is changed, because corrections refer to the beats that were found.
+  const known = before.find((m) => Math.abs(m.to - from) < 0.002);
+  const move = { at: known?.at ?? from, to: gridTime(o.music, to) };
+  correct({ moves: [...before.filter((m) => m !== known), move] }, gesture);
+}
+
+/** The marked stretch has this many beats, from its first edge to its last. */
+export function anchorStretch(beats: number): void {
+  const o = open();
+  const { loop } = useDesk.getState();
+  if (!o || !loop) return;
+  const span = { start: gridTime(o.music, loop.from), end: gridTime(o.music, loop.to), beats: Math.max(1, Math.round(beats)) };
+  correct({ spans: [...o.music.correction.spans.filter((s) => s.end <= span.start || s.start >= span.end), span] });
+}
+
+/** Free time in the marked stretch: no lattice, no snapping. */
+export function freeStretch(): void {
+  const o = open();
+  const { loop } = useDesk.getState();
+  if (!o || !loop) return;
+  correct({ free: [...o.music.correction.free, { start: pieceToSong(o.music, loop.from), end: pieceToSong(o.music, loop.to) }] });
+}
+
+let taps: number[] = [];
+let tapGesture = '';
+let lastTap = -Infinity;
+/** A pause this long begins anew. */
+const NEW_TAPS_AFTER = 3000;
+
+/** One tap along with the music. From the fourth on the whole song's beats follow; all taps of a run are one step of undo. */
+export function tap(eventTime: number): void {
+  const o = open();
+  if (!o?.analysis) return setView({ notice: 'There is no music to tap along with yet.' });
+  if (!isPlaying()) return setView({ notice: 'Play the music (Space) and tap B on each beat.' });
+  if (eventTime - lastTap > NEW_TAPS_AFTER) {
+    taps = [];
+    tapGesture = `taps-${newId()}`;
+  }
+  lastTap = eventTime;
+  taps = [...taps, pieceToSong(o.music, heardWhen(eventTime))];
+  if (taps.length < FEWEST_TAPS) return setView({ notice: `Tapped ${taps.length}: go on …` });
+  const beats = beatsFromTaps(taps, o.analysis.hits, o.analysis.duration);
+  if (!beats) return setView({ notice: `Tapped ${taps.length}: too uneven for a tempo yet, go on …` });
+  correct({ tapped: beats, bpm: null, factor: 1, moves: [], spans: [] }, tapGesture);
+  const middle = beats.length >> 1;
+  setView({ notice: `Tapped ${taps.length}: ${(60 / ((beats[middle + 1] ?? 1) - (beats[middle] ?? 0))).toFixed(1)} BPM` });
+}

@@ -1,0 +1,62 @@
+import { BarElement, Chart, LinearScale, CategoryScale } from 'chart.js';
+import { useMemo } from 'react';
+import { Bar } from 'react-chartjs-2';
+import { HIT_KINDS, propertyDefinition, visibleHits } from '@core/piece';
+import type { VisibleHit } from '@core/piece';
+import { beatToBar, formatBarBeat } from '@core/time';
+import { useTheme } from '../../app/use-theme';
+import { playhead } from '../../platform/clock';
+import { edit, selectLayers, setView } from '../../store/desk-store';
+import { usePiece, useTimes } from '../../store/selectors';
+
+Chart.register(BarElement, LinearScale, CategoryScale);
+
+/** Within half a frame nothing can be landed better. */
+const isOn = (hit: VisibleHit) => Math.abs(hit.frames) <= 0.5;
+const words = (hit: VisibleHit) => (Math.abs(hit.late) < 0.0005 ? 'on it' : `${Math.abs(hit.late * 1000).toFixed(0)} ms ${hit.late > 0 ? 'late' : 'early'}`);
+
+function land(hits: readonly VisibleHit[]): void {
+  const shifts = hits.flatMap((hit) => hit.keys.map((ref) => ({ ref, seconds: -hit.late })));
+  if (edit([{ type: 'keys.shift', shifts }])) setView({ notice: `Landed ${hits.length} movement${hits.length === 1 ? '' : 's'}` });
+}
+
+/** Where each movement is seen to hit, against the lattice, and one click to land them all. */
+export function SyncCheck() {
+  const piece = usePiece();
+  const times = useTimes();
+  const [theme] = useTheme();
+  const hits = useMemo(() => visibleHits(piece, times), [piece, times]);
+  const colours = useMemo(() => {
+    const style = getComputedStyle(document.documentElement);
+    const read = (name: string) => style.getPropertyValue(name).trim();
+    return { theme, moss: read('--moss'), ember: read('--ember'), muted: read('--muted'), line: read('--line') };
+  }, [theme]);
+  const off = hits.filter((h) => !isOn(h));
+  const nameOf = (hit: VisibleHit) => piece.layers.find((l) => l.id === hit.layerId)?.name ?? '';
+  return (
+    <section aria-label="Sync check">
+      <h2 className="title">On the beat?</h2>
+      {hits.length === 0 && <p className="muted">Nothing moves on or near a beat yet.</p>}
+      {hits.length > 0 && (
+        <>
+          <p className="muted" style={{ margin: '0 0 6px' }}>{hits.length - off.length} of {hits.length} movements hit within half a frame.</p>
+          <div style={{ height: 74 }} role="img" aria-label={`Frames early or late of ${hits.length} movements; the farthest is ${Math.max(...hits.map((h) => Math.abs(h.frames))).toFixed(1)} frames off`}>
+            <Bar
+              data={{ labels: hits.map((_, i) => i), datasets: [{ data: hits.map((h) => h.frames), backgroundColor: hits.map((h) => (isOn(h) ? colours.moss : colours.ember)), minBarLength: 2 }] }}
+              options={{ animation: false, maintainAspectRatio: false, plugins: { legend: { display: false }, tooltip: { enabled: false } }, scales: { x: { display: false }, y: { suggestedMin: -2, suggestedMax: 2, ticks: { color: colours.muted, maxTicksLimit: 3, font: { size: 10 } }, grid: { color: colours.line, lineWidth: 0.5 }, border: { display: false }, title: { display: true, text: 'frames late', color: colours.muted, font: { size: 10 } } } } }}
+            />
+          </div>
+          {off.length > 0 && <button className="lamp" style={{ margin: '8px 0' }} onClick={() => land(off)}>Land all {off.length}</button>}
+          {hits.map((hit) => (
+            <div key={`${hit.layerId}-${hit.keys[0]!.keyId}`} className="list-row" style={{ display: 'flex', gap: 4, alignItems: 'center' }}>
+              <button className="quiet" style={{ flex: 1, justifyContent: 'flex-start', padding: 0, whiteSpace: 'normal', textAlign: 'left', color: 'var(--text)' }} onClick={() => { selectLayers([hit.layerId]); playhead.set(Math.max(0, hit.at)); }}>
+                <span>{nameOf(hit)} {HIT_KINDS[hit.kind]} <span className="muted">({hit.properties.map((p) => propertyDefinition(p).label.toLowerCase()).join(', ')})</span><br /><span className="mono muted">{formatBarBeat(beatToBar(times.grid, hit.beat))}</span> <span style={{ color: isOn(hit) ? 'var(--moss)' : 'var(--ember)' }}>{words(hit)}, {Math.abs(hit.frames).toFixed(1)} frames</span></span>
+              </button>
+              {!isOn(hit) && <button className="soft" aria-label={`Land ${nameOf(hit)}`} onClick={() => land([hit])}>Land</button>}
+            </div>
+          ))}
+        </>
+      )}
+    </section>
+  );
+}
