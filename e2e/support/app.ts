@@ -51,17 +51,21 @@ export async function storedPiece(page: Page, id: string): Promise<StoredPiece> 
 }
 
 export interface StoredKey { id: string; at: { kind: string; seconds?: number; to?: { type: string; beat?: number }; offset?: { value: number } }; value: unknown; easing: { type: string; name?: string; x1?: number } }
+export interface StoredMusic { mediaId: string; start: number; trimStart: number; trimEnd: number | null; cuts: { at: number; to: number }[]; correction: { factor: number; shift: number; tapped: number[] | null; moves: { at: number; to: number }[]; bars: { at: number; beatsPerBar: number }[]; spans: unknown[]; free: unknown[] } }
 export interface StoredPiece {
   name: string;
-  music: { mediaId: string; correction: Record<string, unknown> } | null;
+  music: StoredMusic | null;
+  end: StoredKey['at'];
+  markers: { id: string; name: string; colour: string; at: StoredKey['at'] }[];
   layers: { id: string; name: string; kind: string; hidden: boolean; content: Record<string, unknown>; start: StoredKey['at']; end: StoredKey['at']; tracks: Record<string, { value: unknown; keyframes: StoredKey[] }> }[];
 }
 
-export async function analysisOf(page: Page, id: string): Promise<{ beats: number[]; downbeats: number[]; duration: number }> {
+export interface StoredAnalysis { beats: number[]; downbeats: number[]; duration: number; drops: { time: number }[]; hits: { time: number; class: string; strength: number }[]; bars: { beat: number }[] }
+export async function analysisOf(page: Page, id: string): Promise<StoredAnalysis> {
   const response = await page.request.get(`${appUrl()}/api/pieces/${id}`);
   const { piece } = (await response.json()) as { piece: { media: { id: string; hash: string }[]; music: { mediaId: string } } };
   const hash = piece.media.find((m) => m.id === piece.music.mediaId)?.hash;
-  return (await (await page.request.get(`${appUrl()}/api/media/${hash}/analysis`)).json()) as { beats: number[]; downbeats: number[]; duration: number };
+  return (await (await page.request.get(`${appUrl()}/api/media/${hash}/analysis`)).json()) as StoredAnalysis;
 }
 
 interface ProbeStream { codec_name: string; profile: string; pix_fmt: string; color_space: string; color_primaries: string; color_transfer: string; color_range: string; r_frame_rate: string; sample_rate: string; width: number; height: number; nb_frames: string; codec_type: string; start_time: string }
@@ -75,6 +79,29 @@ export function frameLuma(file: string): number[] {
   const luma: number[] = [];
   for (let i = 0; i + 3 < out.length; i += 4) luma.push((out[i]! + out[i + 1]! + out[i + 2]! + out[i + 3]!) / 4);
   return luma;
+}
+
+/** Renders the lead format through the Send panel and downloads it. */
+export async function renderTo(page: Page, file: string): Promise<void> {
+  await waitSaved(page);
+  await page.getByRole('button', { name: 'Send', exact: true }).first().click();
+  await page.getByRole('button', { name: 'Render' }).click();
+  await expect(page.locator('[data-job][data-state=succeeded]')).toBeVisible({ timeout: 180_000 });
+  const download = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Download the video' }).click();
+  await (await download).saveAs(file);
+}
+
+/** Marks a stretch of the music by dragging over it with Shift held. */
+export async function markStretch(page: Page, from: number, to: number): Promise<void> {
+  const box = await timeline(page).boundingBox();
+  const y = (box?.y ?? 0) + 64;
+  await page.keyboard.down('Shift');
+  await page.mouse.move(await timelineX(page, from), y);
+  await page.mouse.down();
+  await page.mouse.move(await timelineX(page, to), y, { steps: 6 });
+  await page.mouse.up();
+  await page.keyboard.up('Shift');
 }
 
 /** The sound of a file as mono samples at 48 kHz, from the first one played. */

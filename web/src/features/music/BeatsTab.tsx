@@ -45,7 +45,7 @@ export function BeatsTab() {
         <button className="soft" onClick={() => nudgeGrid(5)} aria-label="Beats 5 ms later">5 ms later</button>
       </div>
       <hr className="rule" />
-      <div className="prop"><span /><span className="name">From the playhead on, bars of</span><NumberField label="Bars from here" value={perBar ?? beatsPerBar} min={1} max={16} decimals={0} width={52} onChange={(v) => setPerBar(Math.round(v))} /></div>
+      <div className="prop"><span /><span className="name">Bars from here of</span><NumberField label="Bars from here" value={perBar ?? beatsPerBar} min={1} max={16} decimals={0} width={52} onChange={(v) => setPerBar(Math.round(v))} /></div>
       <button className="soft" onClick={() => thisIsOne(perBar ?? beatsPerBar)}>This is one</button>
       <hr className="rule" />
       <p className="muted" style={{ margin: '0 0 6px' }}>Play and tap <span className="mono">B</span> on each beat: four taps are enough.</p>

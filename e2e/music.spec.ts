@@ -1,0 +1,294 @@
+import { expect, test } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { analysisOf, goTo, markStretch, newPiece, renderTo, soundOf, storedPiece, testFile, timeline, timelineX, waitSaved, workFile } from './support/app';
+
+const RATE = 48000;
+const BEAT = 60 / 118;
+
+async function pieceWithMusic(page: Page, name: string): Promise<string> {
+  const id = await newPiece(page, name, { custom: [320, 180] });
+  await page.getByLabel('Choose a song').setInputFiles(testFile('salt-and-string.wav'));
+  await expect(page.getByText(/beats, .* hits found/)).toBeVisible({ timeout: 60_000 });
+  await waitSaved(page);
+  return id;
+}
+const tab = (page: Page, name: string) => page.getByRole('tab', { name, exact: true }).click();
+const music = async (page: Page, id: string) => (await storedPiece(page, id)).music!;
+const undo = (page: Page) => page.keyboard.press('Control+z');
+const tempoShown = async (page: Page) => Number((await page.getByLabel('Tempo', { exact: true }).inputValue()).replace(/[^\d.]/g, ''));
+
+test('beats are halved, doubled, nudged, dragged and counted from a new "one", each with undo', async ({ page }) => {
+  const id = await pieceWithMusic(page, 'Corrections');
+  const { beats } = await analysisOf(page, id);
+  await page.getByRole('button', { name: 'Half the beats' }).click();
+  expect((await music(page, id)).correction.factor).toBe(0.5);
+  expect(await tempoShown(page)).toBeCloseTo(59, 0);
+  await page.getByRole('button', { name: 'Twice the beats' }).click();
+  await page.getByRole('button', { name: 'Twice the beats' }).click();
+  expect((await music(page, id)).correction.factor).toBe(2);
+  expect(await tempoShown(page)).toBeCloseTo(236, 0);
+  await timeline(page).focus();
+  for (let i = 0; i < 3; i++) await undo(page);
+  expect((await music(page, id)).correction.factor).toBe(1);
+
+  await page.getByRole('button', { name: 'Beats 5 ms later' }).click();
+  expect((await music(page, id)).correction.shift).toBeCloseTo(0.005, 9);
+  await timeline(page).focus();
+  await undo(page);
+
+  // The ninth beat is dragged by its handle, 60 ms to the right.
+  await page.getByRole('button', { name: 'Drag beats on the staff' }).click();
+  await timeline(page).focus();
+  await goTo(page, beats[8]!);
+  for (let i = 0; i < 4; i++) await page.keyboard.press('+');
+  const y = (await timeline(page).boundingBox())!.y + 60;
+  const [from, to] = [await timelineX(page, beats[8]!), await timelineX(page, beats[8]! + 0.06)];
+  await page.mouse.move(from, y);
+  await page.mouse.down();
+  await page.mouse.move((from + to) / 2, y, { steps: 3 });
+  await page.mouse.move(to, y, { steps: 3 });
+  await page.mouse.up();
+  const { moves } = (await music(page, id)).correction;
+  expect(moves).toHaveLength(1);
+  expect(moves[0]!.at).toBeCloseTo(beats[8]!, 2);
+  expect(moves[0]!.to - moves[0]!.at).toBeCloseTo(0.06, 2);
+  await undo(page);
+  expect((await music(page, id)).correction.moves).toEqual([]);
+
+  // "One" on the tenth beat, three beats a bar from there.
+  await goTo(page, beats[9]!);
+  await page.getByLabel('Bars from here').fill('3');
+  await page.getByLabel('Bars from here').press('Enter');
+  await page.getByRole('button', { name: 'This is one' }).click();
+  const { bars } = (await music(page, id)).correction;
+  expect(bars[0]!.beatsPerBar).toBe(3);
+  expect(bars[0]!.at).toBeCloseTo(beats[9]!, 3);
+  await expect(page.getByLabel('Bar and beat')).toContainText(/beat/);
+  const shown = async () => (await page.getByLabel('Bar and beat').innerText()).replace(/\s+/g, ' ');
+  expect(await shown()).toMatch(/bar 1 beat/);
+
+  await page.getByRole('button', { name: 'Back to what was heard' }).click();
+  expect((await music(page, id)).correction).toMatchObject({ factor: 1, bars: [], moves: [] });
+});
+
+test('four taps while it plays set the beats of the whole song on what is really struck', async ({ page }) => {
+  const id = await pieceWithMusic(page, 'Taps');
+  const { beats } = await analysisOf(page, id);
+  await page.getByRole('button', { name: 'Half the beats' }).click();
+  await goTo(page, beats[16]! - 0.3);
+  await timeline(page).focus();
+  await page.keyboard.press('Space');
+  // A tap each time the clock on the screen passes a beat, a little behind it, as people do.
+  await page.evaluate(
+    ([first, beat, count]) =>
+      new Promise<void>((resolve) => {
+        const clock = document.querySelector('[aria-label="Time"]')!;
+        let tapped = 0;
+        const look = () => {
+          const [m, s] = clock.textContent!.split(':').map(Number);
+          if (m! * 60 + s! >= first! + tapped * beat! + 0.02) {
+            window.dispatchEvent(new KeyboardEvent('keydown', { key: 'b', bubbles: true }));
+            tapped++;
+          }
+          if (tapped < count!) requestAnimationFrame(look);
+          else resolve();
+        };
+        look();
+      }),
+    [beats[16]!, BEAT, 7] as const,
+  );
+  await page.keyboard.press('Space');
+  const { correction } = await music(page, id);
+  const tapped = correction.tapped!;
+  expect(correction.factor).toBe(1);
+  expect(tapped.length).toBeGreaterThan(60);
+  // Where drums play, every beat lies on a true one.
+  const errors = tapped.filter((t) => t > beats[14]! && t < beats[50]!).map((t) => Math.min(...beats.map((b) => Math.abs(b - t))));
+  expect(errors.length).toBeGreaterThan(30);
+  expect(Math.max(...errors)).toBeLessThan(0.04);
+  await undo(page);
+  expect((await music(page, id)).correction).toMatchObject({ tapped: null, factor: 0.5 });
+});
+
+test('a stretch is left out on the beat: even beats, the rendered sound without a click, the phase kept', async ({ page }) => {
+  const id = await pieceWithMusic(page, 'A cut');
+  const { beats, duration } = await analysisOf(page, id);
+  // The piece is as long as six bars.
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
+  await page.getByRole('button', { name: 'Stop', exact: true }).click(); // the sound is loaded: the join is matched on it
+  await tab(page, 'Cut');
+  await markStretch(page, beats[4]! + 0.03, beats[8]! - 0.04);
+  await page.getByRole('button', { name: 'Leave it out' }).click();
+  const { cuts } = await music(page, id);
+  expect(cuts).toHaveLength(1);
+  expect(Math.abs(cuts[0]!.at - beats[4]!)).toBeLessThan(0.005);
+  expect(Math.abs(cuts[0]!.to - cuts[0]!.at - (beats[8]! - beats[4]!))).toBeLessThan(0.005);
+
+  const out = workFile('a-cut.mp4');
+  await renderTo(page, out);
+  const heard = soundOf(out);
+  const song = soundOf(testFile('salt-and-string.wav'));
+  const join = cuts[0]!.at;
+  const by = cuts[0]!.to - cuts[0]!.at;
+  // Phase: the sound behind the join is the song's, to well within 5 ms.
+  const lagOf = (at: number, songAt: number) => {
+    let [best, top] = [0, -Infinity];
+    for (let lag = -720; lag <= 720; lag += 4) {
+      let sum = 0;
+      for (let i = 0; i < RATE; i += 3) sum += (heard[Math.round(at * RATE) + i + lag] ?? 0) * (song[Math.round(songAt * RATE) + i] ?? 0);
+      if (sum > top) [best, top] = [lag, sum];
+    }
+    return best / RATE;
+  };
+  expect(Math.abs(lagOf(0.5, 0.5))).toBeLessThan(0.003);
+  expect(Math.abs(lagOf(join + 1, join + by + 1) - lagOf(0.5, 0.5))).toBeLessThan(0.005);
+  // No click: the joint is no steeper than the music itself.
+  const steepest = (from: number, to: number) => {
+    let top = 0;
+    for (let i = Math.round(from * RATE); i < to * RATE; i++) top = Math.max(top, Math.abs(heard[i + 1]! - 2 * heard[i]! + heard[i - 1]!));
+    return top;
+  };
+  expect(steepest(join - 0.02, join + 0.02)).toBeLessThan(1.2 * Math.max(steepest(0.15, join - 0.05), steepest(join + 0.05, join + 2)));
+
+  await page.getByRole('button', { name: 'Music', exact: true }).click();
+  await tab(page, 'Cut');
+  await expect(page.getByText(new RegExp(`Plays ${(duration - by).toFixed(1)} of`))).toBeVisible();
+  await timeline(page).focus();
+  await undo(page);
+  expect((await music(page, id)).cuts).toEqual([]);
+});
+
+test('the song is split and a part repeated; fitted to a length by whole bars it comes to its own end', async ({ page }) => {
+  const id = await pieceWithMusic(page, 'Fitted');
+  const { beats, duration, bars } = await analysisOf(page, id);
+  await tab(page, 'Cut');
+  await goTo(page, beats[8]! + 0.1);
+  await page.getByRole('button', { name: 'Split at the beat' }).click();
+  const split = (await music(page, id)).cuts;
+  expect(split).toHaveLength(1);
+  expect(split[0]!.at).toBe(split[0]!.to);
+  expect(Math.abs(split[0]!.at - beats[8]!)).toBeLessThan(1e-6);
+  await page.getByRole('group', { name: 'Part 1' }).getByRole('button', { name: 'twice' }).click();
+  await expect(page.getByText(new RegExp(`Plays ${(duration + beats[8]!).toFixed(1)} of`))).toBeVisible();
+
+  await page.getByLabel('Fit to length').fill('25');
+  await page.getByLabel('Fit to length').press('Enter');
+  await page.getByRole('button', { name: 'Fit by whole bars' }).click();
+  const fitted = await storedPiece(page, id);
+  expect(fitted.music!.cuts.length).toBeGreaterThan(0);
+  expect(fitted.music!.trimStart).toBe(0);
+  expect(fitted.music!.trimEnd).toBeNull();
+  expect(Math.abs(fitted.end.seconds! - 25)).toBeLessThan(4 * BEAT * 0.51);
+  // Every join leads from the end of a bar to the start of another.
+  const downs = bars.map((b) => beats[b.beat]!);
+  for (const cut of fitted.music!.cuts) for (const t of [cut.at, cut.to]) expect(Math.min(...downs.map((d) => Math.abs(d - t)))).toBeLessThan(0.005);
+  await timeline(page).focus();
+  await undo(page);
+  // The first part twice: one jump back; the split has become the end of the second time.
+  expect((await music(page, id)).cuts).toEqual([{ at: split[0]!.at, to: 0 }]);
+});
+
+test('the drop is put under the playhead, and what was pinned stays on a beat where it was', async ({ page }) => {
+  const id = await pieceWithMusic(page, 'The drop');
+  const { drops, beats } = await analysisOf(page, id);
+  expect(Math.abs(drops[0]!.time - (0.2 + 16 * BEAT))).toBeLessThan(0.03);
+  await page.getByRole('button', { name: 'Picture', exact: true }).click();
+  await goTo(page, beats[2]!);
+  await page.getByRole('button', { name: 'Rectangle' }).click();
+  const before = (await storedPiece(page, id)).layers[0]!.start.to!.beat!;
+  await page.getByRole('button', { name: 'Music', exact: true }).click();
+  await tab(page, 'Cut');
+  await goTo(page, 4);
+  const at = Number((await page.getByLabel('Time', { exact: true }).innerText()).split(':')[1]);
+  await page.getByRole('button', { name: /^The drop at/ }).first().click();
+  const piece = await storedPiece(page, id);
+  expect(Math.abs(piece.music!.start + drops[0]!.time - at)).toBeLessThan(0.002);
+  const after = piece.layers[0]!.start.to!.beat!;
+  const moved = (after - before) * BEAT + piece.music!.start;
+  expect(Math.abs(moved)).toBeLessThan(BEAT * 0.51);
+  expect(Number.isInteger(after)).toBe(true);
+});
+
+test('layers and copies are spread on the beats, and movements that miss them are landed in one click', async ({ page }) => {
+  const id = await pieceWithMusic(page, 'Spread');
+  const { beats } = await analysisOf(page, id);
+  await page.getByRole('button', { name: 'Picture', exact: true }).click();
+  await goTo(page, beats[4]!);
+  for (let i = 0; i < 3; i++) await page.getByRole('region', { name: 'Picture' }).getByRole('button', { name: 'Ellipse' }).click();
+  await page.keyboard.press('Control+a');
+  await page.getByRole('button', { name: 'Motion', exact: true }).click();
+  await page.getByLabel('Spread on', { exact: true }).selectOption('pattern');
+  await page.getByLabel('Rhythm').fill('x..x..x.');
+  await page.getByRole('button', { name: 'Spread', exact: true }).click();
+  const starts = async () => (await storedPiece(page, id)).layers.map((l) => l.start.to!.beat!);
+  const first = (await starts())[0]!;
+  expect(await starts()).toEqual([first, first + 0.75, first + 1.5]);
+
+  await page.getByLabel('Spread on', { exact: true }).selectOption('beat');
+  await page.getByLabel('Order').selectOption('ends');
+  await page.getByRole('button', { name: 'Spread', exact: true }).click();
+  expect(await starts()).toEqual([first, first + 2, first + 1]);
+
+  await timeline(page).focus();
+  await page.keyboard.press('Escape');
+  await page.locator('[data-bar]').first().click();
+  await page.getByLabel('Number of copies').fill('3');
+  await page.getByLabel('Number of copies').press('Enter');
+  const chosen = (await storedPiece(page, id)).layers.length;
+  await page.getByRole('button', { name: 'Copies on the next' }).click();
+  const copies = (await storedPiece(page, id)).layers.slice(chosen).map((l) => l.start.to!.beat!);
+  expect(copies).toHaveLength(3);
+  expect([copies[1]! - copies[0]!, copies[2]! - copies[1]!]).toEqual([1, 1]);
+
+  // A movement that comes in 40 ms late of its beat: two stars off the grid.
+  await goTo(page, beats[10]!);
+  await page.getByRole('button', { name: 'Picture', exact: true }).click();
+  await page.getByRole('button', { name: 'Rectangle' }).click();
+  await page.getByRole('button', { name: 'Snap to the beat lattice' }).click();
+  await page.getByRole('button', { name: 'Keyframe Position here' }).click();
+  for (let i = 0; i < 9; i++) await page.keyboard.press('ArrowRight');
+  await page.getByLabel('Position x', { exact: true }).fill('90');
+  await page.getByLabel('Position x', { exact: true }).press('Enter');
+  await page.keyboard.press('Shift+A');
+  await page.getByRole('button', { name: 'Motion', exact: true }).click();
+  await page.getByRole('button', { name: 'Leave', exact: true }).click();
+  await page.getByRole('button', { name: 'Run-through', exact: true }).click();
+  const check = page.getByRole('region', { name: 'Sync check' });
+  await expect(check.getByText(/Rectangle lands/)).toBeVisible();
+  await check.getByRole('button', { name: /^Land all/ }).click();
+  await expect(check.getByText('1 of 1 movements hit within half a frame.')).toBeVisible();
+  await timeline(page).focus();
+  await undo(page);
+  await expect(check.getByRole('button', { name: /^Land all/ })).toBeVisible();
+});
+
+test('markers are set by key and in one step, renamed, pinned to and cleared', async ({ page }) => {
+  const id = await pieceWithMusic(page, 'Markers');
+  const { beats } = await analysisOf(page, id);
+  await timeline(page).focus();
+  await goTo(page, beats[5]!);
+  await page.keyboard.press('m');
+  await tab(page, 'Markers');
+  await page.getByLabel('Name of Marker 1').fill('Gust');
+  await page.getByLabel('Name of Marker 1').press('Enter');
+  const markers = async () => (await storedPiece(page, id)).markers;
+  expect((await markers())[0]).toMatchObject({ name: 'Gust', at: { kind: 'pinned' } });
+  await page.getByLabel('Mark every').selectOption('bar');
+  const barCount = (await markers()).length - 1;
+  expect(barCount).toBeGreaterThan(3);
+  expect((await markers()).some((m) => m.name === 'Bar 2')).toBe(true);
+
+  await page.getByRole('button', { name: 'Picture', exact: true }).click();
+  await page.getByRole('button', { name: 'Rectangle' }).click();
+  await page.getByRole('button', { name: 'Music', exact: true }).click();
+  await tab(page, 'Markers');
+  await page.getByRole('button', { name: 'Pin the selected layers to Gust' }).click();
+  expect((await storedPiece(page, id)).layers[0]!.start).toMatchObject({ kind: 'pinned', to: { type: 'marker' } });
+  await page.getByRole('button', { name: 'Remove Bar 2' }).click();
+  expect(await markers()).toHaveLength(barCount);
+  await page.getByRole('button', { name: 'Clear all' }).click();
+  expect(await markers()).toEqual([]);
+  await timeline(page).focus();
+  await undo(page);
+  expect(await markers()).toHaveLength(barCount);
+});
