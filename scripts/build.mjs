@@ -31,8 +31,8 @@ async function buildServer(entries, options) {
     ...options,
   });
 }
-await buildServer({ main: 'server/main.ts', 'worker-main': 'server/worker-main.ts', 'make-demo': 'demo/make-demo.ts', bench: 'bench/bench.ts' }, { packages: 'external' });
-await buildServer({ cli: 'server/cli.ts', 'paint-thread': 'server/render/paint-thread.ts', 'analysis-thread': 'server/features/media/analysis-thread.ts' }, { external: ['@napi-rs/canvas', 'harfbuzzjs'] });
+await buildServer({ main: 'server/main.ts', 'worker-main': 'server/worker-main.ts', 'make-demo': 'demo/make-demo.ts', bench: 'bench/bench.ts', 'fit-meter': 'bench/fit-meter.ts', 'hard-cases': 'bench/hard-cases.ts' }, { packages: 'external' });
+await buildServer({ cli: 'server/cli.ts', 'paint-thread': 'server/render/paint-thread.ts', 'analysis-thread': 'server/features/media/analysis-thread.ts' }, { external: ['@napi-rs/canvas', 'harfbuzzjs'], splitting: true, chunkNames: 'part-[hash]' });
 
 if (!process.argv.includes('--no-web')) {
   const { build: buildWeb } = await import('vite');

@@ -1,25 +1,13 @@
-import { mkdtemp, readFile, rename, rm, writeFile } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
-import { join, resolve } from 'node:path';
+import { resolve } from 'node:path';
 import { parseArgs } from 'node:util';
 import { ANALYSIS_RATE, analyseSong } from '@core/audio';
-import { readPieceFile } from '@core/formats';
-import type { Piece } from '@core/piece';
-import { resolveTimes } from '@core/piece';
-import { MAX_SONG_SECONDS } from './features/media/prepare-song';
-import { assets } from './platform/config';
-import { AppError } from './platform/errors';
-import { decodeMono, runProgram } from './platform/ffmpeg';
-import { createFrameSource } from './render/frame-source';
-import type { RenderInput } from './render/frame-source';
-import { renderVideo } from './render/render-video';
-import { createServerFonts } from './render/skia-host';
+import { UsageError } from './cli-usage';
+import { decodeMono } from './platform/ffmpeg';
+import { MAX_SONG_SECONDS } from './platform/limits';
 
 const USAGE = `usage: estrella beats SONG [--json]
        estrella render PIECE --format ID --out FILE.mp4
        estrella frame PIECE --at SECONDS [--format ID] --out FILE.png`;
-
-class UsageError extends Error {}
 
 async function beats(song: string, asJson: boolean): Promise<void> {
   const samples = await decodeMono(song, ANALYSIS_RATE, { maxSeconds: MAX_SONG_SECONDS });
@@ -28,60 +16,6 @@ async function beats(song: string, asJson: boolean): Promise<void> {
   const out = { bpm: Math.round(analysis.bpm * 1000) / 1000, beats: analysis.beats.map(round), downbeats: analysis.downbeats.map(round), beatsPerBar: analysis.beatsPerBar, duration: round(analysis.duration), confidence: analysis.confidence, hits: analysis.hits.map((h) => ({ ...h, time: round(h.time), strength: Math.round(h.strength * 1000) / 1000 })) };
   // People get the facts a line each; programs get one object.
   console.log(asJson || !process.stdout.isTTY ? JSON.stringify(out) : `${out.bpm} BPM, ${out.beatsPerBar} beats a bar, ${out.beats.length} beats, first downbeat at ${out.downbeats[0] ?? '–'} s`);
-}
-
-/** Unpacks a piece file into a folder that lives as long as `use` runs. */
-async function withPiece<T>(file: string, use: (piece: Piece, input: Omit<RenderInput, 'formatId'>, songFile: string | null) => Promise<T>): Promise<T> {
-  const read = readPieceFile(new Uint8Array(await readFile(file)));
-  if (!read.ok) throw new AppError(read.problem.code, 'detail' in read.problem ? read.problem.detail : '');
-  const { piece, media, analyses } = read.file;
-  const dir = await mkdtemp(join(tmpdir(), 'estrella-'));
-  try {
-    const pictures: Record<string, string> = {};
-    for (const ref of piece.media) {
-      const original = join(dir, ref.hash);
-      await writeFile(original, media.get(ref.hash)!); // readPieceFile refuses files that lack media
-      if (ref.kind === 'picture') {
-        await runProgram('ffmpeg', ['-v', 'error', '-nostdin', '-i', original, '-frames:v', '1', '-vf', `scale=${ref.width ?? -1}:${ref.height ?? -1}:flags=lanczos`, '-pix_fmt', 'rgba', `${original}.png`]);
-        pictures[ref.hash] = `${original}.png`;
-      }
-    }
-    const song = piece.media.find((m) => m.id === piece.music?.mediaId);
-    const songFile = song ? join(dir, song.hash) : null;
-    let analysis = song ? analyses.get(song.hash) ?? null : null;
-    if (songFile && !analysis) analysis = analyseSong(await decodeMono(songFile, ANALYSIS_RATE, { maxSeconds: MAX_SONG_SECONDS }));
-    return await use(piece, { piece, analysis, pictures }, songFile);
-  } finally {
-    await rm(dir, { recursive: true, force: true });
-  }
-}
-
-function formatOf(piece: Piece, id: string | undefined): string {
-  const wanted = id ?? piece.leadFormatId;
-  if (!piece.formats.some((f) => f.id === wanted)) throw new UsageError(`the piece has no format ${wanted}; it has ${piece.formats.map((f) => f.id).join(', ')}`);
-  return wanted;
-}
-
-async function render(file: string, format: string | undefined, out: string): Promise<void> {
-  await withPiece(file, async (piece, input, songFile) => {
-    const temporary = `${out}.part`;
-    try {
-      const facts = await renderVideo({ input: { ...input, formatId: formatOf(piece, format) }, songFile, out: temporary, assets });
-      await rename(temporary, out);
-      console.log(`${facts.frames} frames (${facts.painted} painted), ${facts.width}×${facts.height}: ${out}`);
-    } finally {
-      await rm(temporary, { force: true });
-    }
-  });
-}
-
-async function frame(file: string, at: number, format: string | undefined, out: string): Promise<void> {
-  await withPiece(file, async (piece, input) => {
-    const end = resolveTimes(piece, input.analysis).end;
-    if (at < 0 || at >= end) throw new UsageError(`--at must be from 0 to below the piece's end, ${end.toFixed(3)} s; got ${at}`);
-    const source = await createFrameSource({ ...input, formatId: formatOf(piece, format) }, createServerFonts(assets.fontsDir));
-    await writeFile(out, await source.paint(at).canvas.encode('png'));
-  });
 }
 
 async function main(): Promise<void> {
@@ -97,6 +31,8 @@ async function main(): Promise<void> {
   if (command !== 'beats' && command !== 'render' && command !== 'frame') throw new UsageError(command ? `unknown command ${command}` : 'no command; try beats, render, frame or --help');
   if (!file || rest.length > 0) throw new UsageError(`${command} takes one file`);
   if (command === 'beats') return beats(resolve(file), values.json);
+  // Rendering brings most of the program with it, which beats does without.
+  const { frame, render } = await import('./cli-render');
   if (!values.out) throw new UsageError(`${command} needs --out FILE`);
   if (command === 'render') return render(resolve(file), values.format, resolve(values.out));
   const at = Number(values.at);

@@ -59,7 +59,7 @@ export const METER_WEIGHTS: Readonly<Record<string, number>> = {
   'slow': -0.618,
   'inThree': -0.687,
   'inTwo': -0.621,
-  'inSix': -2.500,
+  'inSix': -4.500,
   'ternary': -0.974,
   'barLikeness': 1.630,
   'beatLikeness': 1.589,

@@ -1,4 +1,4 @@
-import type { Bpm } from '../time';
+import type { Bpm, Hertz } from '../time';
 import { FRAME_RATE } from './spectral-flux';
 
 /**
@@ -17,6 +17,8 @@ const DRIFT = 0.035;
 const DRIFT_WEIGHT = 1.2;
 /** Cost of a jump to any interval (a change of tempo, a fermata). */
 const JUMP_COST = 14;
+/** Intervals of this many frames and more are tracked at half the frame rate, an eighth of the work: they are found to 20 ms, which the tatums' windows and the refinement cover. */
+const COARSE_FROM = 58;
 /** Weights of the onsets at the quarters of an interval: they keep a pulse in step when nothing sounds on it. */
 const QUARTERS = [1, 0.35, 0.6, 0.35] as const;
 
@@ -34,7 +36,14 @@ function blurred(curve: Float32Array): Float32Array {
  * @returns Frame indices of the pulses, ascending, from the first frames to the last ones; empty if the curve is shorter than four intervals.
  */
 export function trackPulse(onsets: Float32Array, bpm: Bpm): Int32Array {
-  const period = (60 * FRAME_RATE) / bpm;
+  if ((60 * FRAME_RATE) / bpm < COARSE_FROM) return trackAt(onsets, bpm, FRAME_RATE);
+  const halved = new Float32Array(onsets.length >> 1);
+  for (let i = 0; i < halved.length; i++) halved[i] = Math.max(onsets[2 * i]!, onsets[2 * i + 1]!);
+  return trackAt(halved, bpm, FRAME_RATE / 2).map((frame) => 2 * frame);
+}
+
+function trackAt(onsets: Float32Array, bpm: Bpm, rate: Hertz): Int32Array {
+  const period = (60 * rate) / bpm;
   const n = onsets.length;
   const shortest = Math.max(8, Math.round(period / SPREAD));
   const longest = Math.round(period * SPREAD);

@@ -38,43 +38,72 @@ interface Point {
   readonly w: number;
 }
 
-function weightedLine(points: readonly Point[]): { at0: number; slope: number } | null {
-  let [w, x, y, xx, xy] = [0, 0, 0, 0, 0];
-  for (const p of points) {
-    w += p.w;
-    x += p.w * p.x;
-    y += p.w * p.y;
-    xx += p.w * p.x * p.x;
-    xy += p.w * p.x * p.y;
+/** Weighted least squares of a parabola (of a line with fewer than six points): its value at 0 and the weighted mean square of what is left. */
+function fitCurve(points: readonly Point[]): { at: (x: number) => number; residual: number } | null {
+  if (points.length < 3) return null;
+  const degree = points.length >= 6 ? 2 : 1;
+  const n = degree + 1;
+  const m = Array.from({ length: n }, () => new Float64Array(n + 1));
+  for (const { x, y, w } of points) for (let r = 0; r < n; r++) {
+    for (let c = 0; c < n; c++) m[r]![c]! += w * x ** (r + c);
+    m[r]![n]! += w * y * x ** r;
   }
-  const determinant = w * xx - x * x;
-  if (points.length < 3 || determinant <= 1e-12) return null;
-  const slope = (w * xy - x * y) / determinant;
-  return { at0: (y - slope * x) / w, slope };
+  for (let r = 0; r < n; r++) {
+    const pivot = m[r]![r]!;
+    if (Math.abs(pivot) < 1e-9) return null;
+    for (let k = 0; k < n; k++) {
+      if (k === r) continue;
+      const share = m[k]![r]! / pivot;
+      for (let c = r; c <= n; c++) m[k]![c]! -= share * m[r]![c]!;
+    }
+  }
+  const coefficients = m.map((row, r) => row[n]! / row[r]!);
+  const at = (x: number) => coefficients.reduce((sum, k, power) => sum + k * x ** power, 0);
+  let [sum, weight] = [0, 0];
+  for (const { x, y, w } of points) {
+    sum += w * (y - at(x)) ** 2;
+    weight += w;
+  }
+  return { at, residual: sum / weight };
 }
 
+/** Robust fit over a window of beats: three rounds, each without the attacks that lie too far off. Null if too few are left. */
+function fitWindow(attacks: readonly Attack[], i: number, from: number, to: number): { time: Seconds; residual: number } | null {
+  let use = attacks.map((_, j) => j).slice(Math.max(0, from), to + 1);
+  let best: { time: Seconds; residual: number } | null = null;
+  for (let round = 0; round < 3; round++) {
+    const fit = fitCurve(use.map((j) => ({ x: j - i, y: attacks[j]!.time, w: (0.05 + attacks[j]!.strength) / (1 + Math.abs(j - i) / SPAN) })));
+    if (!fit) break;
+    // What was left out speaks against the window too.
+    best = { time: fit.at(0), residual: fit.residual + 2e-4 * (1 - use.length / Math.max(1, Math.min(attacks.length - 1, to) - Math.max(0, from) + 1)) };
+    const limit = round === 0 ? 0.06 : 0.03;
+    const kept = use.filter((j) => Math.abs(attacks[j]!.time - fit.at(j - i)) <= limit);
+    if (kept.length < 4) break;
+    use = kept;
+  }
+  return best;
+}
+
+/** A one-sided window is taken only if it fits this much better: where the tempo jumps, a beat belongs to its own side. */
+const ONE_SIDED = 0.3;
+
 /**
- * Beat times below the hop size: the attack near each beat, then a local straight-line fit over ±8 beats, which averages
- * the jitter of single attacks and still follows a drifting tempo. Attacks farther than 30 ms from the line (syncopation,
- * nothing played) do not take part; a beat of a tempo that changes at once keeps its own side of the change.
+ * Beat times below the hop size: the attack near each beat, then a local fit of a parabola over ±8 beats, which averages
+ * the jitter of single attacks and still follows a drifting tempo. Attacks farther than 30 ms from the curve (syncopation,
+ * nothing played) do not take part.
  * @param frames - of the beats, ascending.
  * @returns Strictly ascending seconds, one a beat.
  */
 export function refineBeats(frames: readonly number[], flux: Float32Array, onsets: Float32Array): Seconds[] {
   const attacks = frames.map((frame) => attackNear(frame, flux, onsets));
   const out = attacks.map((attack, i) => {
-    let use = attacks.map((_, j) => j).slice(Math.max(0, i - SPAN), i + SPAN + 1);
-    let fitted = frameTime(frames[i]!);
-    for (let round = 0; round < 3; round++) {
-      const fit = weightedLine(use.map((j) => ({ x: j - i, y: attacks[j]!.time, w: (0.05 + attacks[j]!.strength) / (1 + Math.abs(j - i) / SPAN) })));
-      if (!fit) return attack.time;
-      fitted = fit.at0;
-      const limit = round === 0 ? 0.06 : 0.03;
-      const kept = use.filter((j) => Math.abs(attacks[j]!.time - (fit.at0 + fit.slope * (j - i))) <= limit);
-      if (kept.length < 4) break;
-      use = kept;
+    let best = fitWindow(attacks, i, i - SPAN, i + SPAN);
+    for (const [from, to] of [[i - SPAN, i], [i, i + SPAN]] as const) {
+      if (from < 0 || to >= attacks.length) continue;
+      const fit = fitWindow(attacks, i, from, to);
+      if (fit && (!best || fit.residual < ONE_SIDED * best.residual - 4e-6)) best = fit;
     }
-    return fitted;
+    return best?.time ?? attack.time;
   });
   for (let i = 1; i < out.length; i++) if (!(out[i]! > out[i - 1]! + 1e-3)) out[i] = out[i - 1]! + 1e-3;
   return out;

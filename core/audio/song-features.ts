@@ -23,7 +23,7 @@ const QUIET_SAMPLES = Math.round(0.03 * ANALYSIS_RATE);
 
 function firstNote(samples: Float32Array, onsets: Float32Array): number | null {
   let power = 0;
-  for (const x of samples) power += x * x;
+  for (let i = 0; i < samples.length; i++) power += samples[i]! * samples[i]!;
   let head = 0;
   for (let i = 0; i < Math.min(QUIET_SAMPLES, samples.length); i++) head += samples[i]! * samples[i]!;
   if (head / QUIET_SAMPLES > (CUT_SHARE * power) / samples.length) return null;

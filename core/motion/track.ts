@@ -75,13 +75,3 @@ export function evaluateTrack(track: PreparedTrack, seconds: Seconds): TrackValu
   if (path) return pathPoint(path, amount);
   return mixValues(values[i]!, values[i + 1]!, amount);
 }
-
-/** Speed of change at a time in units a second, by central difference over a millisecond; 0 for colours. */
-export function trackSpeed(track: PreparedTrack, seconds: Seconds): number {
-  const h = 0.0005;
-  const a = evaluateTrack(track, seconds - h);
-  const b = evaluateTrack(track, seconds + h);
-  if (typeof a === 'number' && typeof b === 'number') return Math.abs(b - a) / (2 * h);
-  if (Array.isArray(a) && Array.isArray(b)) return Math.hypot(b[0] - a[0], b[1] - a[1]) / (2 * h);
-  return 0;
-}

@@ -7,12 +7,12 @@ export type { FadeCurve, Format, FormatOverride, GridCorrection, Layer, Marker, 
 export { DESTINATIONS, NO_CORRECTION, constantTrack, createLayer, createMusic, createPiece } from './create';
 export type { DestinationId, IdSource, NewLayer, NewPiece } from './create';
 export { musicGrid, pieceGrid } from './music-grid';
-export { JOIN_SECONDS, fadeGain, pieceToSong, playedLength, songParts, songToPiece, songToPieceAll, splitParts } from './song-parts';
+export { JOIN_SECONDS, fadeGain, heardTimes, pieceToSong, playedLength, songParts, songTime, songToPiece, songToPieceAll, splitParts } from './song-parts';
 export type { SongPart } from './song-parts';
 export { arrangedLength, musicSpan, rearranged, withRepeat, withoutStretch } from './arrange';
 export type { Stretch } from './arrange';
 export { followHits } from './grid-corrections';
-export { listMoments, rememberTimes, resolveTimes, unpinMoment, visitMoments } from './resolve-times';
+export { listMoments, rememberTimes, resolveTimes, visitMoments } from './resolve-times';
 export type { MissingPin, ResolvedTimes } from './resolve-times';
 export { EDITS, applyEdits } from './edits';
 export type { Edit, EditResult, EditType } from './edits';

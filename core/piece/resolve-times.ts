@@ -1,10 +1,10 @@
 import { hitId } from '../audio';
 import type { SongAnalysis } from '../audio';
-import { freeMoment, resolveMoment } from '../time';
+import { resolveMoment } from '../time';
 import type { BeatGrid, Moment, Seconds, TimeTargets } from '../time';
 import { pieceGrid } from './music-grid';
 import type { Piece } from './schema';
-import { songToPieceAll } from './song-parts';
+import { heardTimes, songParts } from './song-parts';
 
 /** What the times of a piece hang on, resolved once an edit. */
 export interface ResolvedTimes {
@@ -63,9 +63,10 @@ export function resolveTimes(piece: Piece, analysis: SongAnalysis | null): Resol
   const hits = new Map<string, Seconds>();
   if (piece.music && analysis) {
     const hash = piece.media.find((m) => m.id === piece.music?.mediaId)?.hash ?? '';
+    const parts = songParts(piece.music);
     for (const [i, hit] of analysis.hits.entries()) {
       // A hit in a repeated stretch is heard more than once; the first keeps the plain name, so that pins to it hold.
-      songToPieceAll(piece.music, hit.time).forEach((time, k) => hits.set(k === 0 ? hitId(hash, i) : `${hitId(hash, i)}@${k}`, time));
+      heardTimes(parts, hit.time).forEach((time, k) => hits.set(k === 0 ? hitId(hash, i) : `${hitId(hash, i)}@${k}`, time));
     }
   }
   const markers = new Map<string, Seconds>();
@@ -87,6 +88,3 @@ export function rememberTimes(piece: Piece, targets: TimeTargets): void {
     return missing || seconds === moment.last ? undefined : { ...moment, last: seconds };
   });
 }
-
-/** The moment cut loose from the music at its present time. */
-export const unpinMoment = (moment: Moment, targets: TimeTargets): Moment => freeMoment(resolveMoment(moment, targets).seconds);

@@ -51,32 +51,38 @@ export function playedLength(music: Music, duration: Seconds): Seconds {
   return songParts(music, duration).reduce((sum, part) => sum + part.to - part.from, 0);
 }
 
-/** Every time of the piece at which a time of the song is heard, ascending; empty if it is cut out. */
-export function songToPieceAll(music: Music, songSeconds: Seconds): Seconds[] {
-  const parts = songParts(music);
-  return parts.flatMap((part, i) => {
-    // Before the first part and after the last the song is only silent, not gone: the lattice goes on there.
-    const isInside = (songSeconds >= part.from || i === 0) && (songSeconds < part.to || i === parts.length - 1);
-    return isInside && (songSeconds >= part.from || parts.every((p, k) => k === 0 || songSeconds < p.from || songSeconds >= p.to)) ? [part.at + songSeconds - part.from] : [];
-  });
+/** Times of the piece at which a time of the song is heard in parts, ascending. Before the first part and after the last the song is only silent, not gone: the lattice goes on there. */
+export function heardTimes(parts: readonly SongPart[], songSeconds: Seconds): Seconds[] {
+  const last = parts.length - 1;
+  const out: Seconds[] = [];
+  for (let i = 0; i <= last; i++) {
+    const part = parts[i]!;
+    if (songSeconds >= part.from && (songSeconds < part.to || i === last)) out.push(part.at + songSeconds - part.from);
+  }
+  const [first] = parts;
+  return out.length === 0 && first && songSeconds < first.from ? [first.at + songSeconds - first.from] : out;
 }
+
+/** Time of the song that is heard in parts at a time of the piece. */
+export function songTime(parts: readonly SongPart[], pieceSeconds: Seconds): Seconds {
+  let part = parts[0];
+  for (const p of parts) if (p.at <= pieceSeconds) part = p;
+  return part ? part.from + pieceSeconds - part.at : pieceSeconds;
+}
+
+/** {@link heardTimes} of a song's music. */
+export const songToPieceAll = (music: Music, songSeconds: Seconds): Seconds[] => heardTimes(songParts(music), songSeconds);
 
 /** Seconds of the song → seconds of the piece: where it is heard first, or the next join if it is cut out. */
 export function songToPiece(music: Music, songSeconds: Seconds): Seconds {
   if (music.cuts.length === 0) return music.start + songSeconds - music.trimStart;
-  const first = songToPieceAll(music, songSeconds)[0];
-  if (first !== undefined) return first;
   const parts = songParts(music);
-  return (parts.find((part) => part.from > songSeconds) ?? parts[parts.length - 1])?.at ?? music.start;
+  const first = heardTimes(parts, songSeconds)[0];
+  return first ?? (parts.find((part) => part.from > songSeconds) ?? parts[parts.length - 1])?.at ?? music.start;
 }
 
 /** Seconds of the piece → seconds of the song. */
-export function pieceToSong(music: Music, pieceSeconds: Seconds): Seconds {
-  const parts = songParts(music);
-  let part = parts[0];
-  for (const p of parts) if (p.at <= pieceSeconds) part = p;
-  return part ? part.from + pieceSeconds - part.at : pieceSeconds - music.start + music.trimStart;
-}
+export const pieceToSong = (music: Music, pieceSeconds: Seconds): Seconds => songTime(songParts(music), pieceSeconds);
 
 /** Gain of a fade at `x` in [0, 1] of its length. */
 export function fadeGain(curve: FadeCurve, x: number): number {

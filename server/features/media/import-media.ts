@@ -8,7 +8,7 @@ import { probe, runProgram } from '../../platform/ffmpeg';
 import type { Probe } from '../../platform/ffmpeg';
 import type { MediaStore } from '../../platform/media-store';
 import type { MediaRecord } from './repository';
-import { MAX_SONG_SECONDS } from './prepare-song';
+import { MAX_SONG_SECONDS } from '../../platform/limits';
 
 export const MAX_UPLOAD_BYTES = 1_000_000_000;
 const MAX_PICTURE_PIXELS = 100_000_000;

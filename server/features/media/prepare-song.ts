@@ -2,11 +2,9 @@ import { ANALYSIS_RATE, createLoudnessMeter } from '@core/audio';
 import type { SongAnalysis } from '@core/audio';
 import { AppError, Cancelled } from '../../platform/errors';
 import { decodeMono, decodeStream, runProgram } from '../../platform/ffmpeg';
+import { MAX_SONG_SECONDS } from '../../platform/limits';
 import type { MediaStore } from '../../platform/media-store';
 import { analyseInThread } from './analysis-thread';
-
-/** Longest song, seconds. */
-export const MAX_SONG_SECONDS = 3600;
 
 export interface PreparedSong {
   readonly analysis: SongAnalysis;

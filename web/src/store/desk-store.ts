@@ -32,6 +32,8 @@ export interface DeskState {
   readonly showsCurves: boolean;
   /** Beats can be dragged on the music's staff. */
   readonly isMovingBeats: boolean;
+  /** Pixels from which a dragged time is drawn to the lattice. */
+  readonly snapPixels: number;
   /** Grid step for snapping in beats. */
   readonly division: number;
   readonly editingText: string | null;
@@ -58,6 +60,7 @@ const initial: DeskState = {
   flashesBeats: false,
   showsCurves: false,
   isMovingBeats: false,
+  snapPixels: 7,
   division: 0.5,
   editingText: null,
   notice: null,
@@ -126,7 +129,7 @@ export function redoEdit(): void {
   set({ notice: `Done again: ${result.label}` });
 }
 
-export const setView = (view: Partial<Pick<DeskState, 'selectedLayers' | 'selectedKeys' | 'formatId' | 'rung' | 'openLayers' | 'isPlaying' | 'loop' | 'isSnapping' | 'hasClicks' | 'flashesBeats' | 'showsCurves' | 'isMovingBeats' | 'division' | 'editingText' | 'notice' | 'saveState' | 'saveMessage' | 'revision'>>): void => set(view);
+export const setView = (view: Partial<Pick<DeskState, 'selectedLayers' | 'selectedKeys' | 'formatId' | 'rung' | 'openLayers' | 'isPlaying' | 'loop' | 'isSnapping' | 'hasClicks' | 'flashesBeats' | 'showsCurves' | 'isMovingBeats' | 'division' | 'snapPixels' | 'editingText' | 'notice' | 'saveState' | 'saveMessage' | 'revision'>>): void => set(view);
 
 export function selectLayers(ids: readonly string[]): void {
   set({ selectedLayers: ids, selectedKeys: get().selectedKeys.filter((ref) => ids.includes(ref.layerId)) });

@@ -12,18 +12,15 @@ const placeListeners = new Set<(places: readonly LayerPlace[], seconds: number) 
 const stamps: number[] = [];
 let milliseconds = 0;
 let scale = 1;
-let failure: string | null = null;
 
 function theWorker(): Worker {
   if (!worker) {
     worker = new Worker(new URL('../../platform/preview-worker.ts', import.meta.url), { type: 'module' });
     worker.onmessage = ({ data }: MessageEvent<FromPreview>) => {
       if (data.type === 'failed') {
-        failure = data.message;
         console.error(`preview: ${data.message}`);
         return;
       }
-      failure = null;
       const now = performance.now();
       stamps.push(now);
       while (stamps.length > 0 && stamps[0]! < now - 1000) stamps.shift();
@@ -49,5 +46,3 @@ export function previewStats(): Stats {
   const now = performance.now();
   return { shown: stamps.filter((t) => t > now - 1000).length, milliseconds, scale };
 }
-
-export const previewFailure = (): string | null => failure;

@@ -10,6 +10,7 @@ import { songOf, useAnalysis, usePiece, useTimes } from '../../store/selectors';
 import { scrubTo } from '../desk/play-commands';
 import { dragBeat } from '../music/beat-commands';
 import { MUSIC_HEIGHT, PARTS, RULER, WAVE, drawLattice } from './draw-lattice';
+import { fadeHandles } from './draw-music';
 import { LayerRow, PROPERTY_ROW, ROW, animatedProperties, rowHeight } from './LayerRow';
 import { clampScroll, fitAxis, timeToX, xToTime, zoomAxis } from './time-axis';
 import type { TimeAxis } from './time-axis';
@@ -17,7 +18,7 @@ import { snapDragged } from './use-time-drag';
 
 const NAMES = 168;
 
-type Drag = { kind: 'beat'; at: number; grab: number; before: GridCorrection['moves']; gesture: string } | { kind: 'scrub' } | { kind: 'loop'; from: number } | { kind: 'box'; x: number; y: number; add: boolean } | { kind: 'end' };
+type Drag = { kind: 'fade'; side: 'fadeIn' | 'fadeOut'; gesture: string } | { kind: 'beat'; at: number; grab: number; before: GridCorrection['moves']; gesture: string } | { kind: 'scrub' } | { kind: 'loop'; from: number } | { kind: 'box'; x: number; y: number; add: boolean } | { kind: 'end' };
 
 /** The timeline reads like sheet music: the music is the top staff, its lattice runs down through every layer. */
 export function Timeline() {
@@ -123,6 +124,20 @@ export function Timeline() {
     const at = beatToSeconds(times.grid, Math.round(secondsToBeat(times.grid, xToTime(axis, x))));
     return Math.abs(timeToX(axis, at) - x) <= 7 ? at : null;
   };
+  /** The fade whose handle lies under a pixel. */
+  const grabbedFade = (x: number): 'fadeIn' | 'fadeOut' | null => {
+    const handles = piece.music && analysis ? fadeHandles(piece.music, analysis.duration) : null;
+    if (!handles) return null;
+    if (Math.abs(timeToX(axis, handles.fall) - x) <= 6) return 'fadeOut';
+    return Math.abs(timeToX(axis, handles.rise) - x) <= 6 ? 'fadeIn' : null;
+  };
+  const dragFade = (side: 'fadeIn' | 'fadeOut', seconds: number, gesture: string) => {
+    const { music } = piece;
+    const handles = music && analysis ? fadeHandles(music, analysis.duration) : null;
+    if (!music || !handles) return;
+    const length = Math.max(0, Math.min(handles.finish - handles.start, side === 'fadeIn' ? seconds - handles.start : handles.finish - seconds));
+    edit([{ type: 'music.set', music: { ...music, [side]: Math.round(length * 1000) / 1000 } }], gesture);
+  };
   const onDown = (e: ReactPointerEvent) => {
     if (e.button !== 0) return;
     const { x, y } = at(e);
@@ -130,7 +145,9 @@ export function Timeline() {
     holder.current?.setPointerCapture(e.pointerId);
     holder.current?.focus({ preventScroll: true });
     if (y < MUSIC_HEIGHT) {
-      if (y < RULER && Math.abs(x - timeToX(axis, times.end)) < 6) drag.current = { kind: 'end' };
+      const fade = y > RULER + PARTS && y < RULER + PARTS + 14 ? grabbedFade(x) : null;
+      if (fade) drag.current = { kind: 'fade', side: fade, gesture: `fade-${newId()}` };
+      else if (y < RULER && Math.abs(x - timeToX(axis, times.end)) < 6) drag.current = { kind: 'end' };
       else if (isMovingBeats && y > RULER && piece.music && grabbedBeat(x) !== null) {
         const at = grabbedBeat(x)!; // asked just before
         drag.current = { kind: 'beat', at, grab: xToTime(axis, x) - at, before: piece.music.correction.moves, gesture: `beat-${newId()}` };
@@ -152,7 +169,8 @@ export function Timeline() {
     const d = drag.current;
     if (!d) return;
     const { x, y } = at(e);
-    if (d.kind === 'beat') dragBeat(d.at, xToTime(axis, x) - d.grab, d.before, d.gesture);
+    if (d.kind === 'fade') dragFade(d.side, xToTime(axis, x), d.gesture);
+    else if (d.kind === 'beat') dragBeat(d.at, xToTime(axis, x) - d.grab, d.before, d.gesture);
     else if (d.kind === 'scrub') scrubTo(snapToRuler(x, e.altKey));
     else if (d.kind === 'loop') {
       const to = times.timeOf(snapDragged(xToTime(axis, x), axis.pixelsPerSecond, [], e.altKey));

@@ -1,6 +1,6 @@
 import type { HitClass, SongAnalysis } from '@core/audio';
-import { pieceToSong, songParts, songToPieceAll, splitParts } from '@core/piece';
-import type { Music } from '@core/piece';
+import { fadeGain, heardTimes, songParts, songTime, splitParts } from '@core/piece';
+import type { Music, SongPart } from '@core/piece';
 import { beatToBar, beatToSeconds, beatsBetween } from '@core/time';
 import { MUSIC_HEIGHT, PARTS, RULER, STAFF, WAVE, colour } from './draw-lattice';
 import type { LatticeScene } from './draw-lattice';
@@ -25,7 +25,7 @@ export function drawMusic(g: CanvasRenderingContext2D, scene: LatticeScene, musi
     for (let x = 0; x < axis.width; x++) {
       const seconds = xToTime(axis, x);
       if (!plays(seconds)) continue;
-      const a = pieceToSong(music, seconds);
+      const a = songTime(parts, seconds);
       const b = a + 1 / axis.pixelsPerSecond;
       let top = 0;
       for (let i = Math.max(0, Math.floor(a * peakRate)); i <= Math.min(values.length - 1, Math.floor(b * peakRate)); i++) top = Math.max(top, values[i]!);
@@ -34,14 +34,14 @@ export function drawMusic(g: CanvasRenderingContext2D, scene: LatticeScene, musi
     }
   }
   g.globalAlpha = 1;
-  drawSections(g, scene, music, analysis);
+  drawSections(g, scene, parts, analysis);
 
   g.fillStyle = colour('--lattice-beat');
   for (const y of [LINES.high, LINES.mid, LINES.low]) g.fillRect(0, y, axis.width, 1);
-  if (scene.showsCurves) drawCurves(g, scene, music, analysis, plays);
+  if (scene.showsCurves) drawCurves(g, scene, parts, analysis, plays);
   const heads = { high: colour('--muted'), mid: colour('--text'), tonal: colour('--text'), low: tide } as const satisfies Record<HitClass, string>;
   for (const hit of analysis.hits) {
-    for (const t of songToPieceAll(music, hit.time)) {
+    for (const t of heardTimes(parts, hit.time)) {
       if (t < from - 0.1 || t > to + 0.1 || !plays(t)) continue;
       const r = 1.4 + 2.8 * hit.strength;
       g.beginPath();
@@ -56,6 +56,7 @@ export function drawMusic(g: CanvasRenderingContext2D, scene: LatticeScene, musi
       }
     }
   }
+  drawFades(g, scene, music, parts);
   // Joins: where the song jumps, or is only split.
   for (const part of splitParts(music, analysis.duration).slice(1)) {
     const x = Math.round(timeToX(axis, part.at));
@@ -73,10 +74,9 @@ export function drawMusic(g: CanvasRenderingContext2D, scene: LatticeScene, musi
   if (scene.isMovingBeats) drawBeatHandles(g, scene, from, to);
 }
 
-function drawSections(g: CanvasRenderingContext2D, { axis }: LatticeScene, music: Music, analysis: SongAnalysis): void {
+function drawSections(g: CanvasRenderingContext2D, { axis }: LatticeScene, parts: readonly SongPart[], analysis: SongAnalysis): void {
   g.font = "500 10.5px 'Spline Sans Variable'";
   g.textBaseline = 'middle';
-  const parts = songParts(music, analysis.duration);
   for (const section of analysis.sections) {
     for (const part of parts) {
       const a = Math.max(section.start, part.from);
@@ -99,7 +99,7 @@ function drawSections(g: CanvasRenderingContext2D, { axis }: LatticeScene, music
   }
   g.fillStyle = colour('--lamp');
   for (const drop of analysis.drops) {
-    for (const t of songToPieceAll(music, drop.time)) {
+    for (const t of heardTimes(parts, drop.time)) {
       const x = timeToX(axis, t);
       g.beginPath();
       g.moveTo(x, RULER + PARTS - 1);
@@ -110,7 +110,7 @@ function drawSections(g: CanvasRenderingContext2D, { axis }: LatticeScene, music
   }
 }
 
-function drawCurves(g: CanvasRenderingContext2D, { axis }: LatticeScene, music: Music, analysis: SongAnalysis, plays: (seconds: number) => boolean): void {
+function drawCurves(g: CanvasRenderingContext2D, { axis }: LatticeScene, parts: readonly SongPart[], analysis: SongAnalysis, plays: (seconds: number) => boolean): void {
   const { curves, curveRate } = analysis;
   const bands = [[curves.low, LINES.low, '--tide'], [curves.mid, LINES.mid, '--text'], [curves.high, LINES.high, '--muted']] as const;
   for (const [curve, base, name] of bands) {
@@ -119,8 +119,8 @@ function drawCurves(g: CanvasRenderingContext2D, { axis }: LatticeScene, music: 
     for (let x = 0; x < axis.width; x++) {
       const seconds = xToTime(axis, x);
       if (!plays(seconds)) continue;
-      const a = Math.max(0, Math.floor(pieceToSong(music, seconds) * curveRate));
-      const b = Math.floor((pieceToSong(music, seconds) + 1 / axis.pixelsPerSecond) * curveRate);
+      const a = Math.max(0, Math.floor(songTime(parts, seconds) * curveRate));
+      const b = Math.floor((songTime(parts, seconds) + 1 / axis.pixelsPerSecond) * curveRate);
       let top = 0;
       for (let i = a; i <= b; i++) top = Math.max(top, curve[i] ?? 0);
       const h = (top / 255) * 9;
@@ -156,4 +156,33 @@ export function drawMarkers(g: CanvasRenderingContext2D, { axis, piece, times }:
     const room = (placed[i + 1]?.x ?? Infinity) - x - 8;
     if (room > g.measureText(marker.name).width) g.fillText(marker.name, x + 5, RULER + PARTS + 7);
   });
+}
+
+/** Where the fades end and begin, as handles over the waveform with their curves; null without sound. */
+export function fadeHandles(music: Music, duration: number): { rise: number; fall: number; start: number; finish: number } | null {
+  const parts = songParts(music, duration);
+  const last = parts[parts.length - 1];
+  if (!last) return null;
+  const finish = last.at + last.to - last.from;
+  return { start: music.start, finish, rise: music.start + music.fadeIn, fall: finish - music.fadeOut };
+}
+
+function drawFades(g: CanvasRenderingContext2D, { axis, analysis }: LatticeScene, music: Music, parts: readonly SongPart[]): void {
+  const handles = fadeHandles(music, analysis?.duration ?? Infinity);
+  if (!handles || parts.length === 0) return;
+  g.strokeStyle = colour('--lamp');
+  g.lineWidth = 1.2;
+  for (const [from, to, curve] of [[handles.start, handles.rise, music.fadeInCurve], [handles.finish, handles.fall, music.fadeOutCurve]] as const) {
+    if (from !== to) {
+      g.beginPath();
+      for (let k = 0; k <= 24; k++) g.lineTo(timeToX(axis, from + ((to - from) * k) / 24), WAVE_TOP + WAVE - 1 - (WAVE - 6) * fadeGain(curve, k / 24));
+      g.stroke();
+    }
+    g.beginPath();
+    g.rect(timeToX(axis, to) - 3.5, WAVE_TOP + 1.5, 7, 7);
+    g.fillStyle = colour('--ground');
+    g.fill();
+    g.stroke();
+  }
+  g.lineWidth = 1;
 }

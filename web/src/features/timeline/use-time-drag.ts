@@ -5,8 +5,6 @@ import type { Moment, Seconds } from '@core/time';
 import { newId } from '../../platform/ids';
 import { useDesk } from '../../store/desk-store';
 
-const SNAP_PIXELS = 7;
-
 /** Edges of the other layers, which a dragged time can meet. */
 function otherEdges(exceptIds: readonly string[]): Seconds[] {
   const { piece, times } = useDesk.getState();
@@ -16,9 +14,9 @@ function otherEdges(exceptIds: readonly string[]): Seconds[] {
 
 /** The moment a dragged time snaps to: beats pin, edges and frames do not. */
 export function snapDragged(seconds: Seconds, pixelsPerSecond: number, exceptIds: readonly string[], free: boolean): Moment {
-  const { piece, times, isSnapping, division } = useDesk.getState();
+  const { piece, times, isSnapping, division, snapPixels } = useDesk.getState();
   if (!piece || !times) return { kind: 'free', seconds };
-  return snapMoment(seconds, times.targets, { radius: isSnapping && !free ? SNAP_PIXELS / pixelsPerSecond : 0, division, others: otherEdges(exceptIds), frameRate: piece.frameRate });
+  return snapMoment(seconds, times.targets, { radius: isSnapping && !free ? snapPixels / pixelsPerSecond : 0, division, others: otherEdges(exceptIds), frameRate: piece.frameRate });
 }
 
 interface Drag {

@@ -8,13 +8,14 @@ import { previewStats } from '../canvas/preview-client';
 import { step } from '../desk/commands';
 import { togglePlay } from '../desk/play-commands';
 
+const STRENGTHS = { '4': 'gently', '7': 'firmly', '18': 'strongly' } as const;
 const DIVISIONS = { '1': 'beats', '0.5': 'half beats', '0.25': 'quarter beats', '0.3333333333333333': 'thirds' } as const;
 
 /** Where the playhead is, in bars and beats first, and what moves it. */
 export function Transport() {
   const piece = usePiece();
   const times = useTimes();
-  const { isPlaying, loop, isSnapping, division } = useDesk();
+  const { isPlaying, loop, isSnapping, division, snapPixels } = useDesk();
   const bar = useRef<HTMLSpanElement>(null);
   const beat = useRef<HTMLSpanElement>(null);
   const clock = useRef<HTMLSpanElement>(null);
@@ -60,6 +61,9 @@ export function Transport() {
       </div>
       <div style={{ display: 'flex', alignItems: 'center', gap: 2, minWidth: 0, overflow: 'hidden' }}>
         <button className="quiet" style={{ marginLeft: 'auto' }} aria-pressed={isSnapping} aria-label="Snap to the beat lattice" onClick={() => setView({ isSnapping: !isSnapping })}><Magnet size={16} /></button>
+        <select className="quiet" aria-label="Snapping strength" disabled={!isSnapping} value={String(snapPixels)} onChange={(e) => setView({ snapPixels: Number(e.target.value) })}>
+          {Object.entries(STRENGTHS).map(([value, label]) => <option key={value} value={value}>{label}</option>)}
+        </select>
         <select className="quiet" aria-label="Snapping step" value={String(division)} onChange={(e) => setView({ division: Number(e.target.value) })}>
           {Object.entries(DIVISIONS).map(([value, label]) => <option key={value} value={value}>{label}</option>)}
         </select>

@@ -1,0 +1,2 @@
+/** What was typed doesn't make sense; told with exit code 2. */
+export class UsageError extends Error {}
