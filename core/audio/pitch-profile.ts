@@ -58,7 +58,8 @@ export function pitchProfiles(samples: Float32Array, onProgress: (share: number)
   for (let row = 0; row < count; row++) {
     if (row % 1024 === 0) onProgress(row / count);
     const start = (row * STEP) / DECIMATION - WINDOW / 2;
-    for (let i = 0; i < WINDOW; i++) windowed[i] = (slow[start + i] ?? 0) * hann[i]!;
+    if (start >= 0 && start + WINDOW <= slow.length) for (let i = 0; i < WINDOW; i++) windowed[i] = slow[start + i]! * hann[i]!;
+    else for (let i = 0; i < WINDOW; i++) windowed[i] = (slow[start + i] ?? 0) * hann[i]!;
     fft.realTransform(spectrum, windowed);
     for (let k = 1; k < slotOf.length; k++) {
       const slot = slotOf[k]!;

@@ -53,7 +53,8 @@ export interface OnsetBands extends Readonly<Record<FluxBand, Float32Array>> {
 interface Band {
   readonly from: number;
   readonly weights: Float32Array;
-  readonly into: readonly FluxBand[];
+  /** Index in FLUX_BAND_IDS of the band it counts for, -1 for none: they don't overlap. */
+  readonly into: number;
   readonly isBass: boolean;
 }
 
@@ -71,7 +72,7 @@ function bandTable(): Band[] {
     const weights = new Float32Array(c - a);
     for (let k = a; k < c; k++) weights[k - a] = k <= b ? (b === a ? 1 : (k - a + 1) / (b - a + 1)) : (c - k) / (c - b);
     const centre = b * width;
-    bands.push({ from: a, weights, into: FLUX_BAND_IDS.filter((id) => centre >= FLUX_BANDS[id][0] && centre <= FLUX_BANDS[id][1]), isBass: centre <= FLUX_BANDS.low[1] });
+    bands.push({ from: a, weights, into: FLUX_BAND_IDS.findIndex((id) => centre >= FLUX_BANDS[id][0] && centre <= FLUX_BANDS[id][1]), isBass: centre <= FLUX_BANDS.low[1] });
   }
   return bands;
 }
@@ -91,20 +92,30 @@ export function onsetBands(samples: Float32Array, onProgress: (share: number) =>
   const magnitude = new Float32Array(WINDOW / 2);
   // One more at each end, always 0, so that the loudest neighbour needs no test for the edges.
   const history = Array.from({ length: LAG + 1 }, () => new Float32Array(bands.length + 2));
+  /** Of this frame, in the order of FLUX_BAND_IDS. */
+  const rises = new Float64Array(FLUX_BAND_IDS.length);
+  const scale = 4 / WINDOW;
   const curve = () => new Float32Array(frameCount);
   const out = { all: curve(), low: curve(), mid: curve(), snap: curve(), high: curve(), power: curve(), bass: curve(), frameCount };
   for (let frame = 0; frame < frameCount; frame++) {
     if (frame % 4096 === 0) onProgress(frame / frameCount);
     const start = frame * HOP - WINDOW / 2;
-    for (let i = 0; i < WINDOW; i++) windowed[i] = (samples[start + i] ?? 0) * hann[i]!;
+    if (start >= 0 && start + WINDOW <= samples.length) for (let i = 0; i < WINDOW; i++) windowed[i] = samples[start + i]! * hann[i]!;
+    else for (let i = 0; i < WINDOW; i++) windowed[i] = (samples[start + i] ?? 0) * hann[i]!;
     let square = 0;
     for (let i = frame * HOP; i < (frame + 1) * HOP; i++) square += samples[i]! * samples[i]!;
     out.power[frame] = square / HOP;
     fft.realTransform(spectrum, windowed);
-    for (let k = 0; k < WINDOW / 2; k++) magnitude[k] = Math.sqrt(spectrum[2 * k]! * spectrum[2 * k]! + spectrum[2 * k + 1]! * spectrum[2 * k + 1]!) / (WINDOW / 4);
+    for (let k = 0; k < WINDOW / 2; k++) {
+      const re = spectrum[2 * k]!;
+      const im = spectrum[2 * k + 1]!;
+      magnitude[k] = Math.sqrt(re * re + im * im) * scale;
+    }
     const now = history[frame % (LAG + 1)]!;
     const before = history[(frame + 1) % (LAG + 1)]!; // LAG frames ago; zero at the start, so a song that starts with a hit has an onset
     let bass = 0;
+    let all = 0;
+    rises.fill(0);
     for (let b = 0; b < bands.length; b++) {
       const { from, weights, into, isBass } = bands[b]!;
       let sum = 0;
@@ -113,10 +124,15 @@ export function onsetBands(samples: Float32Array, onProgress: (share: number) =>
       now[b + 1] = Math.log1p(GAMMA * sum);
       const rise = now[b + 1]! - Math.max(before[b]!, before[b + 1]!, before[b + 2]!);
       if (rise > 0) {
-        out.all[frame]! += rise;
-        for (const id of into) out[id][frame]! += rise;
+        all += rise;
+        if (into >= 0) rises[into]! += rise;
       }
     }
+    out.all[frame] = all;
+    out.low[frame] = rises[0]!;
+    out.mid[frame] = rises[1]!;
+    out.snap[frame] = rises[2]!;
+    out.high[frame] = rises[3]!;
     out.bass[frame] = bass;
   }
   return out;

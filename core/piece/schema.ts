@@ -14,6 +14,8 @@ import type { PropertyId } from './properties';
 export const PIECE_VERSION = 1;
 export const MIN_FRAME_SIDE = 16;
 export const MAX_FRAME_SIDE = 4096;
+/** Most layers of a piece, and most markers. */
+export const MAX_LAYERS = 2000;
 /** Longest piece in seconds. */
 export const MAX_PIECE_SECONDS = 600;
 
@@ -156,9 +158,9 @@ export const pieceSchema = z.object({
   background: trackSchema,
   music: musicSchema.nullable(),
   tempo: typedTempoSchema,
-  markers: z.array(markerSchema).max(2000),
+  markers: z.array(markerSchema).max(MAX_LAYERS),
   /** Painted first to last: the last layer is on top. */
-  layers: z.array(layerSchema).max(2000),
+  layers: z.array(layerSchema).max(MAX_LAYERS),
   media: z.array(mediaRefSchema).max(500),
 });
 export type Piece = z.infer<typeof pieceSchema>;

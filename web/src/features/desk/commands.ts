@@ -2,7 +2,7 @@ import type { Easing, Keyframe, TrackValue } from '@core/motion';
 import { evaluateTrack, prepareTrack } from '@core/motion';
 import { copyLayers, createLayer } from '@core/piece';
 import type { Edit, KeyRef, Layer, LayerKind, Piece, PropertyId } from '@core/piece';
-import { beatMoment, beatToSeconds, freeMoment, frameToSeconds, secondsToBeat, secondsToFrame, shiftMoment, snapMoment } from '@core/time';
+import { barToBeat, beatMoment, beatToBar, beatToSeconds, frameToSeconds, freeMoment, secondsToBeat, secondsToFrame, shiftMoment, snapMoment } from '@core/time';
 import type { Moment, Seconds } from '@core/time';
 import { DEFAULT_FAMILY } from '@core/text';
 import { playhead } from '../../platform/clock';
@@ -145,10 +145,14 @@ export function step(unit: 'frame' | 'beat' | 'bar', direction: 1 | -1): void {
   const rate = o.piece.frameRate;
   let to: Seconds;
   if (unit === 'frame') to = frameToSeconds(secondsToFrame(playhead.seconds, rate) + direction, rate);
-  else {
-    const size = unit === 'bar' ? grid.meters[0]?.beatsPerBar ?? 4 : 1;
-    const at = secondsToBeat(grid, playhead.seconds) / size;
-    to = beatToSeconds(grid, (direction > 0 ? Math.floor(at + 1e-6) + 1 : Math.ceil(at - 1e-6) - 1) * size);
+  else if (unit === 'bar') {
+    // By bar numbers, because bars need not all be of one length.
+    const here = beatToBar(grid, secondsToBeat(grid, playhead.seconds));
+    const isOnOne = here.beat < 1 + 1e-4;
+    to = beatToSeconds(grid, barToBeat(grid, direction > 0 ? here.bar + 1 : isOnOne ? here.bar - 1 : here.bar));
+  } else {
+    const at = secondsToBeat(grid, playhead.seconds);
+    to = beatToSeconds(grid, direction > 0 ? Math.floor(at + 1e-6) + 1 : Math.ceil(at - 1e-6) - 1);
   }
   playhead.set(Math.min(end, Math.max(0, to)));
 }

@@ -1,4 +1,4 @@
-import { copyLayers, spreadOrder, spreadTargets } from '@core/piece';
+import { MAX_LAYERS, copyLayers, spreadOrder, spreadTargets } from '@core/piece';
 import type { KeyRef, SpreadOrder, SpreadPlan } from '@core/piece';
 import { playhead } from '../../platform/clock';
 import { newId } from '../../platform/ids';
@@ -36,6 +36,7 @@ export function copiesOnBeats(plan: SpreadPlan, count: number): void {
   const first = Math.min(...layers.map((l) => times.timeOf(l.start)));
   const targets = spreadTargets(plan, first + 0.02, count, times, hitFacts);
   if (layers.length === 0 || targets.length === 0) return setView({ notice: 'There are no such places behind the layer.' });
+  if (piece.layers.length + layers.length * targets.length > MAX_LAYERS) return setView({ notice: `A piece can have ${MAX_LAYERS} layers; these copies would be too many.` });
   const made = targets.flatMap((at) => copyLayers(layers, newId).map((copy) => ({ copy, at })));
   edit([{ type: 'layer.add', layers: made.map((m) => m.copy) }, { type: 'layer.place', places: made.map((m) => ({ id: m.copy.id, at: m.at })) }]);
   selectLayers(made.map((m) => m.copy.id));

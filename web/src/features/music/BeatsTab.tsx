@@ -1,7 +1,8 @@
 import { useState } from 'react';
-import { NO_CORRECTION } from '@core/piece';
+import { NO_CORRECTION, pieceToSong } from '@core/piece';
 import type { GridCorrection } from '@core/piece';
 import { overallTempo } from '@core/time';
+import { playhead } from '../../platform/clock';
 import { edit, setView, useDesk } from '../../store/desk-store';
 import { useAnalysis, usePiece, useTimes } from '../../store/selectors';
 import { NumberField } from '../../ui/NumberField';
@@ -46,7 +47,10 @@ export function BeatsTab() {
       </div>
       <hr className="rule" />
       <div className="prop"><span /><span className="name">Bars from here of</span><NumberField label="Bars from here" value={perBar ?? beatsPerBar} min={1} max={16} decimals={0} width={52} onChange={(v) => setPerBar(Math.round(v))} /></div>
-      <button className="soft" onClick={() => thisIsOne(perBar ?? beatsPerBar)}>This is one</button>
+      <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>
+        <button className="soft" onClick={() => thisIsOne(perBar ?? beatsPerBar)}>This is one</button>
+        <button className="soft" onClick={() => correct({ firstDownbeat: pieceToSong(music, playhead.seconds) - correction.shift })}>Bar 1 starts at the playhead</button>
+      </div>
       <hr className="rule" />
       <p className="muted" style={{ margin: '0 0 6px' }}>Play and tap <span className="mono">B</span> on each beat: four taps are enough.</p>
       <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>

@@ -154,6 +154,7 @@ export function drawMarkers(g: CanvasRenderingContext2D, { axis, piece, times }:
     g.fillRect(x - 0.5, RULER - 4, 1.5, MUSIC_HEIGHT - RULER + 4);
     // A name is written where the next marker leaves room for it.
     const room = (placed[i + 1]?.x ?? Infinity) - x - 8;
+    g.fillStyle = colour('--text');
     if (room > g.measureText(marker.name).width) g.fillText(marker.name, x + 5, RULER + PARTS + 7);
   });
 }

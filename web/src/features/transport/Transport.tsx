@@ -20,6 +20,7 @@ export function Transport() {
   const beat = useRef<HTMLSpanElement>(null);
   const clock = useRef<HTMLSpanElement>(null);
   const tempo = useRef<HTMLSpanElement>(null);
+  const meter = useRef<HTMLSpanElement>(null);
   const [showsRate, setShowsRate] = useState(false);
   const [rate, setRate] = useState('');
 
@@ -28,6 +29,7 @@ export function Transport() {
       playhead.subscribe((seconds) => {
         const position = beatToBar(times.grid, secondsToBeat(times.grid, seconds + 1e-6));
         if (bar.current) bar.current.textContent = String(position.bar);
+        if (meter.current) meter.current.textContent = String(position.beatsPerBar);
         if (beat.current) beat.current.textContent = String(Math.floor(position.beat));
         if (clock.current) {
           clock.current.textContent = formatClock(seconds);
@@ -70,7 +72,7 @@ export function Transport() {
         <button className="quiet" aria-pressed={loop !== null} aria-label="Loop" onClick={() => setView({ loop: loop ? null : { from: 0, to: times.end } })}><Repeat size={16} /></button>
         <button className="quiet" aria-pressed={showsRate} aria-label="Show the preview rate" onClick={() => setShowsRate(!showsRate)}><Gauge size={16} />{showsRate && <span className="mono" data-testid="preview-rate">{rate}</span>}</button>
         <span className="mono" style={{ whiteSpace: 'nowrap', paddingLeft: 6 }}>
-          <span style={{ color: 'var(--tide)' }}><span ref={tempo} /> BPM</span> <span className="muted">{times.grid.meters[0]?.beatsPerBar ?? 4}/4 · {frameRateLabel(piece.frameRate)} fps</span>
+          <span style={{ color: 'var(--tide)' }}><span ref={tempo} /> BPM</span> <span className="muted"><span ref={meter} />/4 · {frameRateLabel(piece.frameRate)} fps</span>
         </span>
       </div>
     </div>
