@@ -36,6 +36,10 @@ test('beats are halved, doubled, nudged, dragged and counted from a new "one", e
   await timeline(page).focus();
   await undo(page);
 
+  await page.getByRole('button', { name: 'Flash beats' }).click();
+  await expect(page.getByTestId('beat-flash')).toBeAttached();
+  await page.getByRole('button', { name: 'Flash beats' }).click();
+
   // The ninth beat is dragged by its handle, 60 ms to the right.
   await page.getByRole('button', { name: 'Drag beats on the staff' }).click();
   await timeline(page).focus();

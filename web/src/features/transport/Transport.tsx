@@ -63,11 +63,9 @@ export function Transport() {
       </div>
       <div style={{ display: 'flex', alignItems: 'center', gap: 2, minWidth: 0, overflow: 'hidden' }}>
         <button className="quiet" style={{ marginLeft: 'auto' }} aria-pressed={isSnapping} aria-label="Snap to the beat lattice" onClick={() => setView({ isSnapping: !isSnapping })}><Magnet size={16} /></button>
-        <select className="quiet" aria-label="Snapping strength" disabled={!isSnapping} value={String(snapPixels)} onChange={(e) => setView({ snapPixels: Number(e.target.value) })}>
-          {Object.entries(STRENGTHS).map(([value, label]) => <option key={value} value={value}>{label}</option>)}
-        </select>
-        <select className="quiet" aria-label="Snapping step" value={String(division)} onChange={(e) => setView({ division: Number(e.target.value) })}>
-          {Object.entries(DIVISIONS).map(([value, label]) => <option key={value} value={value}>{label}</option>)}
+        <select className="quiet" aria-label="Snapping step" value={String(division)} onChange={(e) => setView(e.target.value.startsWith('strength-') ? { snapPixels: Number(e.target.value.slice(9)) } : { division: Number(e.target.value) })}>
+          <optgroup label="Snap to">{Object.entries(DIVISIONS).map(([value, label]) => <option key={value} value={value}>{label}</option>)}</optgroup>
+          <optgroup label="How strongly">{Object.entries(STRENGTHS).map(([value, label]) => <option key={value} value={`strength-${value}`}>{Number(value) === snapPixels ? `✓ ${label}` : label}</option>)}</optgroup>
         </select>
         <button className="quiet" aria-pressed={loop !== null} aria-label="Loop" onClick={() => setView({ loop: loop ? null : { from: 0, to: times.end } })}><Repeat size={16} /></button>
         <button className="quiet" aria-pressed={showsRate} aria-label="Show the preview rate" onClick={() => setShowsRate(!showsRate)}><Gauge size={16} />{showsRate && <span className="mono" data-testid="preview-rate">{rate}</span>}</button>
