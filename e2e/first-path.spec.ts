@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { analysisOf, ffprobe, frameLuma, goTo, newPiece, soundOf, storedPiece, timeline, timelineX, waitSaved, workFile } from './support/app';
+import { analysisOf, ffprobe, frameLuma, goTo, newPiece, renderTo, soundOf, storedPiece, timeline, timelineX, waitSaved, workFile } from './support/app';
 import { burstOnsets, writeClickTrack } from './support/click-track';
 
 /**
@@ -95,15 +95,8 @@ for (const { rate, ffrate, bpm } of [
     await page.keyboard.press('t');
     await page.getByLabel('Text on the canvas').fill('Nine days of wind');
     await page.keyboard.press('Escape');
-    await waitSaved(page);
-
-    await page.getByRole('button', { name: 'Send', exact: true }).first().click();
-    await page.getByRole('button', { name: 'Render' }).click();
-    await expect(page.locator('[data-job][data-state=succeeded]')).toBeVisible({ timeout: 180_000 });
-    const download = page.waitForEvent('download');
-    await page.getByRole('link', { name: 'Download the video' }).click();
     const out = workFile(`first-path-${rate}.mp4`);
-    await (await download).saveAs(out);
+    await renderTo(page, out);
 
     const facts = ffprobe(out);
     const video = facts.streams.find((s) => s.codec_type === 'video')!;

@@ -1,8 +1,8 @@
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { analysisOf, goTo, markStretch, newPiece, renderTo, soundOf, storedPiece, testFile, timeline, timelineX, waitSaved, workFile } from './support/app';
+import { lagOf, sharpest } from './support/sound';
 
-const RATE = 48000;
 const BEAT = 60 / 118;
 
 async function pieceWithMusic(page: Page, name: string): Promise<string> {
@@ -135,24 +135,11 @@ test('a stretch is left out on the beat: even beats, the rendered sound without 
   const join = cuts[0]!.at;
   const by = cuts[0]!.to - cuts[0]!.at;
   // Phase: the sound behind the join is the song's, to well within 5 ms.
-  const lagOf = (at: number, songAt: number) => {
-    let [best, top] = [0, -Infinity];
-    for (let lag = -720; lag <= 720; lag += 4) {
-      let sum = 0;
-      for (let i = 0; i < RATE; i += 3) sum += (heard[Math.round(at * RATE) + i + lag] ?? 0) * (song[Math.round(songAt * RATE) + i] ?? 0);
-      if (sum > top) [best, top] = [lag, sum];
-    }
-    return best / RATE;
-  };
-  expect(Math.abs(lagOf(0.5, 0.5))).toBeLessThan(0.003);
-  expect(Math.abs(lagOf(join + 1, join + by + 1) - lagOf(0.5, 0.5))).toBeLessThan(0.005);
-  // No click: the joint is no steeper than the music itself.
-  const steepest = (from: number, to: number) => {
-    let top = 0;
-    for (let i = Math.round(from * RATE); i < to * RATE; i++) top = Math.max(top, Math.abs(heard[i + 1]! - 2 * heard[i]! + heard[i - 1]!));
-    return top;
-  };
-  expect(steepest(join - 0.02, join + 0.02)).toBeLessThan(1.2 * Math.max(steepest(0.15, join - 0.05), steepest(join + 0.05, join + 2)));
+  const lag = lagOf(heard, 0.5, song, 0.5);
+  expect(Math.abs(lag)).toBeLessThan(0.003);
+  expect(Math.abs(lagOf(heard, join + 1, song, join + by + 1) - lag)).toBeLessThan(0.005);
+  // No click: the joint bends no sharper than the music itself.
+  expect(sharpest(heard, join - 0.02, join + 0.02)).toBeLessThan(1.2 * Math.max(sharpest(heard, 0.15, join - 0.05), sharpest(heard, join + 0.05, join + 2)));
 
   await page.getByRole('button', { name: 'Music', exact: true }).click();
   await tab(page, 'Cut');
@@ -186,6 +173,23 @@ test('the song is split and a part repeated; fitted to a length by whole bars it
   // Every join leads from the end of a bar to the start of another.
   const downs = bars.map((b) => beats[b.beat]!);
   for (const cut of fitted.music!.cuts) for (const t of [cut.at, cut.to]) expect(Math.min(...downs.map((d) => Math.abs(d - t)))).toBeLessThan(0.005);
+
+  // Rendered, it sounds as it is written: every part in step with the song, no click at a join, silence at the end.
+  const out = workFile('fitted.mp4');
+  await renderTo(page, out);
+  const heard = soundOf(out);
+  const song = soundOf(testFile('salt-and-string.wav'));
+  expect(Math.abs(heard.length / 48000 - fitted.end.seconds!)).toBeLessThan(0.06);
+  const lag = lagOf(heard, 0.5, song, 0.5);
+  let [at, from] = [0, 0];
+  for (const cut of fitted.music!.cuts) {
+    at += cut.at - from;
+    from = cut.to;
+    expect(Math.abs(lagOf(heard, at + 0.1, song, cut.to + 0.1, 0.8) - lag)).toBeLessThan(0.005);
+    // A drum is struck on most joins: the same beat of the song, unjoined, is the measure.
+    expect(sharpest(heard, at - 0.02, at + 0.02)).toBeLessThan(1.3 * Math.max(sharpest(song, cut.to - 0.02, cut.to + 0.02), sharpest(song, cut.at - 0.02, cut.at + 0.02), sharpest(song, cut.at - 2, cut.at)));
+  }
+  await page.getByRole('button', { name: 'Music', exact: true }).click();
   await timeline(page).focus();
   await undo(page);
   // The first part twice: one jump back; the split has become the end of the second time.

@@ -57,13 +57,34 @@ export function findBeats(features: SongFeatures, onProgress: (share: number) =>
   onProgress(0.85);
   const { facts, reading } = chosen;
   const positions = followBars(facts.grid, reading, facts.tatum, WEIGHTS);
-  const tatums = positions.map((_, i) => i).filter((i) => positions[i]!.position % reading.perBeat === 0);
-  const kept = trimEnds(tatums.map((i) => facts.grid.frames[i]!), features.onsets);
-  const inside = tatums.slice(kept.from, kept.to);
+  const onBeats = positions.flatMap(({ position, beatsPerBar }, i): Placed[] => (position % reading.perBeat === 0 ? [{ frame: facts.grid.frames[i]!, beat: position / reading.perBeat, beatsPerBar }] : []));
+  const all = toTheEnds(onBeats, features.bands.frameCount);
+  const kept = trimEnds(all.map((b) => b.frame), features.onsets);
+  const inside = all.slice(kept.from, kept.to);
   onProgress(0.95);
-  const beats = refineBeats(inside.map((i) => facts.grid.frames[i]!), features.bands.all, features.onsets);
-  const bars = inside.flatMap((i, beat) => (positions[i]!.position === 0 ? [{ beat, beatsPerBar: positions[i]!.beatsPerBar }] : []));
+  const beats = refineBeats(inside.map((b) => b.frame), features.bands.all, features.onsets);
+  const bars = inside.flatMap((b, i) => (b.beat === 0 ? [{ beat: i, beatsPerBar: b.beatsPerBar }] : []));
   return { beats, bars, tempi: tempoAlternatives(scored, chosen) };
+}
+
+interface Placed {
+  readonly frame: number;
+  /** Place in its bar, from 0. */
+  readonly beat: number;
+  readonly beatsPerBar: number;
+}
+
+/** Beats that the pulse left out at both ends of the song, where less than an interval was to spare. */
+function toTheEnds(beats: readonly Placed[], frameCount: number): Placed[] {
+  const out = [...beats];
+  if (out.length < 2) return out;
+  for (let first = out[0]!, gap = out[1]!.frame - first.frame; first.frame - gap >= 0; first = out[0]!) {
+    out.unshift({ frame: first.frame - gap, beat: (first.beat + first.beatsPerBar - 1) % first.beatsPerBar, beatsPerBar: first.beatsPerBar });
+  }
+  for (let last = out[out.length - 1]!, gap = last.frame - out[out.length - 2]!.frame; last.frame + gap < frameCount - 1; last = out[out.length - 1]!) {
+    out.push({ frame: last.frame + gap, beat: (last.beat + 1) % last.beatsPerBar, beatsPerBar: last.beatsPerBar });
+  }
+  return out;
 }
 
 /** Beats before the first and after the last that carry hardly any onset are guesses into silence. */

@@ -25,32 +25,26 @@ export interface MissingPin {
 
 type Visit = (moment: Moment, where: string, layerId: string | null) => Moment | void;
 
-/** Calls `visit` on every moment of a document; a returned moment replaces it. Give it a draft to change a document. */
+/** Calls `visit` on every moment of a document; a returned moment replaces it. Give it a draft to change a document; what is only looked at isn't written to. */
 export function visitMoments(piece: Piece, visit: Visit): void {
-  piece.end = visit(piece.end, 'end of the piece', null) ?? piece.end;
-  for (const key of piece.background.keyframes) key.at = visit(key.at, 'background keyframe', null) ?? key.at;
-  for (const marker of piece.markers) marker.at = visit(marker.at, `marker ${marker.name}`, null) ?? marker.at;
+  const at = <K extends string>(holder: Record<K, Moment>, key: K, where: string, layerId: string | null) => {
+    const next = visit(holder[key], where, layerId);
+    if (next) holder[key] = next;
+  };
+  at(piece, 'end', 'end of the piece', null);
+  for (const key of piece.background.keyframes) at(key, 'at', 'background keyframe', null);
+  for (const marker of piece.markers) at(marker, 'at', `marker ${marker.name}`, null);
   for (const layer of piece.layers) {
-    layer.start = visit(layer.start, 'start', layer.id) ?? layer.start;
-    layer.end = visit(layer.end, 'end', layer.id) ?? layer.end;
-    for (const [property, track] of Object.entries(layer.tracks)) {
-      for (const key of track?.keyframes ?? []) key.at = visit(key.at, `${property} keyframe`, layer.id) ?? key.at;
-    }
+    at(layer, 'start', 'start', layer.id);
+    at(layer, 'end', 'end', layer.id);
+    for (const [property, track] of Object.entries(layer.tracks)) for (const key of track?.keyframes ?? []) at(key, 'at', `${property} keyframe`, layer.id);
   }
 }
 
 /** The moments of a document as a list, without changing anything. */
 export function listMoments(piece: Piece): { moment: Moment; where: string; layerId: string | null }[] {
   const out: { moment: Moment; where: string; layerId: string | null }[] = [];
-  const push = (moment: Moment, where: string, layerId: string | null) => void out.push({ moment, where, layerId });
-  push(piece.end, 'end of the piece', null);
-  for (const key of piece.background.keyframes) push(key.at, 'background keyframe', null);
-  for (const marker of piece.markers) push(marker.at, `marker ${marker.name}`, null);
-  for (const layer of piece.layers) {
-    push(layer.start, 'start', layer.id);
-    push(layer.end, 'end', layer.id);
-    for (const [property, track] of Object.entries(layer.tracks)) for (const key of track?.keyframes ?? []) push(key.at, `${property} keyframe`, layer.id);
-  }
+  visitMoments(piece, (moment, where, layerId) => void out.push({ moment, where, layerId }));
   return out;
 }
 

@@ -59,11 +59,12 @@ export function FactsTab() {
       <button className="soft" aria-pressed={showsCurves} style={{ margin: '8px 0' }} onClick={() => setView({ showsCurves: !showsCurves })}>Onset curves on the staff</button>
       {loudness && <p className="muted" style={{ margin: '0 0 8px' }}><span className="mono">{loudness.integrated.toFixed(1)}</span> LUFS overall, <span className="mono">{loudness.shortTerm.toFixed(1)}</span> at its loudest, peak <span className="mono">{loudness.truePeak.toFixed(1)}</span> dBTP</p>}
       {analysis.sections.map((section) => (
-        <button key={section.start} className="list-row" style={{ display: 'flex', gap: 8, alignItems: 'center' }} onClick={() => playhead.set(Math.max(0, songToPiece(music, section.start)))}>
-          <span style={{ flex: 1 }}>{section.label}</span>
-          <span aria-hidden="true" style={{ width: 46 * section.energy, height: 5, borderRadius: 3, background: 'var(--tide)' }} />
+        <div key={section.start} className="list-row" role="group" aria-label={`Section ${section.label}`} style={{ display: 'flex', gap: 6, alignItems: 'center', padding: '2px 6px' }}>
+          <button className="quiet" style={{ flex: 1, justifyContent: 'flex-start', color: 'var(--text)', padding: '3px 2px' }} onClick={() => playhead.set(Math.max(0, songToPiece(music, section.start)))}>{section.label}</button>
+          <span aria-hidden="true" style={{ width: 40 * section.energy, height: 5, borderRadius: 3, background: 'var(--tide)' }} />
           <span className="mono muted">{formatClock(section.start).slice(1, 7)}</span>
-        </button>
+          <button className="quiet" style={{ padding: '2px 4px' }} onClick={() => setView({ loop: { from: Math.max(0, songToPiece(music, section.start)), to: songToPiece(music, section.end) } })}>mark</button>
+        </div>
       ))}
       {(analysis.fills.length > 0 || analysis.silences.length > 0) && <p className="muted" style={{ margin: '8px 0 0' }}>{analysis.fills.length} fill{analysis.fills.length === 1 ? '' : 's'}, {analysis.silences.length} silence{analysis.silences.length === 1 ? '' : 's'}</p>}
     </>

@@ -1,6 +1,6 @@
 import { barToBeat, barsBetween, beatToSeconds, beatsBetween, isFreeTime } from '@core/time';
-import { MUSIC_HEIGHT, RULER, colour } from './draw-lattice';
-import type { LatticeScene } from './draw-lattice';
+import { MUSIC_HEIGHT, RULER, colour } from './staff';
+import type { LatticeScene } from './staff';
 import { timeToX } from './time-axis';
 
 /** Seconds between two labels of the clock, widest spacing last. */

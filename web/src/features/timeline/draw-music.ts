@@ -2,8 +2,8 @@ import type { HitClass, SongAnalysis } from '@core/audio';
 import { fadeGain, heardTimes, songParts, songTime, splitParts } from '@core/piece';
 import type { Music, SongPart } from '@core/piece';
 import { beatToBar, beatToSeconds, beatsBetween } from '@core/time';
-import { MUSIC_HEIGHT, PARTS, RULER, STAFF, WAVE, colour } from './draw-lattice';
-import type { LatticeScene } from './draw-lattice';
+import { MUSIC_HEIGHT, PARTS, RULER, STAFF, WAVE, colour } from './staff';
+import type { LatticeScene } from './staff';
 import { timeToX, xToTime } from './time-axis';
 
 const WAVE_TOP = RULER + PARTS;
