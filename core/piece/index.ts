@@ -2,7 +2,7 @@ export { BLEND_MODES, BLEND_MODE_IDS, GRADIENTS, LAYER_KINDS, LAYER_KIND_IDS, ki
 export type { BlendMode, LayerKind } from './layer-kinds';
 export { PROPERTIES, PROPERTY_IDS, clampValue, isValueOf, propertyDefinition } from './properties';
 export type { PropertyDefinition, PropertyId, ValueKind } from './properties';
-export { FADE_CURVES, MAX_FRAME_SIDE, MAX_LAYERS, MAX_PIECE_SECONDS, MIN_FRAME_SIDE, PIECE_VERSION, formatSchema, mediaRefSchema, parsePiece, pieceSchema } from './schema';
+export { FADE_CURVES, MAX_FRAME_SIDE, MAX_LAYERS, MAX_PIECE_SECONDS, MIN_FRAME_SIDE, PIECE_VERSION, completePiece, formatSchema, mediaRefSchema, parsePiece, pieceSchema } from './schema';
 export type { FadeCurve, Format, FormatOverride, GridCorrection, Layer, Marker, MediaRef, Music, Piece, PieceProblem, SongCut, TextLayer, TypedTempo } from './schema';
 export { DESTINATIONS, NO_CORRECTION, constantTrack, createLayer, createMusic, createPiece } from './create';
 export type { DestinationId, IdSource, NewLayer, NewPiece } from './create';

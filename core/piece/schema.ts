@@ -184,3 +184,9 @@ export function parsePiece(input: unknown): { ok: true; piece: Piece } | { ok: f
   if (!parsed.data.formats.some((f) => f.id === parsed.data.leadFormatId)) return { ok: false, problem: { code: 'INVALID', detail: 'leadFormatId: names no format' } };
   return { ok: true, piece: parsed.data };
 }
+
+/** A document as this program or an earlier one stored it, with what has been added since filled in; one that cannot be read is given back as it is. */
+export function completePiece(stored: Piece): Piece {
+  const parsed = parsePiece(stored);
+  return parsed.ok ? parsed.piece : stored;
+}

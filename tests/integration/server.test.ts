@@ -63,6 +63,16 @@ const newPiece = (title: string): Piece => createPiece({ name: title, formats: [
 const upload = (file: string, bytes: Uint8Array) => request(`/api/media?name=${encodeURIComponent(file)}`, { method: 'POST', body: bytes as Uint8Array<ArrayBuffer> });
 
 describe('pieces', () => {
+  it('stored before the song could be cut are read as uncut and uncorrected', async () => {
+    const piece = newPiece('Old');
+    await request('/api/pieces', json('POST', { piece }));
+    const old = { mediaId: 'song', start: 0, trimStart: 0, trimEnd: null, gain: 1, fadeIn: 0, fadeOut: 0, correction: { bpm: null, factor: 1, shift: 0.02, firstDownbeat: null, beatsPerBar: null } };
+    for (const [table, column] of [['piece', 'id'], ['piece_revision', 'piece_id']] as const) await context.source.query(`UPDATE ${table} SET document = document || $1::jsonb WHERE ${column} = $2`, [JSON.stringify({ music: old }), piece.id]);
+    const filled = { music: { cuts: [], fadeOutCurve: 'even', correction: { shift: 0.02, tapped: null, moves: [], bars: [], spans: [], free: [] } } };
+    expect((await request(`/api/pieces/${piece.id}`)).body.piece).toMatchObject(filled);
+    expect((await request(`/api/pieces/${piece.id}/revisions/1`)).body.piece).toMatchObject(filled);
+    await request(`/api/pieces/${piece.id}`, { method: 'DELETE' });
+  });
   it('are made, listed, renamed, duplicated, deleted and brought back', async () => {
     const piece = newPiece('Kites');
     expect((await request('/api/pieces', json('POST', { piece }))).status).toBe(201);

@@ -1,4 +1,5 @@
 import type { DataSource } from 'typeorm';
+import { completePiece } from '@core/piece';
 import type { Piece } from '@core/piece';
 import { PieceEntity, RevisionEntity } from '../../db/entities';
 import type { PieceRow } from '../../db/entities';
@@ -24,7 +25,7 @@ export interface PieceRepository {
   revision(id: string, revision: number): Promise<Piece>;
 }
 
-const toRecord = (row: Pick<PieceRow, 'document' | 'revision' | 'updatedAt'>): PieceRecord => ({ piece: row.document, revision: row.revision, updatedAt: new Date(row.updatedAt).toISOString() });
+const toRecord = (row: Pick<PieceRow, 'document' | 'revision' | 'updatedAt'>): PieceRecord => ({ piece: completePiece(row.document), revision: row.revision, updatedAt: new Date(row.updatedAt).toISOString() });
 
 export function createPieceRepository(source: DataSource): PieceRepository {
   const pieces = source.getRepository(PieceEntity);
@@ -90,7 +91,7 @@ export function createPieceRepository(source: DataSource): PieceRepository {
     async revision(id, revision) {
       const row = await revisions.findOneBy({ pieceId: id, revision });
       if (!row) throw new AppError('NOT_FOUND');
-      return row.document;
+      return completePiece(row.document);
     },
   };
 }
