@@ -45,8 +45,6 @@ export function rearranged(music: Music, duration: Seconds, stretches: readonly 
   return { ...music, trimStart: first.from, trimEnd: Math.abs(last.to - duration) < SAME ? null : last.to, cuts };
 }
 
-const lengthOf = (stretches: readonly Stretch[]): Seconds => stretches.reduce((sum, s) => sum + s.to - s.from, 0);
-
 /** Where the music, as it is played now, lies in the piece. */
 export function musicSpan(music: Music, duration: Seconds): Stretch {
   return { from: music.start, to: music.start + splitParts(music, duration).reduce((sum, p) => sum + p.to - p.from, 0) };
@@ -79,6 +77,3 @@ export function rearrangedBeat(grid: BeatGrid, beat: Beats, stretches: readonly 
   }
   return round(Math.round(join));
 }
-
-/** Length of the music after rearranging. */
-export const arrangedLength = lengthOf;

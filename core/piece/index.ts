@@ -9,7 +9,7 @@ export type { DestinationId, IdSource, NewLayer, NewPiece } from './create';
 export { musicGrid, pieceGrid } from './music-grid';
 export { JOIN_SECONDS, fadeGain, heardTimes, pieceToSong, playedLength, songParts, songTime, songToPiece, songToPieceAll, splitParts } from './song-parts';
 export type { SongPart } from './song-parts';
-export { arrangedLength, musicSpan, rearranged, withRepeat, withoutStretch } from './arrange';
+export { musicSpan, rearranged, withRepeat, withoutStretch } from './arrange';
 export type { Stretch } from './arrange';
 export { followHits } from './grid-corrections';
 export { listMoments, rememberTimes, resolveTimes, visitMoments } from './resolve-times';
