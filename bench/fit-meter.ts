@@ -7,6 +7,7 @@ import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ANALYSIS_RATE, PARAMETER_NAMES, gridTimes, pulseGrids, readingParameters, readingsOf, songFeatures } from '@core/audio';
 import { decodeMono } from '../server/platform/ffmpeg';
+import { matchBeats } from './match-beats';
 
 const kit = process.env['BEATBENCH_DIR'] ?? '/tmp/beatbench';
 const WIDTH = PARAMETER_NAMES.length;
@@ -36,21 +37,6 @@ interface Song {
   downF: Float64Array | null;
 }
 
-/** F-measure of two ascending lists within 70 ms. */
-function fMeasure(truth: readonly number[], estimate: readonly number[]): number {
-  let hits = 0;
-  for (let i = 0, j = 0; i < truth.length && j < estimate.length; ) {
-    const gap = estimate[j]! - truth[i]!;
-    if (Math.abs(gap) <= 0.07) {
-      hits++;
-      i++;
-      j++;
-    } else if (gap < 0) j++;
-    else i++;
-  }
-  return (2 * hits) / Math.max(1, truth.length + estimate.length);
-}
-
 async function load(name: string): Promise<Song[]> {
   const truth = JSON.parse(readFileSync(join(kit, 'truth', name), 'utf8')) as Truth;
   const samples = await decodeMono(join(kit, 'wav', name.replace(/json$/, 'wav')), ANALYSIS_RATE, { maxSeconds: 600 });
@@ -66,9 +52,9 @@ async function load(name: string): Promise<Song[]> {
     for (const reading of readingsOf(facts)) {
       const key = `${reading.perBeat}:${reading.phase % reading.perBeat}`;
       let f = known.get(key);
-      if (f === undefined) known.set(key, (f = fMeasure(truth.beats.filter((t) => t >= 5), every(reading.perBeat, reading.phase % reading.perBeat))));
+      if (f === undefined) known.set(key, (f = matchBeats(truth.beats.filter((t) => t >= 5), every(reading.perBeat, reading.phase % reading.perBeat)).f));
       beatF.push(f);
-      downF.push(truth.downbeatsTrusted ? fMeasure(truth.downbeats.filter((t) => t >= 5), every(reading.perBeat * reading.beatsPerBar, reading.phase)) : 0);
+      downF.push(truth.downbeatsTrusted ? matchBeats(truth.downbeats.filter((t) => t >= 5), every(reading.perBeat * reading.beatsPerBar, reading.phase)).f : 0);
       rows.push(readingParameters(facts, reading));
     }
   }

@@ -5,6 +5,7 @@
 import { ANALYSIS_RATE, analyseSong } from '@core/audio';
 import { DEMO_RATE, bass, createMix, createRandom, hat, kick, midi, pad, play, pluck, snare } from '../demo/synth';
 import type { Mix } from '../demo/synth';
+import { matchBeats } from './match-beats';
 
 interface Case {
   readonly name: string;
@@ -124,20 +125,8 @@ function toAnalysis({ left, right }: Mix): Float32Array {
 
 function compare(truth: readonly number[], found: readonly number[]): { f: number; bias: number } {
   const after = (list: readonly number[]) => list.filter((t) => t > 2 && t < LENGTH - 1.5);
-  const [a, b] = [after(truth), after(found)];
-  let hits = 0;
-  let bias = 0;
-  for (let i = 0, j = 0; i < a.length && j < b.length; ) {
-    const gap = b[j]! - a[i]!;
-    if (Math.abs(gap) <= 0.07) {
-      hits++;
-      bias += gap;
-      i++;
-      j++;
-    } else if (gap < 0) j++;
-    else i++;
-  }
-  return { f: (2 * hits) / Math.max(1, a.length + b.length), bias: hits ? (1000 * bias) / hits : NaN };
+  const { f, bias } = matchBeats(after(truth), after(found));
+  return { f, bias: 1000 * bias };
 }
 
 console.log('| case | beats F | downbeats F | bias ms | heard as | bars of |\n|---|---|---|---|---|---|');

@@ -38,7 +38,7 @@ function decimated(samples: Float32Array): Float32Array {
 
 /**
  * How strongly each pitch class sounds, in the middle register and in the bass, over time. Magnitudes are square-rooted, so that
- * a loud voice doesn't drown the chord. Rows are [profile × PROFILE_SIZE]; a row's time by {@link profileTime}.
+ * a loud voice doesn't drown the chord. Rows are [profile × PROFILE_SIZE]; {@link timeProfile} gives a time's row.
  * @param samples - mono PCM at ANALYSIS_RATE. Not modified.
  */
 export function pitchProfiles(samples: Float32Array, onProgress: (share: number) => void = () => {}): Float32Array {
@@ -69,5 +69,4 @@ export function pitchProfiles(samples: Float32Array, onProgress: (share: number)
   return out;
 }
 
-export const profileTime = (row: number): Seconds => row / PROFILE_RATE;
 export const timeProfile = (seconds: Seconds): number => seconds * PROFILE_RATE;

@@ -55,7 +55,6 @@ interface Band {
   readonly weights: Float32Array;
   /** Index in FLUX_BAND_IDS of the band it counts for, -1 for none: they don't overlap. */
   readonly into: number;
-  readonly isBass: boolean;
 }
 
 function bandTable(): Band[] {
@@ -72,7 +71,7 @@ function bandTable(): Band[] {
     const weights = new Float32Array(c - a);
     for (let k = a; k < c; k++) weights[k - a] = k <= b ? (b === a ? 1 : (k - a + 1) / (b - a + 1)) : (c - k) / (c - b);
     const centre = b * width;
-    bands.push({ from: a, weights, into: FLUX_BAND_IDS.findIndex((id) => centre >= FLUX_BANDS[id][0] && centre <= FLUX_BANDS[id][1]), isBass: centre <= FLUX_BANDS.low[1] });
+    bands.push({ from: a, weights, into: FLUX_BAND_IDS.findIndex((id) => centre >= FLUX_BANDS[id][0] && centre <= FLUX_BANDS[id][1]) });
   }
   return bands;
 }
@@ -117,10 +116,10 @@ export function onsetBands(samples: Float32Array, onProgress: (share: number) =>
     let all = 0;
     rises.fill(0);
     for (let b = 0; b < bands.length; b++) {
-      const { from, weights, into, isBass } = bands[b]!;
+      const { from, weights, into } = bands[b]!;
       let sum = 0;
       for (let k = 0; k < weights.length; k++) sum += weights[k]! * magnitude[from + k]!;
-      if (isBass) bass += sum;
+      if (into === 0) bass += sum;
       now[b + 1] = Math.log1p(GAMMA * sum);
       const rise = now[b + 1]! - Math.max(before[b]!, before[b + 1]!, before[b + 2]!);
       if (rise > 0) {

@@ -1,7 +1,7 @@
 import { beatToSeconds, secondsToBeat } from '../time';
 import type { BeatGrid, Beats, Seconds } from '../time';
 import type { Music, SongCut } from './schema';
-import { JOIN_SECONDS, splitParts } from './song-parts';
+import { JOIN_SECONDS, playedLength, splitParts } from './song-parts';
 
 /** A stretch of the music as it is played now, seconds of the piece, [from, to). */
 export interface Stretch {
@@ -47,7 +47,7 @@ export function rearranged(music: Music, duration: Seconds, stretches: readonly 
 
 /** Where the music, as it is played now, lies in the piece. */
 export function musicSpan(music: Music, duration: Seconds): Stretch {
-  return { from: music.start, to: music.start + splitParts(music, duration).reduce((sum, p) => sum + p.to - p.from, 0) };
+  return { from: music.start, to: music.start + playedLength(music, duration) };
 }
 
 export const withoutStretch = (whole: Stretch, gone: Stretch): Stretch[] => [{ from: whole.from, to: gone.from }, { from: gone.to, to: whole.to }].filter((s) => s.to > s.from + SAME);

@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import type { FrameRate, Seconds } from '@core/time';
 import { framesPerSecond } from '@core/time';
-import { JOIN_SECONDS, songParts } from '@core/piece';
+import { JOIN_SECONDS, musicSpan, songParts } from '@core/piece';
 import type { FadeCurve, Music } from '@core/piece';
 import { AppError } from '../platform/errors';
 
@@ -49,8 +49,7 @@ export function soundFilter(music: Music, songDuration: Seconds, duration: Secon
   });
   const end = `apad,atrim=end_sample=${samples(duration)}`;
   if (branches.length === 0) return `[${input}]volume=0,${end}[sound]`;
-  const start = music.start;
-  const finish = start + parts.reduce((sum, p) => sum + p.to - p.from, 0);
+  const { from: start, to: finish } = musicSpan(music, songDuration);
   const whole = [`volume=${music.gain.toFixed(4)}`];
   // A fade that began before the piece cannot be given to ffmpeg as such: its rest is still right, because times are those of the piece.
   if (music.fadeIn > 0) whole.push(start >= 0 ? `afade=t=in:ss=${samples(start)}:ns=${samples(music.fadeIn)}:curve=${FADE_NAMES[music.fadeInCurve]}` : fadeByVolume(music.fadeInCurve, `(t+${(-start).toFixed(5)})/${music.fadeIn.toFixed(5)}`));

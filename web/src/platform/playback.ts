@@ -1,4 +1,4 @@
-import { JOIN_SECONDS, fadeGain, songParts } from '@core/piece';
+import { JOIN_SECONDS, fadeGain, musicSpan, songParts } from '@core/piece';
 import type { Music } from '@core/piece';
 import { playhead } from './clock';
 
@@ -63,7 +63,7 @@ function scheduleSound(music: Music | null, buffer: AudioBuffer | null, at: numb
   if (!music || !buffer) return [];
   const ctx = audioContext();
   const parts = songParts(music, buffer.duration);
-  const finish = music.start + parts.reduce((sum, p) => sum + p.to - p.from, 0);
+  const finish = musicSpan(music, buffer.duration).to;
   const half = JOIN_SECONDS / 2;
   return parts.flatMap((part, i) => {
     const [isFirst, isLast] = [i === 0, i === parts.length - 1];

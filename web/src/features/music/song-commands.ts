@@ -1,7 +1,7 @@
 import { bestJoin, fitToBars } from '@core/audio';
 import type { SongAnalysis } from '@core/audio';
 import { musicSpan, pieceToSong, songToPiece, songToPieceAll, splitParts, withRepeat, withoutStretch } from '@core/piece';
-import type { Edit, Stretch } from '@core/piece';
+import type { Music, Stretch } from '@core/piece';
 import { beatToSeconds, secondsToBeat } from '@core/time';
 import { playhead } from '../../platform/clock';
 import { edit, setView, useDesk } from '../../store/desk-store';
@@ -105,9 +105,11 @@ export function repeatPart(index: number): void {
   if (part) arrange(o, withRepeat(musicSpan(o.music, o.analysis.duration), { from: part.at, to: part.at + part.to - part.from }, 1));
 }
 
+const uncut = (music: Music): Music => ({ ...music, cuts: [], trimStart: 0, trimEnd: null });
+
 export function uncutSong(): void {
   const o = open();
-  if (o) edit([{ type: 'music.set', music: { ...o.music, cuts: [], trimStart: 0, trimEnd: null } }]);
+  if (o) edit([{ type: 'music.set', music: uncut(o.music) }]);
 }
 
 /** Bars of the analysis that lie in the song, with where each begins and ends. */
@@ -137,12 +139,11 @@ export function fitSong(seconds: number): void {
   const ranges = fitToBars(bars.map((b) => b.sound), wanted);
   if (!ranges) return setView({ notice: `The song can be made ${(first.from + barLength + tail).toFixed(1)} to ${(first.from + barLength * (4 * bars.length - 1) + tail).toFixed(1)} s long.` });
   // Stretches of the uncut song, which is laid down in the same step.
-  const fresh: Edit = { type: 'music.set', music: { ...o.music, cuts: [], trimStart: 0, trimEnd: null } };
-  const uncut = { ...o.music, cuts: [], trimStart: 0, trimEnd: null };
-  const stretches = ranges.map((range, i) => ({ from: songToPiece(uncut, i === 0 ? 0 : bars[range.from]!.from), to: songToPiece(uncut, range.to === bars.length ? o.analysis.duration : bars[range.to]!.from) }));
+  const whole = uncut(o.music);
+  const stretches = ranges.map((range, i) => ({ from: songToPiece(whole, i === 0 ? 0 : bars[range.from]!.from), to: songToPiece(whole, range.to === bars.length ? o.analysis.duration : bars[range.to]!.from) }));
   const end = stretches.reduce((sum, s) => sum + s.to - s.from, o.music.start);
-  const joined = matched({ ...o, music: uncut }, stretches);
-  if (edit([fresh, { type: 'music.arrange', duration: o.analysis.duration, stretches: joined }, { type: 'piece.setEnd', end: { kind: 'free', seconds: Math.round(end * 1000) / 1000 } }])) {
+  const joined = matched({ ...o, music: whole }, stretches);
+  if (edit([{ type: 'music.set', music: whole }, { type: 'music.arrange', duration: o.analysis.duration, stretches: joined }, { type: 'piece.setEnd', end: { kind: 'free', seconds: Math.round(end * 1000) / 1000 } }])) {
     setView({ notice: `The song now plays ${end.toFixed(1)} s with ${joined.length - 1} join${joined.length === 2 ? '' : 's'}.`, loop: null });
   }
 }
