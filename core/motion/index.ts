@@ -5,3 +5,11 @@ export { evaluateTrack, keyframeSchema, mixValues, prepareTrack, trackSchema, ve
 export type { Keyframe, PreparedTrack, Track, TrackValue, Vector } from './track';
 export { pathPoint, preparePath } from './motion-path';
 export type { MotionPath } from './motion-path';
+export { ACTOR_PROPERTIES, ACTOR_PROPERTY_IDS, actorAt, actorTracksSchema, atRest, prepareActor, trackThrough } from './actor';
+export type { ActorProperty, ActorState, ActorTracks, PreparedActor } from './actor';
+export { DEFAULT_STAGGER, STAGGER_ORDERS, hashUnit, rhythmPlaces, staggerOffsets, staggerRanks } from './stagger';
+export type { Stagger, StaggerOrder, UnitPlace } from './stagger';
+export { GESTURE_ROLES, LANDINGS, UNIT_KINDS, gestureUseSchema, ownGestureSchema } from './gesture-use';
+export type { GestureRole, GestureUse, Landing, OwnGesture, UnitKind } from './gesture-use';
+export { GESTURES, GESTURE_IDS, gestureDefinition, newGestureUse } from './gestures';
+export type { GestureDefinition, GestureId, GestureParameter, UnitContext } from './gestures';

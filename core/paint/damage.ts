@@ -9,17 +9,55 @@ const MAX_RECTS = 4;
 /** Beyond this share of the frame a whole repaint is as quick. */
 const WHOLE_FRAME_SHARE = 0.8;
 
+/** Beyond this many standard deviations a Gaussian changes no 8-bit pixel. */
+const BLUR_REACH = 3;
+
 /** Pixels an item can touch, with a margin for antialiasing; null if that is unknown. */
 export function itemRect(item: DisplayItem, scale: number): Rect | null {
-  let box: Box | null = item.box;
-  if (item.kind === 'shape') {
-    box = pathBounds(item.pathKey, item.path);
-    if (!box) return item.path === '' ? [0, 0, 0, 0] : null;
-    const pad = item.stroke ? item.stroke.width * (item.stroke.behind ? 1 : 0.5) : 0;
-    box = [box[0] - pad, box[1] - pad, box[2] + pad, box[3] + pad];
+  const rect = formatRect(item);
+  if (!rect) return null;
+  const pad = BLUR_REACH * (item.blur ?? 0);
+  return [Math.floor((rect[0] - pad) * scale) - 1, Math.floor((rect[1] - pad) * scale) - 1, Math.ceil((rect[2] + pad) * scale) + 1, Math.ceil((rect[3] + pad) * scale) + 1];
+}
+
+const NOTHING: Box = [0, 0, 0, 0];
+const isNothing = (box: Box): boolean => box[0] >= box[2] && box[1] >= box[3];
+
+/** Extent of several boxes; null if one is unknown. */
+function extent(boxes: readonly (Box | null)[]): Box | null {
+  let all: Box | null = null;
+  for (const box of boxes) {
+    if (!box) return null;
+    if (isNothing(box)) continue;
+    all = all ? [Math.min(all[0], box[0]), Math.min(all[1], box[1]), Math.max(all[2], box[2]), Math.max(all[3], box[3])] : box;
   }
-  const [l, t, r, b] = transformBox(item.matrix, box);
-  return [Math.floor(l * scale) - 1, Math.floor(t * scale) - 1, Math.ceil(r * scale) + 1, Math.ceil(b * scale) + 1];
+  return all ?? NOTHING;
+}
+
+const grown = (box: Box | null, by: number): Box | null => (box && !isNothing(box) && by > 0 ? [box[0] - by, box[1] - by, box[2] + by, box[3] + by] : box);
+
+/** Extent in pixels of the format, without the item's own blur. */
+function formatRect(item: DisplayItem): Box | null {
+  switch (item.kind) {
+    case 'picture': return transformBox(item.matrix, item.box);
+    case 'shape': {
+      const box = pathBounds(item.pathKey, item.path);
+      if (!box) return item.path === '' ? NOTHING : null;
+      const width = Math.max(item.stroke?.width ?? 0, ...(item.outlines ?? []).map((o) => o.width));
+      const pad = item.stroke?.behind || item.outlines ? width : width * 0.5;
+      return transformBox(item.matrix, [box[0] - pad, box[1] - pad, box[2] + pad, box[3] + pad]);
+    }
+    case 'group': {
+      const box = extent(item.children.map((child) => grown(formatRect(child), BLUR_REACH * (child.blur ?? 0))));
+      if (!box || isNothing(box)) return box;
+      return extent([box, ...item.under.map((u): Box => {
+        const blur = u.type === 'shadow' ? BLUR_REACH * u.blur : 1;
+        return [box[0] + Math.min(0, u.x) - blur, box[1] + Math.min(0, u.y) - blur, box[2] + Math.max(0, u.x) + blur, box[3] + Math.max(0, u.y) + blur];
+      })]);
+    }
+    case 'smear': return extent(item.samples.map((sample) => grown(formatRect(sample), BLUR_REACH * (sample.blur ?? 0))));
+    case 'trail': return extent(item.copies.map((copy) => grown(formatRect(copy), BLUR_REACH * (copy.blur ?? 0))));
+  }
 }
 
 const overlap = (a: Rect, b: Rect): boolean => a[0] < b[2] && b[0] < a[2] && a[1] < b[3] && b[1] < a[3];

@@ -10,6 +10,9 @@ export interface DrawContext {
   lineWidth: number;
   lineJoin: string;
   lineCap: string;
+  lineDashOffset: number;
+  /** CSS filter functions, or `none`. */
+  filter: string;
   save(): void;
   restore(): void;
   setTransform(a: number, b: number, c: number, d: number, e: number, f: number): void;
@@ -18,6 +21,7 @@ export interface DrawContext {
   fill(path: never): void;
   stroke(path: never): void;
   clip(path: never): void;
+  setLineDash(lengths: number[]): void;
   drawImage(image: never, ...box: number[]): void;
   createLinearGradient(x0: number, y0: number, x1: number, y1: number): GradientStops;
   createRadialGradient(x0: number, y0: number, r0: number, x1: number, y1: number, r1: number): GradientStops;

@@ -1,9 +1,7 @@
-import { mixColours } from '../colour';
-import { BLEND_MODES } from '../piece';
-import { multiply, roundedRectanglePath, transformBox } from '../scene';
-import type { DisplayItem, DisplayList, Fill, Matrix, PictureItem, ShapeItem } from '../scene';
+import type { DisplayItem, DisplayList } from '../scene';
 import { damageBetween, itemRect, touchesAny } from './damage';
 import type { Rect } from './damage';
+import { createItemDrawer } from './draw-items';
 import type { DrawContext, PaintHost, Surface } from './draw-target';
 
 /**
@@ -26,97 +24,17 @@ export interface Painter {
   readonly paintedItems: number;
 }
 
-const PATH_CACHE = 600;
-/** Straight-alpha gradients through transparency need the middle stops, or hosts premultiply differently. */
-const GRADIENT_STOPS = 6;
-
 export function createPainter(host: PaintHost): Painter {
-  const paths = new Map<string, unknown>();
+  const drawer = createItemDrawer(host);
   let previous: readonly string[] = [];
   let base: { surface: Surface; prints: string[] } | null = null;
-  let scratch: Surface | null = null;
   let shown: { target: DrawContext; list: DisplayList; scale: number } | null = null;
   let paintedItems = 0;
-
-  const pathFor = (key: string, d: string): never => {
-    let path = paths.get(key);
-    if (path === undefined) {
-      if (paths.size >= PATH_CACHE) paths.delete(paths.keys().next().value as string); // size ≥ 1
-      path = host.createPath(d);
-      paths.set(key, path);
-    }
-    return path as never; // opaque to the painter: made by the host for its own context
-  };
-
-  const styleOf = (context: DrawContext, fill: Fill): unknown => {
-    if (fill.type === 'solid') return fill.colour;
-    const gradient = fill.type === 'linear' ? context.createLinearGradient(...fill.from, ...fill.to) : context.createRadialGradient(...fill.centre, 0, ...fill.centre, Math.max(0.001, fill.radius));
-    for (let i = 0; i <= GRADIENT_STOPS; i++) gradient.addColorStop(i / GRADIENT_STOPS, mixColours(fill.start, fill.end, i / GRADIENT_STOPS));
-    return gradient;
-  };
-
-  const drawShape = (context: DrawContext, item: ShapeItem) => {
-    const path = pathFor(item.pathKey, item.path);
-    const stroke = () => {
-      if (!item.stroke) return;
-      context.strokeStyle = item.stroke.colour;
-      context.lineWidth = item.stroke.behind ? item.stroke.width * 2 : item.stroke.width;
-      context.lineJoin = 'round';
-      context.lineCap = 'round';
-      context.stroke(path);
-    };
-    if (item.stroke?.behind) stroke();
-    if (item.fill) {
-      context.fillStyle = styleOf(context, item.fill);
-      context.fill(path);
-    }
-    if (item.stroke && !item.stroke.behind) stroke();
-  };
-
-  const drawPicture = (context: DrawContext, item: PictureItem) => {
-    const picture = host.picture(item.mediaHash);
-    if (!picture) return;
-    const [l, t, r, b] = item.box;
-    if (item.cornerRadius > 0) context.clip(pathFor(`q${r - l},${b - t},${item.cornerRadius}`, roundedRectanglePath(r - l, b - t, item.cornerRadius)));
-    context.drawImage(picture.image as never, l, t, r - l, b - t);
-  };
-
-  const draw = (context: DrawContext, item: DisplayItem) => (item.kind === 'shape' ? drawShape(context, item) : drawPicture(context, item));
-
-  /** Fill and stroke overlap: at partial opacity they must be flattened first, on a surface no larger than the item. */
-  const drawFlattened = (context: DrawContext, item: ShapeItem, matrix: Matrix, width: number, height: number) => {
-    const [l, t, r, b] = item.box;
-    const pad = (item.stroke?.width ?? 0) * 1.5;
-    const bounds = transformBox(matrix, [l - pad, t - pad, r + pad, b + pad]);
-    const x = Math.max(0, Math.floor(bounds[0]) - 1);
-    const y = Math.max(0, Math.floor(bounds[1]) - 1);
-    const w = Math.min(width, Math.ceil(bounds[2]) + 1) - x;
-    const h = Math.min(height, Math.ceil(bounds[3]) + 1) - y;
-    if (w <= 0 || h <= 0) return;
-    if (!scratch || scratch.width < w || scratch.height < h) scratch = host.createSurface(Math.max(w, scratch?.width ?? 0), Math.max(h, scratch?.height ?? 0));
-    const own = scratch.context;
-    own.setTransform(1, 0, 0, 1, 0, 0);
-    own.clearRect(0, 0, w, h);
-    own.setTransform(matrix[0], matrix[1], matrix[2], matrix[3], matrix[4] - x, matrix[5] - y);
-    drawShape(own, item);
-    context.setTransform(1, 0, 0, 1, 0, 0);
-    context.drawImage(scratch.image as never, 0, 0, w, h, x, y, w, h);
-  };
 
   const paintItems = (context: DrawContext, items: readonly DisplayItem[], scale: number, width: number, height: number) => {
     for (const item of items) {
       paintedItems++;
-      const matrix = multiply([scale, 0, 0, scale, 0, 0], item.matrix);
-      context.save();
-      context.globalAlpha = item.opacity;
-      context.globalCompositeOperation = BLEND_MODES[item.blend].operation;
-      const overlaps = item.kind === 'shape' && item.fill && item.stroke;
-      if (overlaps && (item.opacity < 1 || item.blend !== 'normal')) drawFlattened(context, item, matrix, width, height);
-      else {
-        context.setTransform(...matrix);
-        draw(context, item);
-      }
-      context.restore();
+      drawer.draw(context, item, { scale, x: 0, y: 0, width, height });
     }
   };
 

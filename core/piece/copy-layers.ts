@@ -9,6 +9,7 @@ export function copyLayers(layers: readonly Layer[], newId: IdSource): Layer[] {
     copy.name = `${layer.name} copy`;
     copy.locked = false;
     for (const track of Object.values(copy.tracks)) for (const key of track?.keyframes ?? []) key.id = newId();
+    for (const use of copy.gestures) use.id = newId();
     return copy;
   });
 }

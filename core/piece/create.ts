@@ -47,6 +47,8 @@ export function createPiece(options: NewPiece, newId: IdSource): Piece {
     markers: [],
     layers: [],
     media: [],
+    gestures: [],
+    shutter: 0,
   };
 }
 
@@ -73,6 +75,9 @@ export function createLayer(kind: LayerKind, options: NewLayer, newId: IdSource)
     end: options.end,
     tracks,
     overrides: {},
+    gestures: [],
+    motionBlur: 'piece',
+    trail: null,
     content: LAYER_KINDS[kind].content.parse(options.content ?? {}),
   } as Layer; // kind and content come from the same table row
 }

@@ -25,3 +25,7 @@ export type { SpreadKind, SpreadOrder, SpreadPlan } from './spread';
 export { HIT_KINDS, hitOf, visibleHits } from './visible-hits';
 export type { HitKind, VisibleHit } from './visible-hits';
 export { FEWEST_TAPS, beatsFromTaps } from './taps';
+export { BAND_KINDS, LETTER_CASES, NO_DRESS, RULE_KINDS, dressSchema, followText, inCase, wordRanges } from './text-content';
+export type { Dress, LetterCase, PhraseTag, TextArea, TextSpan } from './text-content';
+export { textNeeds } from './text-needs';
+export type { TextNeed } from './text-needs';

@@ -1,9 +1,11 @@
 import { z } from 'zod';
 import type { TrackValue } from '../motion';
 import type { PropertyId } from './properties';
+import { LETTER_CASES, NO_DRESS, dressSchema, phraseTagSchema, textAreaSchema, textSpanSchema } from './text-content';
+import type { LetterCase } from './text-content';
 
-const TRANSFORM = { position: [0, 0], scale: [1, 1], rotation: 0, anchor: [0, 0], opacity: 1 } as const;
-const PAINT = { fill: '#EEE9DF', fillEnd: '#EEE9DF00', gradientAngle: 90, stroke: '#11151B', strokeWidth: 0 } as const;
+const TRANSFORM = { position: [0, 0], scale: [1, 1], rotation: 0, skew: 0, anchor: [0, 0], opacity: 1, blur: 0 } as const;
+const PAINT = { fill: '#EEE9DF', fillEnd: '#EEE9DF00', gradientAngle: 90, stroke: '#11151B', strokeWidth: 0, drawStart: 0, drawEnd: 1, drawOffset: 0 } as const;
 
 export const GRADIENTS = ['none', 'linear', 'radial'] as const;
 const gradient = z.enum(GRADIENTS).default('none');
@@ -20,8 +22,16 @@ export const LAYER_KINDS = {
       wrapWidth: z.number().positive().nullable().default(null),
       italic: z.boolean().default(false),
       gradient,
+      letterCase: z.enum(Object.keys(LETTER_CASES) as [LetterCase, ...LetterCase[]]).default('typed'), // keys of a literal object
+      /** OpenType features that are on. */
+      features: z.array(z.string().regex(/^[a-z0-9]{4}$/)).max(20).default([]),
+      spans: z.array(textSpanSchema).max(200).default([]),
+      /** Fill this place in the frame; `size` is then the largest wanted. */
+      area: textAreaSchema.nullable().default(null),
+      dress: dressSchema.default(NO_DRESS),
+      phrase: phraseTagSchema.nullable().default(null),
     }),
-    properties: { ...TRANSFORM, size: 120, weight: 600, tracking: 0, leading: 1.1, ...PAINT },
+    properties: { ...TRANSFORM, size: 120, weight: 600, tracking: 0, leading: 1.1, reveal: 1, ...PAINT },
   },
   rectangle: {
     label: 'Rectangle',

@@ -31,8 +31,10 @@ export const PROPERTIES = {
   position: { label: 'Position', kind: 'vector', ...pixels },
   scale: { label: 'Scale', kind: 'vector', ...percent },
   rotation: { label: 'Rotation', kind: 'number', unit: '°', shownFactor: 1, step: 1 },
+  skew: { label: 'Slant', kind: 'number', unit: '°', shownFactor: 1, step: 1, min: -80, max: 80 },
   anchor: { label: 'Anchor point', kind: 'vector', ...pixels },
   opacity: { label: 'Opacity', kind: 'number', ...percent, min: 0, max: 1 },
+  blur: { label: 'Blur', kind: 'number', ...pixels, min: 0, max: 200, step: 0.2 },
   size: { label: 'Size', kind: 'number', ...pixels, min: 1, max: 4000 },
   weight: { label: 'Weight', kind: 'number', unit: '', shownFactor: 1, step: 10, min: 1, max: 1000 },
   tracking: { label: 'Tracking', kind: 'number', ...percent, min: -0.5, max: 5 },
@@ -44,6 +46,10 @@ export const PROPERTIES = {
   gradientAngle: { label: 'Gradient angle', kind: 'number', unit: '°', shownFactor: 1, step: 1 },
   stroke: { label: 'Stroke', kind: 'colour', unit: '', shownFactor: 1, step: 1 },
   strokeWidth: { label: 'Stroke width', kind: 'number', ...pixels, min: 0, max: 1000, step: 0.5 },
+  drawStart: { label: 'Stroke from', kind: 'number', ...percent, min: 0, max: 1 },
+  drawEnd: { label: 'Stroke to', kind: 'number', ...percent, min: 0, max: 1 },
+  drawOffset: { label: 'Stroke shifted', kind: 'number', ...percent },
+  reveal: { label: 'Band drawn to', kind: 'number', ...percent, min: 0, max: 1 },
 } as const satisfies Record<string, PropertyDefinition>;
 export type PropertyId = keyof typeof PROPERTIES;
 export const PROPERTY_IDS = Object.keys(PROPERTIES) as PropertyId[]; // keys of a literal object

@@ -2,6 +2,7 @@ import { hitId } from '../audio';
 import type { SongAnalysis } from '../audio';
 import { resolveMoment } from '../time';
 import type { BeatGrid, Moment, Seconds, TimeTargets } from '../time';
+import { visitLayerMoments } from './layer-moments';
 import { pieceGrid } from './music-grid';
 import type { Piece } from './schema';
 import { heardTimes, songParts } from './song-parts';
@@ -37,7 +38,7 @@ export function visitMoments(piece: Piece, visit: Visit): void {
   for (const layer of piece.layers) {
     at(layer, 'start', 'start', layer.id);
     at(layer, 'end', 'end', layer.id);
-    for (const [property, track] of Object.entries(layer.tracks)) for (const key of track?.keyframes ?? []) at(key, 'at', `${property} keyframe`, layer.id);
+    visitLayerMoments(layer, (moment, where) => visit(moment, where, layer.id));
   }
 }
 

@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { colourSchema } from '../colour';
-import { trackSchema } from '../motion';
+import { gestureUseSchema, ownGestureSchema, trackSchema } from '../motion';
 import { frameRateSchema, momentSchema } from '../time';
-import { BLEND_MODE_IDS, LAYER_KINDS } from './layer-kinds';
+import { BLEND_MODE_IDS, LAYER_KINDS, kindProperties } from './layer-kinds';
 import type { LayerKind } from './layer-kinds';
 import { PROPERTIES, PROPERTY_IDS, VALUE_KINDS } from './properties';
 import type { PropertyId } from './properties';
@@ -134,6 +134,11 @@ const layerBase = z.object({
   end: momentSchema,
   tracks: z.object(propertyTrack),
   overrides: z.record(z.string(), overrideSchema),
+  gestures: z.array(gestureUseSchema).max(24).default([]),
+  /** Whether it is smeared by its movement; `piece` follows the piece's shutter. */
+  motionBlur: z.enum(['piece', 'on', 'off']).default('piece'),
+  /** Copies that follow it: how many, seconds behind one another, and the share of opacity each keeps. */
+  trail: z.object({ copies: z.number().int().min(0).max(24), spacing: z.number().min(0.005).max(2), fade: z.number().min(0).max(1) }).nullable().default(null),
 });
 
 export const layerSchema = z.discriminatedUnion('kind', [
@@ -162,6 +167,10 @@ export const pieceSchema = z.object({
   /** Painted first to last: the last layer is on top. */
   layers: z.array(layerSchema).max(MAX_LAYERS),
   media: z.array(mediaRefSchema).max(500),
+  /** One's own gestures. */
+  gestures: z.array(ownGestureSchema).max(200).default([]),
+  /** Angle of the shutter in degrees: the share of a frame's time it is open, of 360. 0 draws moments. */
+  shutter: z.number().min(0).max(720).default(0),
 });
 export type Piece = z.infer<typeof pieceSchema>;
 
@@ -182,6 +191,8 @@ export function parsePiece(input: unknown): { ok: true; piece: Piece } | { ok: f
     return { ok: false, problem: { code: 'INVALID', detail: issue ? `${issue.path.join('.')}: ${issue.message}` : 'unreadable' } };
   }
   if (!parsed.data.formats.some((f) => f.id === parsed.data.leadFormatId)) return { ok: false, problem: { code: 'INVALID', detail: 'leadFormatId: names no format' } };
+  // Properties that have been added since: the track a new layer has.
+  for (const layer of parsed.data.layers) for (const [property, value] of Object.entries(kindProperties(layer.kind))) layer.tracks[property as PropertyId] ??= { value, keyframes: [] }; // keys of the kind's table
   return { ok: true, piece: parsed.data };
 }
 

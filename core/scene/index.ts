@@ -1,10 +1,14 @@
 export { IDENTITY, applyMatrix, boxCorners, invert, multiply, transformBox } from './matrix';
 export type { Box, Matrix } from './matrix';
 export { frameFingerprint } from './display-list';
-export type { DisplayItem, DisplayList, Fill, PictureItem, ShapeItem } from './display-list';
+export type { DisplayItem, DisplayList, Fill, GroupItem, PictureItem, ShapeItem, SmearItem, StillItem, TrailItem, UnderEffect } from './display-list';
 export { prepareScene, propertyAt } from './prepare';
 export type { PreparedLayer, PreparedScene } from './prepare';
 export { sceneAt } from './scene-at';
-export type { LayoutText } from './scene-at';
+export type { LayoutText } from './text-item';
+export { countedText } from './count-up';
+export { longestContour } from './path-length';
+export { textUnits } from './text-parts';
+export type { TextUnit, TextUnits } from './text-parts';
 export { ellipsePath, roundedRectanglePath } from './shape-paths';
 export { pathBounds } from './path-bounds';

@@ -1,7 +1,7 @@
 import type { Box } from './matrix';
 
 const cache = new Map<string, Box | null>();
-const CACHE_LIMIT = 500;
+const CACHE_LIMIT = 5000;
 
 /**
  * Box around all points of SVG path data, control points included (a curve lies within their hull). Null if the data uses

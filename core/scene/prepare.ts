@@ -3,6 +3,8 @@ import type { PreparedTrack, TrackValue, Vector } from '../motion';
 import { kindProperties } from '../piece';
 import type { Format, Layer, Piece, PropertyId, ResolvedTimes } from '../piece';
 import type { Seconds } from '../time';
+import { prepareGesture } from './gesture-timing';
+import type { PreparedGesture } from './gesture-timing';
 
 /** A layer with everything resolved that does not change from frame to frame. */
 export interface PreparedLayer {
@@ -16,6 +18,9 @@ export interface PreparedLayer {
   readonly move: readonly [number, number];
   readonly hidden: boolean;
   readonly mediaHash: string | null;
+  readonly gestures: readonly PreparedGesture[];
+  /** Seconds of each frame in which the shutter is open; 0 draws moments. */
+  readonly shutter: Seconds;
 }
 
 export interface PreparedScene {
@@ -23,6 +28,11 @@ export interface PreparedScene {
   readonly layers: readonly PreparedLayer[];
   readonly background: PreparedTrack;
 }
+
+/** A layer that asks for motion blur in a piece without has the usual shutter, open half the time. */
+const DEFAULT_SHUTTER = 180;
+
+const fillsArea = (layer: Layer): boolean => layer.kind === 'text' && layer.content.area !== null;
 
 /** A layer counts as covering the frame if its box spans this share of both sides. */
 const COVERING = 0.98;
@@ -44,6 +54,8 @@ export function prepareScene(piece: Piece, times: ResolvedTimes, formatId: strin
   if (!format || !lead) throw new RangeError(`the piece has no format ${formatId}`);
   const contain = Math.min(format.width / lead.width, format.height / lead.height);
   const cover = Math.max(format.width / lead.width, format.height / lead.height);
+  // Words that fill a place of the frame keep their measure against its shorter side.
+  const narrow = Math.min(format.width, format.height) / Math.min(lead.width, lead.height);
   const layers = piece.layers.map((layer): PreparedLayer => {
     const override = layer.overrides[formatId];
     const tracks: Partial<Record<PropertyId, PreparedTrack>> = {};
@@ -55,9 +67,11 @@ export function prepareScene(piece: Piece, times: ResolvedTimes, formatId: strin
       end: times.timeOf(layer.end),
       tracks,
       defaults: kindProperties(layer.kind),
-      fit: (coversFrame(layer, lead) ? cover : contain) * (override?.scale ?? 1),
+      fit: (fillsArea(layer) ? narrow : coversFrame(layer, lead) ? cover : contain) * (override?.scale ?? 1),
       move: override?.move ?? [0, 0],
       hidden: layer.hidden || (override?.hidden ?? false),
+      gestures: layer.gestures.map((use) => prepareGesture(use, layer, piece.gestures, times)),
+      shutter: layer.motionBlur === 'off' || (layer.motionBlur === 'piece' && piece.shutter === 0) ? 0 : ((piece.shutter || DEFAULT_SHUTTER) / 360) * (piece.frameRate.den / piece.frameRate.num),
       mediaHash: mediaId === null ? null : piece.media.find((m) => m.id === mediaId)?.hash ?? null,
     };
   });

@@ -1,115 +1,42 @@
 import type { Colour } from '../colour';
 import { evaluateTrack } from '../motion';
 import type { Vector } from '../motion';
-import type { PropertyId } from '../piece';
-import { UNITS } from '../text';
-import type { TextLayout, TextStyle } from '../text';
 import type { Seconds } from '../time';
-import type { DisplayItem, DisplayList, Fill, ShapeItem } from './display-list';
+import { NO_ACT, wipeEdge, withState } from './act';
+import type { DisplayItem, DisplayList, PictureItem, ShapeItem, SmearItem, StillItem } from './display-list';
+import { castGesture, castState, isAtWork } from './gesture-timing';
+import type { CastGesture, PreparedGesture } from './gesture-timing';
+import { LayerReader, layerMatrix, shapeItem } from './layer-reader';
+import { multiply } from './matrix';
 import type { Box, Matrix } from './matrix';
-import { propertyAt } from './prepare';
 import type { PreparedLayer, PreparedScene } from './prepare';
 import { ellipsePath, roundedRectanglePath } from './shape-paths';
-
-/** Lays text out; cached by the host that owns the fonts. */
-export type LayoutText = (text: string, style: TextStyle) => { key: string; layout: TextLayout };
+import { textItem, withBlur } from './text-item';
+import type { LayoutText } from './text-item';
 
 /** Opacity below which a layer cannot change an 8-bit pixel. */
 const INVISIBLE = 1 / 512;
 
-class LayerReader {
-  constructor(
-    private readonly prepared: PreparedLayer,
-    private readonly seconds: Seconds,
-  ) {}
-  // The schema binds each property to its kind of value, so these casts hold.
-  number = (property: PropertyId): number => propertyAt(this.prepared, property, this.seconds) as number;
-  vector = (property: PropertyId): Vector => propertyAt(this.prepared, property, this.seconds) as Vector;
-  colour = (property: PropertyId): Colour => propertyAt(this.prepared, property, this.seconds) as Colour;
-}
-
-function layerMatrix(prepared: PreparedLayer, read: LayerReader, scene: PreparedScene): Matrix {
-  const [px, py] = read.vector('position');
-  const [sx, sy] = read.vector('scale');
-  const [ax, ay] = read.vector('anchor');
-  const angle = (read.number('rotation') * Math.PI) / 180;
-  const { fit, move } = prepared;
-  const cos = Math.cos(angle) * fit;
-  const sin = Math.sin(angle) * fit;
-  const [a, b, c, d] = [cos * sx, sin * sx, -sin * sy, cos * sy];
-  const e = scene.format.width / 2 + px * fit + move[0];
-  const f = scene.format.height / 2 + py * fit + move[1];
-  return [a, b, c, d, e - a * ax - c * ay, f - b * ax - d * ay];
-}
-
-function fillOf(gradient: 'none' | 'linear' | 'radial', read: LayerReader, box: Box): Fill {
-  const start = read.colour('fill');
-  if (gradient === 'none') return { type: 'solid', colour: start };
-  const end = read.colour('fillEnd');
-  const centre = [(box[0] + box[2]) / 2, (box[1] + box[3]) / 2] as const;
-  const [w, h] = [box[2] - box[0], box[3] - box[1]];
-  if (gradient === 'radial') return { type: 'radial', centre, radius: Math.max(w, h) / 2, start, end };
-  const angle = (read.number('gradientAngle') * Math.PI) / 180;
-  const [dx, dy] = [Math.cos(angle), Math.sin(angle)];
-  // Half the box's extent along the direction: the two colours then lie on the box's edges (CSS Images 3, section 3.1.1).
-  const half = (Math.abs(w * dx) + Math.abs(h * dy)) / 2;
-  return { type: 'linear', from: [centre[0] - dx * half, centre[1] - dy * half], to: [centre[0] + dx * half, centre[1] + dy * half], start, end };
-}
-
-const printFill = (fill: Fill): string =>
-  fill.type === 'solid' ? fill.colour : fill.type === 'linear' ? `l${fill.from.join()},${fill.to.join()}${fill.start}${fill.end}` : `r${fill.centre.join()},${fill.radius}${fill.start}${fill.end}`;
-
-interface Outline {
-  readonly path: string;
-  readonly pathKey: string;
-  readonly box: Box;
-  readonly matrix: Matrix;
-  /** Item units a lead pixel, for stroke widths. */
-  readonly unitsPerPixel: number;
-}
-
-function shapeItem(prepared: PreparedLayer, read: LayerReader, outline: Outline, gradient: 'none' | 'linear' | 'radial', opacity: number): ShapeItem {
-  const { layer } = prepared;
-  const fill = fillOf(gradient, read, outline.box);
-  const width = read.number('strokeWidth') * outline.unitsPerPixel;
-  const stroke = width > 0 ? { colour: read.colour('stroke'), width, behind: layer.kind === 'text' } : null;
-  const fingerprint = `${outline.pathKey}|${outline.matrix.join()}|${opacity}|${layer.blend}|${printFill(fill)}|${stroke ? `${stroke.colour}${stroke.width}` : ''}`;
-  return { kind: 'shape', layerId: layer.id, path: outline.path, pathKey: outline.pathKey, matrix: outline.matrix, box: outline.box, opacity, blend: layer.blend, fill, stroke, fingerprint };
-}
-
 const centredBox = ([w, h]: Vector): Box => [-w / 2, -h / 2, w / 2, h / 2];
 
-function layerItem(prepared: PreparedLayer, scene: PreparedScene, seconds: Seconds, layoutText: LayoutText): DisplayItem | null {
+/** The layer as one thing at one time, without what is smeared. */
+function stillItem(prepared: PreparedLayer, scene: PreparedScene, seconds: Seconds, layoutText: LayoutText): StillItem | null {
   const { layer } = prepared;
   const read = new LayerReader(prepared, seconds);
   const opacity = Math.min(1, Math.max(0, read.number('opacity')));
   if (opacity < INVISIBLE) return null;
-  const matrix = layerMatrix(prepared, read, scene);
+  const matrix = layerMatrix(prepared, read, [scene.format.width / 2, scene.format.height / 2]);
+  const act = (item: ShapeItem | PictureItem) => withBlur(acted(prepared, item, matrix, read, seconds), read.number('blur') * prepared.fit);
   switch (layer.kind) {
-    case 'text': {
-      const size = Math.max(0.01, read.number('size'));
-      const { content } = layer;
-      const { key, layout } = layoutText(content.text, {
-        family: content.family,
-        italic: content.italic,
-        weight: read.number('weight'),
-        tracking: read.number('tracking'),
-        leading: read.number('leading'),
-        align: content.align,
-        wrapWidth: content.wrapWidth === null ? null : content.wrapWidth / size,
-      });
-      const k = size / UNITS;
-      const scaled: Matrix = [matrix[0] * k, matrix[1] * k, matrix[2] * k, matrix[3] * k, matrix[4], matrix[5]];
-      return shapeItem(prepared, read, { path: layout.path, pathKey: `t${key}`, box: layout.box, matrix: scaled, unitsPerPixel: 1 / k }, content.gradient, opacity);
-    }
+    case 'text': return textItem(prepared, layer, scene, seconds, layoutText, opacity);
     case 'rectangle': {
       const [w, h] = read.vector('dimensions');
       const radius = read.number('cornerRadius');
-      return shapeItem(prepared, read, { path: roundedRectanglePath(w, h, radius), pathKey: `q${w},${h},${radius}`, box: centredBox([w, h]), matrix, unitsPerPixel: 1 }, layer.content.gradient, opacity);
+      return act(shapeItem(prepared, read, { path: roundedRectanglePath(w, h, radius), pathKey: `q${w},${h},${radius}`, box: centredBox([w, h]), matrix, unitsPerPixel: 1 }, layer.content.gradient, opacity));
     }
     case 'ellipse': {
       const [w, h] = read.vector('dimensions');
-      return shapeItem(prepared, read, { path: ellipsePath(w, h), pathKey: `e${w},${h}`, box: centredBox([w, h]), matrix, unitsPerPixel: 1 }, layer.content.gradient, opacity);
+      return act(shapeItem(prepared, read, { path: ellipsePath(w, h), pathKey: `e${w},${h}`, box: centredBox([w, h]), matrix, unitsPerPixel: 1 }, layer.content.gradient, opacity));
     }
     case 'path': {
       const [w, h] = read.vector('dimensions');
@@ -117,15 +44,82 @@ function layerItem(prepared: PreparedLayer, scene: PreparedScene, seconds: Secon
       const [kx, ky] = [w / bw, h / bh];
       const stretched: Matrix = [matrix[0] * kx, matrix[1] * kx, matrix[2] * ky, matrix[3] * ky, matrix[4] - (matrix[0] * w) / 2 - (matrix[2] * h) / 2, matrix[5] - (matrix[1] * w) / 2 - (matrix[3] * h) / 2];
       const unitsPerPixel = 1 / Math.sqrt(Math.max(1e-9, Math.abs(kx * ky)));
-      return shapeItem(prepared, read, { path: layer.content.d, pathKey: `p${layer.content.d}`, box: [0, 0, bw, bh], matrix: stretched, unitsPerPixel }, layer.content.gradient, opacity);
+      return act(shapeItem(prepared, read, { path: layer.content.d, pathKey: `p${layer.content.d}`, box: [0, 0, bw, bh], matrix: stretched, unitsPerPixel }, layer.content.gradient, opacity));
     }
     case 'picture': {
       if (prepared.mediaHash === null) return null;
       const [w, h] = read.vector('dimensions');
       const cornerRadius = read.number('cornerRadius');
-      return { kind: 'picture', layerId: layer.id, mediaHash: prepared.mediaHash, cornerRadius, box: centredBox([w, h]), matrix, opacity, blend: layer.blend, fingerprint: `i${prepared.mediaHash}|${w},${h},${cornerRadius}|${matrix.join()}|${opacity}|${layer.blend}` };
+      return act({ kind: 'picture', layerId: layer.id, mediaHash: prepared.mediaHash, cornerRadius, box: centredBox([w, h]), matrix, opacity, blend: layer.blend, fingerprint: `i${prepared.mediaHash}|${w},${h},${cornerRadius}|${matrix.join()}|${opacity}|${layer.blend}` });
     }
   }
+}
+
+const casts = new WeakMap<PreparedGesture, CastGesture>();
+
+/** Gestures of a layer that is one thing: a shape or a picture turns and grows about its middle. */
+function acted<T extends ShapeItem | PictureItem>(prepared: PreparedLayer, item: T, matrix: Matrix, read: LayerReader, seconds: Seconds): T {
+  let act = NO_ACT;
+  for (const gesture of prepared.gestures) {
+    let cast = casts.get(gesture);
+    if (!cast) casts.set(gesture, (cast = castGesture(gesture, [{ x: 0, y: 0 }], () => 0)));
+    if (!isAtWork(cast, seconds)) continue;
+    const state = castState(cast, 0, seconds);
+    if (!state) continue;
+    const [w, h] = read.vector('dimensions');
+    act = withState(act, state, { pivot: [0, 0], box: [-w / 2, -h / 2, w / 2, h / 2], em: Math.max(1, Math.min(w, h) / 4), fromMiddle: 0 }, gesture.use.colour);
+  }
+  if (act === NO_ACT) return item;
+  const [w, h] = read.vector('dimensions');
+  // From the layer's pixels to the item's own coordinates, which differ for stretched paths only.
+  const [l, t, r, b] = item.box;
+  const toItem: Matrix = [w / Math.max(1e-6, r - l), 0, 0, h / Math.max(1e-6, b - t), -w / 2 - (l * w) / Math.max(1e-6, r - l), -h / 2 - (t * h) / Math.max(1e-6, b - t)];
+  const own = multiply(multiply(matrix, act.matrix), toItem);
+  const edge = act.wipe ? wipeEdge({ share: act.wipe.share, box: item.box }) : null;
+  const clip = act.clip ? { matrix: multiply(matrix, act.clip.matrix), box: act.clip.box } : null;
+  let changed: T = { ...item, matrix: own, opacity: item.opacity * act.opacity };
+  if (changed.kind === 'shape') {
+    const fill = changed.fill && (changed.fill.type === 'solid' ? { ...changed.fill, colour: act.tint(changed.fill.colour) } : { ...changed.fill, start: act.tint(changed.fill.start), end: act.tint(changed.fill.end) });
+    changed = { ...changed, fill: act.ink > 0 ? fill : null };
+  }
+  const em = Math.max(1, Math.min(w, h) / 4) * prepared.fit;
+  return withBlur({ ...changed, ...(edge ? { wipe: edge } : {}), ...(clip ? { clip } : {}), fingerprint: `${item.fingerprint}a${own.join()}|${act.opacity}|${act.tint('#808080')}|${act.ink}|${edge?.to[0] ?? ''}|${clip ? clip.matrix.join() : ''}` }, act.blur * em);
+}
+
+/** Times within a frame at which a moving layer is drawn for its motion blur; the picture is their mean. */
+const SHUTTER_SAMPLES = 8;
+
+function blurred(prepared: PreparedLayer, scene: PreparedScene, seconds: Seconds, layoutText: LayoutText): StillItem | SmearItem | null {
+  const item = stillItem(prepared, scene, seconds, layoutText);
+  if (!item || prepared.shutter <= 0) return item;
+  // The shutter is open about the frame's moment, so that what lands on it is seen there.
+  const samples: StillItem[] = [];
+  let isMoving = false;
+  for (let i = 0; i < SHUTTER_SAMPLES; i++) {
+    const at = seconds + ((i + 0.5) / SHUTTER_SAMPLES - 0.5) * prepared.shutter;
+    const sample = at < prepared.start || at >= prepared.end ? item : stillItem(prepared, scene, at, layoutText);
+    if (!sample) continue;
+    if (sample.fingerprint !== item.fingerprint) isMoving = true;
+    samples.push(sample);
+  }
+  if (!isMoving) return item;
+  return { kind: 'smear', layerId: item.layerId, samples, matrix: item.matrix, box: item.box, opacity: 1, blend: item.blend, fingerprint: `m${samples.map((s) => s.fingerprint).join('^')}` };
+}
+
+/** The layer with the copies that follow it. */
+function trailing(prepared: PreparedLayer, scene: PreparedScene, seconds: Seconds, layoutText: LayoutText): DisplayItem | null {
+  const item = blurred(prepared, scene, seconds, layoutText);
+  const { trail } = prepared.layer;
+  if (!item || !trail || trail.copies === 0) return item;
+  const copies: (StillItem | SmearItem)[] = [];
+  for (let k = trail.copies; k >= 1; k--) {
+    const at = seconds - k * trail.spacing;
+    const copy = at < prepared.start ? null : stillItem(prepared, scene, at, layoutText);
+    // A copy that has come to rest lies under the layer itself and is not seen.
+    if (copy && copy.fingerprint !== item.fingerprint) copies.push({ ...copy, opacity: copy.opacity * trail.fade ** k, fingerprint: `${copy.fingerprint}t${k}` });
+  }
+  if (copies.length === 0) return item;
+  return { kind: 'trail', layerId: item.layerId, copies: [...copies, item], matrix: item.matrix, box: item.box, opacity: 1, blend: item.blend, fingerprint: `${copies.map((c) => c.fingerprint).join('>')}>${item.fingerprint}` };
 }
 
 /** The frame at a time: layers that stand in [start, end), bottom to top. Pure: same input, same list. */
@@ -133,7 +127,7 @@ export function sceneAt(scene: PreparedScene, seconds: Seconds, layoutText: Layo
   const items: DisplayItem[] = [];
   for (const prepared of scene.layers) {
     if (prepared.hidden || seconds < prepared.start || seconds >= prepared.end || prepared.layer.id === skipLayerId) continue;
-    const item = layerItem(prepared, scene, seconds, layoutText);
+    const item = trailing(prepared, scene, seconds, layoutText);
     if (item) items.push(item);
   }
   return { width: scene.format.width, height: scene.format.height, background: (evaluateTrack(scene.background, seconds) as Colour).slice(0, 7), items }; // a colour track; video has no alpha, so the ground is opaque

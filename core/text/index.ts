@@ -8,4 +8,4 @@ export { createHarfBuzzFace } from './harfbuzz-face';
 export { createFontLibrary } from './font-library';
 export type { FontLibrary } from './font-library';
 export { UNITS, createLayoutCache, layoutText } from './layout';
-export type { PlacedGlyph, TextLayout, TextStyle } from './layout';
+export type { FitBox, PlacedGlyph, StyleSpan, TextLayout, TextStyle } from './layout';

@@ -10,6 +10,15 @@ export interface TextRun {
   readonly end: number;
   readonly face: ShapingFace;
   readonly level: number;
+  /** Index of the style span it stands in; -1 outside of any. */
+  readonly span: number;
+}
+
+/** What the choice of a font file depends on at a character. */
+export interface FaceChoice {
+  readonly family: string;
+  readonly italic: boolean;
+  readonly span: number;
 }
 
 /** Scripts whose letters join: letter-spacing would tear them apart. */
@@ -26,19 +35,20 @@ export interface Itemised {
 }
 
 /**
- * Splits a paragraph by bidirectional level (UAX #9) and by the font file that has its letters. Characters that no loaded
- * font has are left out of every run.
+ * Splits a paragraph by bidirectional level (UAX #9), by style span and by the font file that has its letters. Characters that
+ * no loaded font has are left out of every run.
  */
-export function itemise(text: string, fonts: FontLibrary, family: string, italic: boolean): Itemised {
+export function itemise(text: string, fonts: FontLibrary, choiceAt: (index: number) => FaceChoice): Itemised {
   const embedding = bidi.getEmbeddingLevels(text);
   const { levels } = embedding;
-  const runs: { start: number; end: number; face: ShapingFace; level: number }[] = [];
+  const runs: { start: number; end: number; face: ShapingFace; level: number; span: number }[] = [];
   for (let i = 0; i < text.length; ) {
     const codePoint = text.codePointAt(i) ?? 0;
     const length = codePoint > 0xffff ? 2 : 1;
     const previous = runs[runs.length - 1];
+    const { family, italic, span } = choiceAt(i);
     const own = fonts.faceFor(family, italic, codePoint);
-    const adjacent = previous && previous.end === i ? previous : undefined;
+    const adjacent = previous && previous.end === i && previous.span === span ? previous : undefined;
     const level = levels[i] ?? 0;
     // A space between two Arabic words stays with them if their font has a space; a mark must stay with its letter.
     const char = String.fromCodePoint(codePoint);
@@ -46,7 +56,7 @@ export function itemise(text: string, fonts: FontLibrary, family: string, italic
     const face = keep ? adjacent.face : own;
     if (face) {
       if (adjacent && adjacent.face === face && adjacent.level === level) adjacent.end = i + length;
-      else runs.push({ start: i, end: i + length, face, level });
+      else runs.push({ start: i, end: i + length, face, level, span });
     }
     i += length;
   }

@@ -13,6 +13,17 @@ import type { FaceMetrics, ShapedGlyph, ShapingFace } from './shaper';
  */
 export const UNITS = 1000;
 
+/** How a stretch of the text differs from the rest. Ends are exclusive; where spans overlap the last one counts. */
+export interface StyleSpan {
+  readonly start: number;
+  readonly end: number;
+  readonly weight?: number | undefined;
+  readonly family?: string | undefined;
+  readonly italic?: boolean | undefined;
+  /** Of the font size. */
+  readonly scale?: number | undefined;
+}
+
 export interface TextStyle {
   readonly family: string;
   readonly italic: boolean;
@@ -24,6 +35,11 @@ export interface TextStyle {
   readonly align: 'left' | 'center' | 'right';
   /** Wrapping width in em, null for none. */
   readonly wrapWidth: number | null;
+  /** OpenType features as HarfBuzz writes them (`smcp`, `tnum=1`, `ss01`). */
+  readonly features?: readonly string[] | undefined;
+  readonly spans?: readonly StyleSpan[] | undefined;
+  /** Find the largest size at which the text fills this box, its lines balanced; the wrapping width is then not looked at. */
+  readonly fit?: FitBox | null | undefined;
 }
 
 export interface PlacedGlyph {
@@ -34,6 +50,13 @@ export interface PlacedGlyph {
   readonly y: number;
   readonly advance: number;
   readonly line: number;
+  /** Index of its style span, -1 for none. */
+  readonly span: number;
+  /** Outline where it stands, SVG path data in units. Empty for a space. */
+  readonly path: string;
+  /** Its outline in another weight, at the same place: letters can be weighed without moving their neighbours. */
+  readonly outlineAt: (weight: number) => string;
+  readonly weight: number;
 }
 
 export interface TextLayout {
@@ -43,6 +66,9 @@ export interface TextLayout {
   readonly lines: readonly { readonly start: number; readonly end: number; readonly x: number; readonly width: number; readonly baseline: number }[];
   /** Box from the first ascender to the last descender: left, top, right, bottom. */
   readonly box: readonly [number, number, number, number];
+  readonly capHeight: number;
+  /** Pixels the size was found to be where a box was to be filled; null otherwise. */
+  readonly fittedSize: number | null;
 }
 
 interface ShapedRun {
@@ -51,19 +77,40 @@ interface ShapedRun {
   readonly start: number;
   readonly tracking: number;
   readonly scale: number;
+  readonly weight: number;
+  readonly span: number;
 }
+
+const spanAt = (style: TextStyle, index: number): number => {
+  const { spans } = style;
+  if (spans) for (let i = spans.length - 1; i >= 0; i--) if (index >= spans[i]!.start && index < spans[i]!.end) return i;
+  return -1;
+};
+
+/** A paragraph itemised in a style; `offset` is where it begins in the whole text. */
+const itemiseStyled = (text: string, offset: number, style: TextStyle, fonts: FontLibrary): Itemised =>
+  itemise(text, fonts, (i) => {
+    const span = spanAt(style, i + offset);
+    const own = style.spans?.[span];
+    return { family: own?.family ?? style.family, italic: own?.italic ?? style.italic, span };
+  });
 
 function shapeLine(text: string, item: Itemised, start: number, end: number, style: TextStyle): ShapedRun[] {
   return visualRuns(item, start, end).map((run) => {
     const part = text.slice(run.start, run.end);
     const joining = isJoiningScript(part);
-    const features = style.tracking !== 0 && !joining ? ['liga=0', 'clig=0'] : [];
+    const span = style.spans?.[run.span];
+    const weight = Math.round(span?.weight ?? style.weight);
+    const size = span?.scale ?? 1;
+    const features = [...(style.features ?? []), ...(style.tracking !== 0 && !joining ? ['liga=0', 'clig=0'] : [])];
     return {
       face: run.face,
-      glyphs: run.face.shape(part, { rtl: run.level % 2 === 1, weight: style.weight, features }),
+      glyphs: run.face.shape(part, { rtl: run.level % 2 === 1, weight, features }),
       start: run.start,
-      tracking: joining ? 0 : style.tracking * UNITS,
-      scale: UNITS / run.face.metrics(style.weight).unitsPerEm,
+      tracking: joining ? 0 : style.tracking * UNITS * size,
+      scale: (UNITS / run.face.metrics(weight).unitsPerEm) * size,
+      weight,
+      span: run.span,
     };
   });
 }
@@ -107,16 +154,30 @@ function breakLines(text: string, item: Itemised, style: TextStyle): { start: nu
   return lines;
 }
 
+/** A box in pixels for text to fill, and the largest size that is wanted. */
+export interface FitBox {
+  readonly width: number;
+  readonly height: number;
+  readonly maxSize: number;
+}
+
+/** Room below the last baseline for descenders, of the cap height. */
+const DESCENT_SHARE = 0.3;
+/** More lines than this beyond the fewest never make words larger in any box that people use. */
+const MOST_EXTRA_LINES = 24;
+
 const NO_FONT: FaceMetrics = { unitsPerEm: UNITS, ascender: 900, descender: -250, capHeight: 700 };
 
-export function layoutText(text: string, style: TextStyle, fonts: FontLibrary): TextLayout {
+export function layoutText(text: string, wanted: TextStyle, fonts: FontLibrary): TextLayout {
+  const fitted = wanted.fit ? fitToBox(text, wanted, wanted.fit, fonts) : null;
+  const style: TextStyle = fitted ? { ...wanted, wrapWidth: fitted.wrapWidth } : wanted;
   const face = fonts.faceFor(style.family, style.italic, 0x78);
   const metrics = face?.metrics(style.weight) ?? NO_FONT;
   const scale = UNITS / metrics.unitsPerEm;
   const shaped: { runs: ShapedRun[]; start: number; end: number; width: number }[] = [];
   let offset = 0;
   for (const paragraph of text.split('\n')) {
-    const item = itemise(paragraph, fonts, style.family, style.italic);
+    const item = itemiseStyled(paragraph, offset, style, fonts);
     for (const { start, end } of breakLines(paragraph, item, style)) {
       const runs = shapeLine(paragraph, item, start, end, style).map((run) => ({ ...run, start: run.start + offset }));
       shaped.push({ runs, start: start + offset, end: end + offset, width: lineWidth(runs) });
@@ -134,10 +195,15 @@ export function layoutText(text: string, style: TextStyle, fonts: FontLibrary): 
     let x = left;
     for (const run of runs) {
       for (const glyph of run.glyphs) {
-        const outline = run.face.outline(glyph.glyphId, style.weight);
-        if (outline) path += transformOutline(outline, run.scale, -run.scale, x + glyph.xOffset * run.scale, baseline - glyph.yOffset * run.scale);
+        const [gx, gy] = [x + glyph.xOffset * run.scale, baseline - glyph.yOffset * run.scale];
+        const outlineAt = (weight: number) => {
+          const outline = run.face.outline(glyph.glyphId, weight);
+          return outline ? transformOutline(outline, run.scale, -run.scale, gx, gy) : '';
+        };
+        const own = outlineAt(run.weight);
+        path += own;
         const advance = glyph.advance * run.scale + run.tracking;
-        glyphs.push({ index: run.start + glyph.cluster, x, y: baseline, advance, line: lineIndex });
+        glyphs.push({ index: run.start + glyph.cluster, x, y: baseline, advance, line: lineIndex, span: run.span, path: own, outlineAt, weight: run.weight });
         x += advance;
       }
     }
@@ -146,14 +212,81 @@ export function layoutText(text: string, style: TextStyle, fonts: FontLibrary): 
   const widest = Math.max(0, ...lines.map((line) => line.width));
   const left = style.align === 'left' ? 0 : style.align === 'right' ? -widest : -widest / 2;
   const box = [left, firstBaseline - metrics.ascender * scale, left + widest, firstBaseline + (lines.length - 1) * pitch - metrics.descender * scale] as const;
-  return { path, glyphs, lines, box };
+  return { path, glyphs, lines, box, capHeight: cap, fittedSize: fitted?.size ?? null };
+}
+
+/** Widths of the pieces between allowed breaks, so that a breaking can be judged without shaping every line anew. */
+function breakWidths(text: string, offset: number, style: TextStyle, fonts: FontLibrary): { ink: number; whole: number }[] {
+  const item = itemiseStyled(text, offset, style, fonts);
+  const breaker = new LineBreaker(text);
+  const out: { ink: number; whole: number }[] = [];
+  let start = 0;
+  for (let next = breaker.nextBreak(); next; next = breaker.nextBreak()) {
+    const width = (end: number) => lineWidth(shapeLine(text, item, start, end, style));
+    out.push({ ink: width(trimEnd(text, start, next.position)), whole: width(next.position) });
+    start = next.position;
+  }
+  return out;
+}
+
+/**
+ * The largest size at which a text fits a box, and the wrapping width that gives it. For each number of lines the narrowest width
+ * that needs no more is found by bisection, which also balances the lines; the number whose size is largest wins, fewer at a tie.
+ */
+function fitToBox(text: string, style: TextStyle, box: FitBox, fonts: FontLibrary): { size: number; wrapWidth: number } {
+  const paragraphs: { ink: number; whole: number }[][] = [];
+  let offset = 0;
+  for (const paragraph of text.split('\n')) {
+    paragraphs.push(breakWidths(paragraph, offset, style, fonts));
+    offset += paragraph.length + 1;
+  }
+  const inks = paragraphs.flat().map((w) => w.ink);
+  const widestPiece = Math.max(1, ...inks);
+  const widestLine = Math.max(widestPiece, ...paragraphs.map((p) => p.reduce((sum, w) => sum + w.whole, 0)));
+  const breaking = (limit: number): { lines: number; widest: number } => {
+    let lines = 0;
+    let widest = 0;
+    for (const pieces of paragraphs) {
+      let x = 0;
+      lines++;
+      for (const piece of pieces) {
+        if (x > 0 && x + piece.ink > limit) {
+          lines++;
+          x = 0;
+        }
+        widest = Math.max(widest, x + piece.ink);
+        x += piece.whole;
+      }
+    }
+    return { lines, widest };
+  };
+  const metrics = fonts.faceFor(style.family, style.italic, 0x78)?.metrics(style.weight) ?? NO_FONT;
+  const lineHeight = metrics.capHeight * (UNITS / metrics.unitsPerEm) * (1 + DESCENT_SHARE);
+  const height = (lines: number) => lineHeight + (lines - 1) * style.leading * UNITS;
+  const fewest = breaking(widestLine + 1).lines;
+  const most = Math.min(breaking(widestPiece).lines, fewest + MOST_EXTRA_LINES);
+  let best = { size: 0, wrapWidth: widestLine / UNITS + 0.01 };
+  for (let lines = fewest; lines <= most; lines++) {
+    let [low, high] = [widestPiece, widestLine + 1];
+    for (let i = 0; i < 22; i++) {
+      const middle = (low + high) / 2;
+      if (breaking(middle).lines <= lines) high = middle;
+      else low = middle;
+    }
+    const { widest } = breaking(high);
+    const size = Math.min(box.maxSize, (box.width / widest) * UNITS, (box.height / height(lines)) * UNITS);
+    if (size > best.size * 1.001) best = { size, wrapWidth: (high + 0.5) / UNITS };
+  }
+  return { size: Math.max(1, best.size), wrapWidth: best.wrapWidth };
 }
 
 /** Layouts by text and style; a layout is a few milliseconds, a look-up is nothing. */
 export function createLayoutCache(fonts: FontLibrary, limit = 300): (text: string, style: TextStyle) => { key: string; layout: TextLayout } {
   const cache = new Map<string, TextLayout>();
   return (text, style) => {
-    const key = `${fonts.generation}|${style.family}|${style.italic ? 1 : 0}|${Math.round(style.weight)}|${style.tracking.toFixed(4)}|${style.leading.toFixed(4)}|${style.align}|${style.wrapWidth?.toFixed(4) ?? ''}|${text}`;
+    const { fit } = style;
+    const spans = style.spans?.map((p) => `${p.start}-${p.end}${p.weight ?? ''},${p.family ?? ''},${p.italic ?? ''},${p.scale ?? ''}`).join(';') ?? '';
+    const key = `${fonts.generation}|${style.family}|${style.italic ? 1 : 0}|${Math.round(style.weight)}|${style.tracking.toFixed(4)}|${style.leading.toFixed(4)}|${style.align}|${style.wrapWidth?.toFixed(4) ?? ''}|${style.features?.join() ?? ''}|${spans}|${fit ? `${fit.width.toFixed(1)},${fit.height.toFixed(1)},${fit.maxSize.toFixed(1)}` : ''}|${text}`;
     let layout = cache.get(key);
     if (!layout) {
       layout = layoutText(text, { ...style, weight: Math.round(style.weight) }, fonts);

@@ -3,7 +3,8 @@ import { createCanvas } from '@napi-rs/canvas';
 import { writePieceFile } from '@core/formats';
 import { BLEND_MODE_IDS, createLayer, createPiece } from '@core/piece';
 import type { Layer, LayerKind, PropertyId } from '@core/piece';
-import type { TrackValue } from '@core/motion';
+import { newGestureUse } from '@core/motion';
+import type { GestureId, GestureUse, TrackValue } from '@core/motion';
 import { FRAME_RATES, freeMoment } from '@core/time';
 import { countingIds } from '../../tests/helpers/documents';
 
@@ -27,8 +28,12 @@ function testPicture(): Uint8Array {
   return new Uint8Array(canvas.toBuffer('image/png'));
 }
 
-type Part = readonly [kind: LayerKind, values: Partial<Record<PropertyId, TrackValue>>, content?: Record<string, unknown>, blend?: Layer['blend']];
+type Part = readonly [kind: LayerKind, values: Partial<Record<PropertyId, TrackValue>>, content?: Record<string, unknown>, blend?: Layer['blend'], more?: Partial<Layer>];
 const text = (words: string, values: Partial<Record<PropertyId, TrackValue>>, content: Record<string, unknown> = {}): Part => ['text', { size: 90, ...values }, { text: words, family: 'bricolage-grotesque', ...content }];
+
+/** A gesture that is half done when its scene's frame is taken. */
+const midway = (gesture: GestureId, more: Partial<GestureUse> = {}): GestureUse => ({ ...newGestureUse(gesture, 'entrance', 'g'), duration: { unit: 'seconds', value: 1 }, ...more });
+const acting = (words: string, y: number, gesture: GestureId, more: Partial<GestureUse> = {}): Part => ['text', { size: 70, position: [0, y] }, { text: words, family: 'bricolage-grotesque' }, undefined, { gestures: [midway(gesture, more)] }];
 
 /** One scene a second; together they use everything the painter can draw. */
 const SCENES: readonly (readonly [name: string, parts: readonly Part[]])[] = [
@@ -46,6 +51,15 @@ const SCENES: readonly (readonly [name: string, parts: readonly Part[]])[] = [
   ['blend modes', [['rectangle', { dimensions: [640, 360], fill: '#143749', fillEnd: '#ffb74a', gradientAngle: 0 }, { gradient: 'linear' }], ...BLEND_MODE_IDS.map((blend, i): Part => ['ellipse', { dimensions: [90, 200], position: [-270 + i * 67, 0], fill: '#c05a80' }, {}, blend])]],
   ['blended, outlined and faint together', [['rectangle', { dimensions: [640, 180], fill: '#5a2f46' }], ['rectangle', { dimensions: [200, 150], fill: '#ffb74a', stroke: '#54c6c0', strokeWidth: 14, opacity: 0.6, position: [40.5, 33.25], rotation: 8 }, {}, 'screen']]],
   ['anchors, negative and uneven scale', [['path', { dimensions: [120, 168], anchor: [0, -84], scale: [-1.4, 0.8], rotation: 30, fill: '#9ccb86' }, { d: KITE, box: [200, 280] }], text('mirror', { scale: [-1, 1], position: [0, 110], size: 60 })]],
+  ['gestures: slide, rise, burst, wipe', [acting('Meteor kites', -120, 'meteor'), acting('Horizon', -40, 'horizon'), acting('Nova burst', 40, 'nova'), acting('Eclipse wipes', 120, 'eclipse')]],
+  ['gestures: drawn outlines, scattered, blurred, weighed', [acting('Filament', -120, 'filament'), acting('gather', -40, 'constellation'), acting('Mist', 40, 'mist'), acting('waxing', 120, 'waxing')]],
+  ['gestures: typed, scrambled, counted, tinted', [acting('typed wind', -120, 'beacon'), acting('Static', -40, 'static'), acting('12,500 kites', 40, 'altimeter'), acting('Ember', 120, 'ember')]],
+  ['gestures on a shape and a picture', [['rectangle', { dimensions: [180, 120], position: [-180, 0], fill: '#ffb74a' }, {}, undefined, { gestures: [midway('eclipse')] }], ['ellipse', { dimensions: [120, 120], position: [0, 0], fill: '#54c6c0', stroke: '#ffffff', strokeWidth: 5 }, {}, undefined, { gestures: [midway('mist')] }], ['picture', { dimensions: [180, 120], position: [190, 0] }, { mediaId: 'picture' }, undefined, { gestures: [midway('eclipse')] }]]],
+  ['dress: band, shadow, rule', [text('hugging band', { size: 60, position: [0, -90], fill: '#11151b' }, { dress: { band: { per: 'word', colour: '#ffb74a', padX: 0.2, padY: 0.2, radius: 0.1 } } }), text('drop shadow', { size: 60 }, { dress: { shadow: { colour: '#000000b0', x: 0.06, y: 0.08, blur: 0.06 }, rule: { kind: 'under', colour: '#ff6f59', thickness: 0.08 } } }), text('marker', { size: 60, position: [0, 100], reveal: 0.7 }, { dress: { rule: { kind: 'marker', colour: '#54c6c0', thickness: 0.5 } } })]],
+  ['dress: long shadow, glow, outlines', [text('LONG', { size: 100, position: [-130, -60], fill: '#ffb74a' }, { dress: { long: { colour: '#5a2f46', angle: 45, length: 0.6 } } }), text('glow', { size: 90, position: [150, -60] }, { dress: { glow: { colour: '#54c6c0', radius: 0.15 } } }), text('outlines', { size: 80, position: [0, 100], strokeWidth: 4, opacity: 0.8 }, { dress: { outlines: [{ colour: '#ffb74a', width: 0.06 }, { colour: '#ff6f59', width: 0.06 }] } })]],
+  ['mixed styles filling a place', [text('nine days of WIND over the harbour', { size: 300 }, { area: { x: 0.05, y: 0.08, width: 0.9, height: 0.84, valign: 'middle' }, spans: [{ start: 13, end: 17, colour: '#ffb74a', weight: 800, scale: 1.3 }, { start: 0, end: 4, family: 'fraunces', italic: true }] })]],
+  ['motion blur, a trail, drawn strokes', [['rectangle', { dimensions: [120, 60], fill: '#ffb74a', position: [-150, -90] }, {}, undefined, { motionBlur: 'on', gestures: [midway('orbit', { duration: { unit: 'seconds', value: 1.6 } })] }], ['ellipse', { dimensions: [70, 70], fill: '#54c6c0', position: [150, -60] }, {}, undefined, { trail: { copies: 6, spacing: 0.05, fade: 0.7 }, gestures: [midway('gravity')] }], ['path', { dimensions: [200, 140], position: [0, 100], fill: '#00000000', stroke: '#ff6f59', strokeWidth: 8, drawStart: 0.1, drawEnd: 0.65, drawOffset: 0.1 }, { d: KITE, box: [200, 280] }]]],
+  ['slanted, blurred, small capitals', [text('slanted', { skew: 24, size: 80, position: [0, -100] }), text('out of focus', { blur: 3, size: 70 }, { dress: { shadow: { colour: '#000000', x: 0.1, y: 0.1, blur: 0 } } }), text('small capitals', { size: 60, position: [0, 110] }, { family: 'fraunces', letterCase: 'small' })]],
 ];
 export const SCENE_NAMES = SCENES.map(([name]) => name);
 
@@ -55,10 +69,10 @@ export function parityPieceFile(): Uint8Array {
   const png = testPicture();
   const hash = createHash('sha256').update(png).digest('hex');
   const layers = SCENES.flatMap(([name, parts], scene) =>
-    parts.map(([kind, values, content, blend]) => {
+    parts.map(([kind, values, content, blend, more]) => {
       const layer = createLayer(kind, { name, start: freeMoment(scene), end: freeMoment(scene + 1), values, ...(content ? { content } : {}) }, ids);
       if (blend) layer.blend = blend;
-      return layer;
+      return { ...layer, ...more } as Layer; // what is added fits any kind
     }),
   );
   return writePieceFile({ piece: { ...base, end: freeMoment(SCENES.length), layers, media: [{ id: 'picture', hash, kind: 'picture', name: 'harbour.png', width: 300, height: 200 }] }, media: new Map([[hash, png]]), analyses: new Map() });

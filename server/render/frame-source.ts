@@ -1,6 +1,6 @@
 import { createPainter } from '@core/paint';
 import type { SongAnalysis } from '@core/audio';
-import { resolveTimes } from '@core/piece';
+import { resolveTimes, textNeeds } from '@core/piece';
 import type { Piece } from '@core/piece';
 import { prepareScene, sceneAt } from '@core/scene';
 import type { DisplayList } from '@core/scene';
@@ -34,9 +34,7 @@ export interface FrameSource {
 export async function createFrameSource(input: RenderInput, fonts: FontLibrary): Promise<FrameSource> {
   const { piece } = input;
   const host = createSkiaHost();
-  await Promise.all(piece.layers.map(async (layer) => {
-    if (layer.kind === 'text') await fonts.load(layer.content.family, layer.content.italic, layer.content.text);
-  }));
+  await Promise.all(textNeeds(piece).map((need) => fonts.load(need.family, need.italic, need.text)));
   for (const [hash, file] of Object.entries(input.pictures)) {
     await host.loadPicture(hash, file).catch((cause: unknown) => {
       throw new AppError('MEDIA_MISSING', piece.media.find((m) => m.hash === hash)?.name ?? hash, { cause });

@@ -3,6 +3,7 @@ import type { Patch } from 'immer';
 import type { ResolvedTimes } from '../resolve-times';
 import type { Piece } from '../schema';
 import type { EditDefinition } from './define';
+import { GESTURE_EDITS } from './gesture-edits';
 import { KEY_EDITS } from './key-edits';
 import { LAYER_EDITS } from './layer-edits';
 import { PIECE_EDITS } from './piece-edits';
@@ -11,7 +12,7 @@ import { PIECE_EDITS } from './piece-edits';
  * Every change of a document is one of these named edits: plain data with a schema, a pure `apply`, and a way back in the
  * form of JSON patches that the same run yields. The interface never reaches into a document by hand.
  */
-export const EDITS = { ...PIECE_EDITS, ...LAYER_EDITS, ...KEY_EDITS } as const;
+export const EDITS = { ...PIECE_EDITS, ...LAYER_EDITS, ...KEY_EDITS, ...GESTURE_EDITS } as const;
 export type EditType = keyof typeof EDITS;
 
 type PayloadOf<T extends EditType> = (typeof EDITS)[T] extends EditDefinition<infer P> ? P : never;

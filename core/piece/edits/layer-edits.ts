@@ -3,7 +3,9 @@ import { shiftMoment } from '../../time';
 import { momentSchema } from '../../time';
 import { LAYER_KINDS } from '../layer-kinds';
 import { BLEND_MODE_IDS } from '../layer-kinds';
+import { visitLayerMoments } from '../layer-moments';
 import { layerSchema, overrideSchema } from '../schema';
+import { followText } from '../text-content';
 import type { Layer } from '../schema';
 import { defineEdit, findLayer } from './define';
 
@@ -50,7 +52,7 @@ export const LAYER_EDITS = {
       const shift = (moment: Layer['start']) => shiftMoment(moment, payload.seconds, times.targets);
       layer.start = payload.start && layer.id === payload.ids[0] ? payload.start : shift(layer.start);
       layer.end = shift(layer.end);
-      for (const track of Object.values(layer.tracks)) for (const key of track?.keyframes ?? []) key.at = shift(key.at);
+      visitLayerMoments(layer, shift);
     }
   }),
   /**
@@ -67,7 +69,7 @@ export const LAYER_EDITS = {
       const move = (moment: Layer['start']): Layer['start'] =>
         from !== null && to !== null && moment.kind === 'pinned' && moment.to.type === 'beat' ? { ...moment, to: { type: 'beat', beat: moment.to.beat + to - from } } : shiftMoment(moment, seconds, times.targets);
       layer.end = move(layer.end);
-      for (const track of Object.values(layer.tracks)) for (const key of track?.keyframes ?? []) key.at = move(key.at);
+      visitLayerMoments(layer, move);
       layer.start = at;
     }
   }),
@@ -76,7 +78,10 @@ export const LAYER_EDITS = {
     const layer = findLayer(draft, id);
     if (!layer || layer.locked) return;
     const parsed = LAYER_KINDS[layer.kind].content.safeParse({ ...layer.content, ...content });
-    if (parsed.success) layer.content = parsed.data as Layer['content']; // validated by the kind's own schema
+    if (!parsed.success) return;
+    const before = layer.content;
+    layer.content = parsed.data as Layer['content']; // validated by the kind's own schema
+    if (layer.kind === 'text' && 'text' in before && !('spans' in content) && before.text !== layer.content.text) layer.content.spans = followText(before.spans, before.text, layer.content.text);
   }),
   'layer.setOverride': defineEdit('Change a layer in one format', z.object({ id: z.string(), formatId: z.string(), override: overrideSchema.nullable() }), (draft, { id, formatId, override }) => {
     const layer = findLayer(draft, id);

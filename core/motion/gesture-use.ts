@@ -1,0 +1,42 @@
+import { z } from 'zod';
+import { colourSchema } from '../colour';
+import { momentSchema } from '../time';
+import { actorTracksSchema } from './actor';
+import { staggerSchema } from './stagger';
+
+export const GESTURE_ROLES = { entrance: 'comes in', accent: 'while it stands', exit: 'goes out' } as const;
+export type GestureRole = keyof typeof GESTURE_ROLES;
+export const UNIT_KINDS = { whole: 'as a whole', line: 'by lines', word: 'by words', letter: 'by letters' } as const;
+export type UnitKind = keyof typeof UNIT_KINDS;
+export const LANDINGS = { start: 'its start', peak: 'its peak', end: 'its end' } as const;
+export type Landing = keyof typeof LANDINGS;
+
+const idsOf = <T extends string>(table: Record<T, string>) => Object.keys(table) as [T, ...T[]]; // keys of a literal object
+
+/** A gesture as a layer wears it. */
+export const gestureUseSchema = z.object({
+  id: z.string(),
+  /** A gesture of the table, or the id of one of the piece's own. */
+  gesture: z.string().max(64),
+  role: z.enum(idsOf(GESTURE_ROLES)),
+  unit: z.enum(idsOf(UNIT_KINDS)),
+  /** `stay`: as long as the layer stands, whatever the value. */
+  duration: z.object({ unit: z.enum(['beats', 'seconds', 'stay']), value: z.number().min(0).max(600) }),
+  /** The moment it lands on; null lets an entrance begin with its layer and an exit end with it. */
+  at: momentSchema.nullable(),
+  landing: z.enum(idsOf(LANDINGS)),
+  /** For accents: again every so many beats. Null plays once. */
+  every: z.number().min(1 / 8).max(64).nullable(),
+  stagger: staggerSchema,
+  parameters: z.record(z.string(), z.number()),
+  colour: colourSchema,
+  /** Only these words take part, counted from 0; null takes all. */
+  words: z.array(z.number().int().min(0)).max(500).nullable(),
+  /** Opened up: these tracks in place of the gesture's. */
+  tracks: actorTracksSchema.nullable(),
+});
+export type GestureUse = z.infer<typeof gestureUseSchema>;
+
+/** A gesture made from one's own keyframes, kept with the piece. */
+export const ownGestureSchema = z.object({ id: z.string().max(64), name: z.string().min(1).max(80), role: z.enum(idsOf(GESTURE_ROLES)), duration: z.number().positive().max(600), tracks: actorTracksSchema });
+export type OwnGesture = z.infer<typeof ownGestureSchema>;

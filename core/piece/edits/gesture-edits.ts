@@ -1,0 +1,54 @@
+import { z } from 'zod';
+import { gestureUseSchema, ownGestureSchema } from '../../motion';
+import { layerSchema } from '../schema';
+import { defineEdit, findLayer } from './define';
+
+/** Edits of ready-made movement, and of the phrases of a piece as a whole. */
+export const GESTURE_EDITS = {
+  /** Gives a layer a gesture, or changes one it has (the same id). */
+  'gesture.put': defineEdit('Give a gesture', z.object({ uses: z.array(z.object({ layerId: z.string(), use: gestureUseSchema })).max(4000) }), (draft, { uses }) => {
+    for (const { layerId, use } of uses) {
+      const layer = findLayer(draft, layerId);
+      if (!layer || layer.locked) continue;
+      const i = layer.gestures.findIndex((g) => g.id === use.id);
+      if (i >= 0) layer.gestures[i] = use;
+      else if (layer.gestures.length < 24) layer.gestures.push(use);
+    }
+  }),
+  'gesture.remove': defineEdit('Take a gesture away', z.object({ layerId: z.string(), ids: z.array(z.string()) }), (draft, { layerId, ids }) => {
+    const layer = findLayer(draft, layerId);
+    if (!layer || layer.locked) return;
+    for (let i = layer.gestures.length - 1; i >= 0; i--) if (ids.includes(layer.gestures[i]!.id)) layer.gestures.splice(i, 1);
+  }),
+  'gesture.saveOwn': defineEdit('Save a gesture', z.object({ gesture: ownGestureSchema }), (draft, { gesture }) => {
+    const i = draft.gestures.findIndex((g) => g.id === gesture.id);
+    if (i >= 0) draft.gestures[i] = gesture;
+    else if (draft.gestures.length < 200) draft.gestures.push(gesture);
+  }),
+  'gesture.forgetOwn': defineEdit('Forget a gesture', z.object({ id: z.string() }), (draft, { id }) => {
+    const i = draft.gestures.findIndex((g) => g.id === id);
+    if (i >= 0) draft.gestures.splice(i, 1);
+  }),
+  'piece.setShutter': defineEdit('Change the motion blur', z.object({ shutter: z.number().min(0).max(720) }), (draft, { shutter }) => {
+    draft.shutter = shutter;
+  }),
+  'layer.setSmear': defineEdit('Change blur and trail', z.object({ ids: z.array(z.string()), motionBlur: layerSchema.options[0].shape.motionBlur.optional(), trail: layerSchema.options[0].shape.trail.optional() }), (draft, { ids, motionBlur, trail }) => {
+    for (const layer of draft.layers) {
+      if (!ids.includes(layer.id) || layer.locked) continue;
+      if (motionBlur !== undefined) layer.motionBlur = motionBlur;
+      if (trail !== undefined) layer.trail = trail;
+    }
+  }),
+  /** Puts layers in place of those with the same ids, adds new ones on top of the last of them, takes others away: one step for work on many phrases. */
+  'phrases.change': defineEdit('Change the phrases', z.object({ layers: z.array(layerSchema).max(2000), remove: z.array(z.string()) }), (draft, { layers, remove }) => {
+    let last = draft.layers.length;
+    for (const layer of layers) {
+      const i = draft.layers.findIndex((l) => l.id === layer.id);
+      if (i >= 0) {
+        if (!draft.layers[i]!.locked) draft.layers[i] = layer;
+        last = i + 1;
+      } else if (draft.layers.length < 2000) draft.layers.splice(last++, 0, layer);
+    }
+    for (let i = draft.layers.length - 1; i >= 0; i--) if (remove.includes(draft.layers[i]!.id) && !draft.layers[i]!.locked) draft.layers.splice(i, 1);
+  }),
+} as const;

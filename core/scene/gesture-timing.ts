@@ -1,0 +1,133 @@
+import { actorAt, gestureDefinition, hashUnit, prepareActor, rhythmPlaces, staggerOffsets, staggerRanks } from '../motion';
+import type { ActorState, ActorTracks, GestureDefinition, GestureUse, OwnGesture, PreparedActor, UnitPlace } from '../motion';
+import type { Layer, ResolvedTimes } from '../piece';
+import { beatToSeconds, secondsToBeat } from '../time';
+import type { Seconds } from '../time';
+
+/** A gesture with its times resolved. Everything that needs the laid-out text waits for {@link castGesture}. */
+export interface PreparedGesture {
+  readonly use: GestureUse;
+  readonly definition: GestureDefinition | null;
+  readonly own: ActorTracks | null;
+  /** Seconds the whole takes; with a rhythm, what each unit takes. */
+  readonly duration: Seconds;
+  /** The moment it lands on. */
+  readonly at: Seconds;
+  /** Share of a unit's time that comes before the moment. */
+  readonly share: number;
+  readonly layerStart: Seconds;
+  readonly layerEnd: Seconds;
+  readonly times: ResolvedTimes;
+}
+
+const EMPTY: ActorTracks = {};
+
+export function prepareGesture(use: GestureUse, layer: Layer, own: readonly OwnGesture[], times: ResolvedTimes): PreparedGesture {
+  const definition = gestureDefinition(use.gesture);
+  const [layerStart, layerEnd] = [times.timeOf(layer.start), times.timeOf(layer.end)];
+  const at = use.at ? times.timeOf(use.at) : use.role === 'exit' ? layerEnd : layerStart;
+  // A gesture that begins or ends with its layer needs no other landing than that.
+  const landing = use.at ? use.landing : use.role === 'exit' ? 'end' : 'start';
+  const peak = definition ? (use.role === 'exit' ? 1 - definition.peak : definition.peak) : 1;
+  const share = landing === 'start' ? 0 : landing === 'end' ? 1 : peak;
+  const { unit, value } = use.duration;
+  const span = unit === 'stay' ? layerEnd - layerStart : unit === 'seconds' ? value : beatSpan(times, at, value, landing);
+  return { use, definition, own: use.tracks ?? own.find((g) => g.id === use.gesture)?.tracks ?? (definition ? null : EMPTY), duration: Math.max(1e-3, span), at, share, layerStart, layerEnd, times };
+}
+
+/** Seconds of some beats around a moment: the tempo there counts. */
+function beatSpan(times: ResolvedTimes, at: Seconds, beats: number, landing: 'start' | 'peak' | 'end'): Seconds {
+  const beat = secondsToBeat(times.grid, at);
+  return landing === 'end' ? at - beatToSeconds(times.grid, beat - beats) : beatToSeconds(times.grid, beat + beats) - at;
+}
+
+/** A gesture cast with the units of a text: what each does, and when. */
+export interface CastGesture {
+  readonly prepared: PreparedGesture;
+  /** When each unit sets off; for accents that come again, counted from the beat. */
+  readonly starts: Float64Array;
+  readonly each: Seconds;
+  readonly actors: readonly PreparedActor[];
+  /** Which units take part. */
+  readonly plays: readonly boolean[];
+  /** For accents that come again: the seconds of each return, ascending. */
+  readonly returns: Float64Array | null;
+}
+
+/** @param wordOf - the word each unit stands in (the first, for lines), for gestures of single words. */
+export function castGesture(prepared: PreparedGesture, places: readonly UnitPlace[], wordOf: (unit: number) => number): CastGesture {
+  const { use, definition, own, duration, at, share, times } = prepared;
+  const count = places.length;
+  const ranks = staggerRanks(places, use.stagger);
+  const { rhythm } = use.stagger;
+  const isAgain = use.role === 'accent' && use.every !== null && use.duration.unit !== 'stay';
+  let starts: Float64Array;
+  let each = duration;
+  if (rhythm && !isAgain) {
+    const beat = secondsToBeat(times.grid, at);
+    starts = rhythmPlaces(ranks, rhythm).map((place) => beatToSeconds(times.grid, beat + place) - share * duration);
+  } else {
+    const spread = staggerOffsets(ranks, use.stagger, duration);
+    each = spread.each;
+    // The whole lands as one: its start at the first unit's, its end at the last one's, its peak at the first unit's peak.
+    const base = isAgain ? -(definition?.peak ?? 0) * each : use.at === null ? at - share * duration : share === 1 ? at - duration : at - share * each;
+    starts = spread.offsets.map((offset) => base + offset);
+  }
+  const made = new Map<number, PreparedActor>();
+  const actors = places.map((_, index) => {
+    const tracks = own ?? definition?.tracks(parametersOf(use, definition), { index, count, random: (k) => hashUnit(use.stagger.seed * 7919 + k, index) }) ?? EMPTY;
+    const actor = made.get(own ? 0 : index) ?? prepareActor(tracks);
+    made.set(own ? 0 : index, actor);
+    return actor;
+  });
+  return { prepared, starts, each, actors, plays: places.map((_, i) => use.words === null || use.words.includes(wordOf(i))), returns: isAgain ? returnsOf(prepared) : null };
+}
+
+/** Its parameters, with the table's values where the use says nothing. */
+export function parametersOf(use: Pick<GestureUse, 'parameters'>, definition: GestureDefinition): Record<string, number> {
+  return Object.fromEntries(Object.entries(definition.parameters).map(([id, p]) => [id, use.parameters[id] ?? p.default]));
+}
+
+function returnsOf({ use, layerStart, layerEnd, at, times }: PreparedGesture): Float64Array {
+  const every = Math.max(1 / 8, use.every ?? 1);
+  // From its own moment where it has one, else from the first full beat at which the layer stands.
+  const first = use.at ? secondsToBeat(times.grid, at) : Math.ceil(secondsToBeat(times.grid, layerStart) - 1e-3);
+  const out: number[] = [];
+  for (let k = 0; k < 8000; k++) {
+    const seconds = beatToSeconds(times.grid, first + k * every);
+    if (seconds > layerEnd) break;
+    out.push(seconds);
+  }
+  return Float64Array.from(out);
+}
+
+/** The state of a unit at a time, or null if it is at rest. */
+export function castState(cast: CastGesture, unit: number, seconds: Seconds): ActorState | null {
+  if (!cast.plays[unit]) return null;
+  const { prepared, each, returns } = cast;
+  const { role } = prepared.use;
+  const start = cast.starts[unit]!;
+  let progress: number;
+  if (returns) {
+    // The latest return whose movement of this unit has begun; movements longer than the pause are cut by the next.
+    let k = returns.length - 1;
+    while (k >= 0 && returns[k]! + start > seconds) k--;
+    if (k < 0) return null;
+    progress = (seconds - returns[k]! - start) / each;
+  } else progress = (seconds - start) / each;
+  if (role === 'accent' && (progress <= 0 || progress > 1)) return null;
+  if (role === 'entrance' && progress >= 1) return prepared.own ? actorAt(cast.actors[unit]!, 1) : null;
+  if (role === 'exit') return progress <= 0 ? null : actorAt(cast.actors[unit]!, 1 - progress);
+  return actorAt(cast.actors[unit]!, progress);
+}
+
+/** Whether a gesture has anything to do at a time: if not, no unit needs to be looked at. */
+export function isAtWork(cast: CastGesture, seconds: Seconds): boolean {
+  const { role } = cast.prepared.use;
+  if (cast.returns) return true;
+  const first = cast.starts.reduce((a, s) => Math.min(a, s), Infinity);
+  const last = cast.starts.reduce((a, s) => Math.max(a, s), -Infinity) + cast.each;
+  if (role === 'entrance') return cast.prepared.own !== null || seconds < last;
+  if (role === 'exit') return seconds > first;
+  return seconds > first && seconds <= last;
+}

@@ -1,0 +1,83 @@
+import type { Colour } from '../colour';
+import type { Vector } from '../motion';
+import type { PropertyId } from '../piece';
+import type { Seconds } from '../time';
+import type { Fill, ShapeItem } from './display-list';
+import type { Box, Matrix } from './matrix';
+import { longestContour } from './path-length';
+import { propertyAt } from './prepare';
+import type { PreparedLayer } from './prepare';
+
+/** What all kinds of layers share on their way to display items: values at a time, the matrix, fill and stroke. */
+export class LayerReader {
+  constructor(
+    private readonly prepared: PreparedLayer,
+    private readonly seconds: Seconds,
+  ) {}
+  // The schema binds each property to its kind of value, so these casts hold.
+  number = (property: PropertyId): number => propertyAt(this.prepared, property, this.seconds) as number;
+  vector = (property: PropertyId): Vector => propertyAt(this.prepared, property, this.seconds) as Vector;
+  colour = (property: PropertyId): Colour => propertyAt(this.prepared, property, this.seconds) as Colour;
+}
+
+/** From the layer's own pixels to pixels of the format. @param origin - where the layer's position is measured from, pixels of the format. */
+export function layerMatrix(prepared: PreparedLayer, read: LayerReader, origin: readonly [number, number]): Matrix {
+  const [px, py] = read.vector('position');
+  const [sx, sy] = read.vector('scale');
+  const [ax, ay] = read.vector('anchor');
+  const angle = (read.number('rotation') * Math.PI) / 180;
+  const { fit, move } = prepared;
+  const cos = Math.cos(angle) * fit;
+  const sin = Math.sin(angle) * fit;
+  // Scale, then slant, then turn.
+  const slant = Math.tan((-read.number('skew') * Math.PI) / 180);
+  const [a, b, c, d] = [cos * sx, sin * sx, (cos * slant - sin) * sy, (sin * slant + cos) * sy];
+  const e = origin[0] + px * fit + move[0];
+  const f = origin[1] + py * fit + move[1];
+  return [a, b, c, d, e - a * ax - c * ay, f - b * ax - d * ay];
+}
+
+export function fillOf(gradient: 'none' | 'linear' | 'radial', read: LayerReader, box: Box): Fill {
+  const start = read.colour('fill');
+  if (gradient === 'none') return { type: 'solid', colour: start };
+  const end = read.colour('fillEnd');
+  const centre = [(box[0] + box[2]) / 2, (box[1] + box[3]) / 2] as const;
+  const [w, h] = [box[2] - box[0], box[3] - box[1]];
+  if (gradient === 'radial') return { type: 'radial', centre, radius: Math.max(w, h) / 2, start, end };
+  const angle = (read.number('gradientAngle') * Math.PI) / 180;
+  const [dx, dy] = [Math.cos(angle), Math.sin(angle)];
+  // Half the box's extent along the direction: the two colours then lie on the box's edges (CSS Images 3, section 3.1.1).
+  const half = (Math.abs(w * dx) + Math.abs(h * dy)) / 2;
+  return { type: 'linear', from: [centre[0] - dx * half, centre[1] - dy * half], to: [centre[0] + dx * half, centre[1] + dy * half], start, end };
+}
+
+export const printFill = (fill: Fill): string =>
+  fill.type === 'solid' ? fill.colour : fill.type === 'linear' ? `l${fill.from.join()},${fill.to.join()}${fill.start}${fill.end}` : `r${fill.centre.join()},${fill.radius}${fill.start}${fill.end}`;
+
+export interface Outline {
+  readonly path: string;
+  readonly pathKey: string;
+  readonly box: Box;
+  readonly matrix: Matrix;
+  /** Item units a lead pixel, for stroke widths. */
+  readonly unitsPerPixel: number;
+}
+
+/** The dash that draws a stroke from one share of its length to another; absent draws all, null nothing. */
+export function dashOf(read: LayerReader, pathKey: string, path: string): ShapeItem['dash'] | null {
+  const [from, to] = [read.number('drawStart'), read.number('drawEnd')];
+  if (from <= 0 && to >= 1) return undefined;
+  if (to <= from) return null;
+  const whole = longestContour(pathKey, path);
+  return { on: whole * (to - from), off: whole * (1 - to + from), shift: -whole * (from + read.number('drawOffset')) };
+}
+
+export function shapeItem(prepared: PreparedLayer, read: LayerReader, outline: Outline, gradient: 'none' | 'linear' | 'radial', opacity: number): ShapeItem {
+  const { layer } = prepared;
+  const fill = fillOf(gradient, read, outline.box);
+  const width = read.number('strokeWidth') * outline.unitsPerPixel;
+  const dash = width > 0 ? dashOf(read, outline.pathKey, outline.path) : undefined;
+  const stroke = width > 0 && dash !== null ? { colour: read.colour('stroke'), width, behind: layer.kind === 'text' } : null;
+  const fingerprint = `${outline.pathKey}|${outline.matrix.join()}|${opacity}|${layer.blend}|${printFill(fill)}|${stroke ? `${stroke.colour}${stroke.width}` : ''}${dash ? `d${dash.on},${dash.shift}` : ''}`;
+  return { kind: 'shape', layerId: layer.id, path: outline.path, pathKey: outline.pathKey, matrix: outline.matrix, box: outline.box, opacity, blend: layer.blend, fill, stroke, fingerprint, ...(dash ? { dash } : {}) };
+}
