@@ -4,6 +4,7 @@ import type { Track, TrackValue } from '../motion';
 import { LAYER_KINDS, kindProperties } from './layer-kinds';
 import type { LayerKind } from './layer-kinds';
 import type { PropertyId } from './properties';
+import { DEFAULT_SHEET } from './sheet';
 import { PIECE_VERSION } from './schema';
 import type { Format, GridCorrection, Layer, MediaRef, Music, Piece } from './schema';
 
@@ -49,6 +50,7 @@ export function createPiece(options: NewPiece, newId: IdSource): Piece {
     media: [],
     gestures: [],
     shutter: 0,
+    sheet: { ...DEFAULT_SHEET },
   };
 }
 

@@ -6,6 +6,7 @@ import { BLEND_MODE_IDS, LAYER_KINDS, kindProperties } from './layer-kinds';
 import type { LayerKind } from './layer-kinds';
 import { PROPERTIES, PROPERTY_IDS, VALUE_KINDS } from './properties';
 import type { PropertyId } from './properties';
+import { DEFAULT_SHEET, sheetSchema } from './sheet';
 
 /**
  * The piece: plain JSON, immutable, versioned. docs/FORMATS.md describes the same for readers outside.
@@ -171,6 +172,8 @@ export const pieceSchema = z.object({
   gestures: z.array(ownGestureSchema).max(200).default([]),
   /** Angle of the shutter in degrees: the share of a frame's time it is open, of 360. 0 draws moments. */
   shutter: z.number().min(0).max(720).default(0),
+  /** How the phrases of the piece are staged; the phrases themselves are text layers. */
+  sheet: sheetSchema.default(DEFAULT_SHEET),
 });
 export type Piece = z.infer<typeof pieceSchema>;
 

@@ -56,10 +56,18 @@ export type PhraseTag = z.infer<typeof phraseTagSchema>;
 /** The text in its letter case, of the same length, so that spans keep their places (ß stays ß). */
 export function inCase(text: string, letterCase: LetterCase): string {
   const each = (change: (c: string) => string) => [...text].map((c) => { const d = change(c); return d.length === c.length ? d : c; }).join('');
-  if (letterCase === 'upper') return each((c) => c.toUpperCase());
+  if (letterCase === 'upper' || letterCase === 'small') return each((c) => c.toUpperCase());
   if (letterCase === 'lower') return each((c) => c.toLowerCase());
   if (letterCase === 'title') return text.replace(/(^|[\s\-\u2013\u2014("“'])(\p{Ll})/gu, (whole, before: string, c: string) => (c.toUpperCase().length === c.length ? before + c.toUpperCase() : whole));
   return text;
+}
+
+/** Size of small capitals: about the x-height of most faces. Set from capitals, because few faces have ones of their own. */
+const SMALL_CAPITAL = 0.76;
+
+/** The spans that make small capitals of small letters. */
+export function smallCapitals(text: string): TextSpan[] {
+  return [...text.matchAll(/\p{Ll}+/gu)].map((m) => ({ start: m.index, end: m.index + m[0].length, scale: SMALL_CAPITAL }));
 }
 
 /** Spans after the text was changed: places before the change stay, places behind it move, what was in it goes with it. */

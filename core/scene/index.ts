@@ -2,6 +2,8 @@ export { IDENTITY, applyMatrix, boxCorners, invert, multiply, transformBox } fro
 export type { Box, Matrix } from './matrix';
 export { frameFingerprint } from './display-list';
 export type { DisplayItem, DisplayList, Fill, GroupItem, PictureItem, ShapeItem, SmearItem, StillItem, TrailItem, UnderEffect } from './display-list';
+export { castGesture, castState, prepareGesture } from './gesture-timing';
+export type { CastGesture, PreparedGesture } from './gesture-timing';
 export { prepareScene, propertyAt } from './prepare';
 export type { PreparedLayer, PreparedScene } from './prepare';
 export { sceneAt } from './scene-at';

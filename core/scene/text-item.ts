@@ -1,7 +1,7 @@
 import type { Colour } from '../colour';
 import type { UnitKind } from '../motion';
-import { inCase } from '../piece';
-import type { TextLayer } from '../piece';
+import { inCase, smallCapitals } from '../piece';
+import type { TextLayer, TextSpan } from '../piece';
 import { UNITS } from '../text';
 import type { PlacedGlyph, TextLayout, TextStyle } from '../text';
 import type { Seconds } from '../time';
@@ -84,6 +84,9 @@ function shownText(prepared: PreparedLayer, layer: TextLayer, seconds: Seconds):
   return text;
 }
 
+/** The spans a layer is set with; small capitals come first, so that what was set by hand counts. */
+const spansOf = ({ content }: TextLayer): readonly TextSpan[] => (content.letterCase === 'small' ? [...smallCapitals(content.text), ...content.spans] : content.spans);
+
 interface Setting {
   readonly text: string;
   readonly layout: TextLayout;
@@ -101,7 +104,8 @@ function setText(prepared: PreparedLayer, layer: TextLayer, read: LayerReader, s
   const text = shownText(prepared, layer, seconds);
   const wanted = Math.max(0.01, read.number('size'));
   const { area } = content;
-  const features = [...content.features, ...(content.letterCase === 'small' ? ['smcp'] : [])];
+  const { features } = content;
+  const spans = spansOf(layer);
   const style: TextStyle = {
     family: content.family,
     italic: content.italic,
@@ -111,7 +115,7 @@ function setText(prepared: PreparedLayer, layer: TextLayer, read: LayerReader, s
     align: content.align,
     wrapWidth: content.wrapWidth === null ? null : content.wrapWidth / wanted,
     ...(features.length > 0 ? { features } : {}),
-    ...(content.spans.length > 0 ? { spans: content.spans } : {}),
+    ...(spans.length > 0 ? { spans } : {}),
     ...(area ? { fit: { width: (area.width * format.width) / prepared.fit, height: (area.height * format.height) / prepared.fit, maxSize: wanted } } : {}),
   };
   const { key, layout } = layoutText(text, style);
@@ -235,7 +239,7 @@ function lettersItem(stage: Stage, name: string, glyphs: readonly PlacedGlyph[],
   if (path === '') return [];
   const move: Matrix = act.scramble >= 0.5 ? [1, 0, 0, 1, offset, glyphs[0]!.y - shown[0]!.y] : [1, 0, 0, 1, 0, 0];
   const own = multiply(matrix, multiply(act.matrix, move));
-  const spanColour = content.spans[span]?.colour;
+  const spanColour = spansOf(layer)[span]?.colour;
   const base = fillOf(spanColour ? 'none' : content.gradient, read, layout.box);
   const tint = (colour: Colour) => act.tint(colour);
   const fill = base.type === 'solid' ? { ...base, colour: tint(spanColour ?? base.colour) } : { ...base, start: tint(base.start), end: tint(base.end) };

@@ -9,3 +9,7 @@ export { createFontLibrary } from './font-library';
 export type { FontLibrary } from './font-library';
 export { UNITS, createLayoutCache, layoutText } from './layout';
 export type { FitBox, PlacedGlyph, StyleSpan, TextLayout, TextStyle } from './layout';
+export { DEFAULT_PHRASES, bestSplit, splitPhrases } from './phrases';
+export type { PhraseOptions } from './phrases';
+export { READING_PACES, readingTime, secondsAWord } from './reading-time';
+export type { ReadingPace } from './reading-time';

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { gestureUseSchema, ownGestureSchema } from '../../motion';
 import { layerSchema } from '../schema';
+import { sheetSchema } from '../sheet';
 import { defineEdit, findLayer } from './define';
 
 /** Edits of ready-made movement, and of the phrases of a piece as a whole. */
@@ -31,6 +32,9 @@ export const GESTURE_EDITS = {
   }),
   'piece.setShutter': defineEdit('Change the motion blur', z.object({ shutter: z.number().min(0).max(720) }), (draft, { shutter }) => {
     draft.shutter = shutter;
+  }),
+  'sheet.set': defineEdit('Change the phrase sheet', z.object({ sheet: sheetSchema }), (draft, { sheet }) => {
+    draft.sheet = sheet;
   }),
   'layer.setSmear': defineEdit('Change blur and trail', z.object({ ids: z.array(z.string()), motionBlur: layerSchema.options[0].shape.motionBlur.optional(), trail: layerSchema.options[0].shape.trail.optional() }), (draft, { ids, motionBlur, trail }) => {
     for (const layer of draft.layers) {

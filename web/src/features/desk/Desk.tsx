@@ -14,9 +14,10 @@ import { Stage } from '../canvas/Stage';
 import { Details } from '../details/Details';
 import { importFile } from '../panels/import-file';
 import { MusicPanel } from '../panels/MusicPanel';
-import { ColourPanel, MotionPanel, PicturePanel, RunThroughPanel, SoundPanel, WordsPanel } from '../panels/panels';
+import { ColourPanel, MotionPanel, PicturePanel, RunThroughPanel, SoundPanel } from '../panels/panels';
 import { SendPanel } from '../panels/SendPanel';
 import { Timeline } from '../timeline/Timeline';
+import { WordsPanel } from '../words/WordsPanel';
 import { Transport } from '../transport/Transport';
 import { KEY_COMMANDS, useKeys } from './keys';
 

@@ -10,6 +10,7 @@ import { ColourField } from '../../ui/ColourField';
 import { NumberField } from '../../ui/NumberField';
 import { Star } from '../../ui/Star';
 import { goToKey, setValue, toggleKey, valueNow } from '../desk/commands';
+import { DressSection } from './DressSection';
 import { EasingEditor } from './EasingEditor';
 import { FontChooser } from './FontChooser';
 
@@ -61,12 +62,19 @@ function PropertyRow({ layer, property }: { layer: Layer; property: PropertyId }
   );
 }
 
+/** Properties that say nothing until something else is there: parts of a stroke, how far a band is drawn. */
+const DRAWN: readonly PropertyId[] = ['drawStart', 'drawEnd', 'drawOffset', 'reveal'];
+function wears(layer: Layer, property: PropertyId): boolean {
+  if (property === 'reveal') return layer.kind === 'text' && (layer.content.dress.band !== null || layer.content.dress.rule !== null);
+  return Number(layer.tracks.strokeWidth?.value ?? 0) > 0 || (layer.tracks.strokeWidth?.keyframes.length ?? 0) > 0;
+}
+
 /** Properties in order of use, without those that have no meaning for the layer as it is. */
 function shownProperties(layer: Layer): PropertyId[] {
   const first: PropertyId[] = layer.kind === 'text' ? ['size', 'weight', 'tracking', 'leading', 'fill'] : ['dimensions', 'fill', 'cornerRadius'];
   const all = [...first, ...PROPERTY_IDS.filter((p) => !first.includes(p))];
   const gradient = 'gradient' in layer.content ? layer.content.gradient : 'none';
-  return all.filter((p) => p in LAYER_KINDS[layer.kind].properties && layer.tracks[p] && !(gradient === 'none' && p === 'fillEnd') && !(gradient !== 'linear' && p === 'gradientAngle'));
+  return all.filter((p) => p in LAYER_KINDS[layer.kind].properties && layer.tracks[p] && !(gradient === 'none' && p === 'fillEnd') && !(gradient !== 'linear' && p === 'gradientAngle') && !(DRAWN.includes(p) && !wears(layer, p)));
 }
 
 function TextContent({ layer }: { layer: Extract<Layer, { kind: 'text' }> }) {
@@ -137,6 +145,7 @@ export function Details() {
           </select>
         </div>
       )}
+      {layer.kind === 'text' && <><hr className="rule" /><DressSection layer={layer} /></>}
       <div className="prop"><span /><span className="name">Blend</span>
         <select className="field" aria-label="Blend mode" value={layer.blend} onChange={(e) => edit([{ type: 'layer.setBlend', ids: [layer.id], blend: e.target.value as BlendMode }])}>
           {Object.entries(BLEND_MODES).map(([id, mode]) => <option key={id} value={id}>{mode.label}</option>)}

@@ -3,6 +3,7 @@ import { overallTempo } from '@core/time';
 import { edit } from '../../store/desk-store';
 import { songOf, useAnalysis, usePiece, useTimes } from '../../store/selectors';
 import { NumberField } from '../../ui/NumberField';
+import { Tabs } from '../../ui/Tabs';
 import { BeatsTab } from '../music/BeatsTab';
 import { FactsTab } from '../music/FactsTab';
 import { MarkersTab } from '../music/MarkersTab';
@@ -47,11 +48,7 @@ export function MusicPanel() {
       <p className="muted" style={{ marginTop: 2 }}>
         {analysis ? <>{analysis.beats.length} beats, {analysis.hits.length} hits found in <span className="mono">{analysis.duration.toFixed(1)} s</span></> : 'Being listened to …'}
       </p>
-      <div role="tablist" aria-label="Work on the music" style={{ display: 'flex', gap: 2, margin: '8px 0 10px', borderBottom: '1px solid var(--line)' }}>
-        {Object.entries(TABS).map(([id, label]) => (
-          <button key={id} role="tab" aria-selected={tab === id} className="quiet" style={{ borderRadius: 0, padding: '4px 7px', color: tab === id ? 'var(--text)' : undefined, boxShadow: tab === id ? 'inset 0 -2px var(--tide)' : undefined }} onClick={() => setTab(id as keyof typeof TABS)}>{label}</button>
-        ))}
-      </div>
+      <Tabs label="Work on the music" tabs={TABS} value={tab} onChange={setTab} />
       {tab === 'beats' && <BeatsTab />}
       {tab === 'song' && <SongTab />}
       {tab === 'markers' && <MarkersTab />}

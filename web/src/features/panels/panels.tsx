@@ -1,37 +1,20 @@
-import { Circle, Diamond, Square, Type, Waves } from 'lucide-react';
+import { Circle, Diamond, Square, Waves } from 'lucide-react';
+import { useState } from 'react';
 import { DEFAULT_EASING } from '@core/motion';
 import type { Easing } from '@core/motion';
 import { propertyDefinition } from '@core/piece';
-import type { Layer, PropertyId } from '@core/piece';
-import { playhead } from '../../platform/clock';
-import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
+import type { PropertyId } from '@core/piece';
+import { edit, selectLayers, useDesk } from '../../store/desk-store';
 import { songOf, usePiece, useSelectedLayer, useTimes } from '../../store/selectors';
 import { ColourField } from '../../ui/ColourField';
 import { NumberField } from '../../ui/NumberField';
-import { addEllipse, addKite, addRectangle, addText, addWave, copySelection, pasteSelection, reverseKeys, selectAllKeys, setEasing, stretchKeys, toggleKey } from '../desk/commands';
+import { Tabs } from '../../ui/Tabs';
+import { addEllipse, addKite, addRectangle, addWave, copySelection, pasteSelection, reverseKeys, selectAllKeys, setEasing, stretchKeys, toggleKey } from '../desk/commands';
+import { GestureSection } from '../gestures/GestureSection';
+import { SmearTab } from '../gestures/SmearTab';
 import { FileDrop } from './FileDrop';
 import { SpreadSection } from './SpreadSection';
 import { SyncCheck } from './SyncCheck';
-
-export function WordsPanel() {
-  const piece = usePiece();
-  const selectedLayers = useDesk((s) => s.selectedLayers);
-  const texts = piece.layers.filter((l): l is Extract<Layer, { kind: 'text' }> => l.kind === 'text');
-  return (
-    <>
-      <h2 className="title">Words</h2>
-      <p className="muted">Type them here or on the canvas with a double click.</p>
-      <button className="lamp" onClick={() => setView({ editingText: addText() })}><Type size={16} /> New words</button>
-      <div style={{ marginTop: 14 }}>
-        {texts.map((layer) => (
-          <div key={layer.id} className={`list-row${selectedLayers.includes(layer.id) ? ' on' : ''}`} onClick={() => selectLayers([layer.id])}>
-            <textarea className="field" aria-label={`Words of ${layer.name}`} rows={Math.min(4, layer.content.text.split('\n').length)} value={layer.content.text} disabled={layer.locked} style={{ width: '100%', resize: 'none', background: 'none', padding: 2 }} onKeyDown={(e) => e.stopPropagation()} onFocus={() => selectLayers([layer.id])} onChange={(e) => { edit([{ type: 'layer.setContent', id: layer.id, content: { text: e.target.value } }], `words-${layer.id}`); playhead.set(playhead.seconds); }} />
-          </div>
-        ))}
-      </div>
-    </>
-  );
-}
 
 export function PicturePanel() {
   return (
@@ -60,13 +43,28 @@ const QUICK: readonly { label: string; easing: Easing }[] = [
   { label: 'Hold', easing: { type: 'hold' } },
 ];
 
+const MOTION_TABS = { gestures: 'Gestures', stars: 'Stars', beats: 'Spread', smear: 'Blur' } as const;
+
 export function MotionPanel() {
+  const [tab, setTab] = useState<keyof typeof MOTION_TABS>('gestures');
+  return (
+    <>
+      <h2 className="title">Motion</h2>
+      <Tabs label="Kinds of movement" tabs={MOTION_TABS} value={tab} onChange={setTab} />
+      {tab === 'gestures' && <GestureSection />}
+      {tab === 'stars' && <StarsTab />}
+      {tab === 'beats' && <SpreadSection />}
+      {tab === 'smear' && <SmearTab />}
+    </>
+  );
+}
+
+function StarsTab() {
   const layer = useSelectedLayer();
   const keys = useDesk((s) => s.selectedKeys);
   const moving: PropertyId[] = ['position', 'scale', 'rotation', 'opacity'];
   return (
     <>
-      <h2 className="title">Motion</h2>
       {!layer && <p className="muted">Select a layer. Stars mark where its values are fixed; between them it moves.</p>}
       {layer && (
         <>
@@ -86,8 +84,6 @@ export function MotionPanel() {
         <button className="soft" disabled={keys.length < 2} onClick={() => stretchKeys(2)}>Stretch ×2</button>
         <button className="soft" disabled={keys.length < 2} onClick={() => stretchKeys(0.5)}>Squeeze ×½</button>
       </div>
-      <hr className="rule" />
-      <SpreadSection />
     </>
   );
 }

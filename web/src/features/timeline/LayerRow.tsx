@@ -30,7 +30,7 @@ export function LayerRow({ layer, piece, axis, top, isOpen }: { layer: Layer; pi
   const start = times.timeOf(layer.start);
   const end = times.timeOf(layer.end);
   const colour = layerColour(layer);
-  const shape = useMemo(() => barShape(layer, times), [layer, times]);
+  const shape = useMemo(() => barShape(layer, times, piece.gestures), [layer, times, piece.gestures]);
   const properties = animatedProperties(layer);
 
   const hold = (e: { shiftKey: boolean }) => {

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { PointerEvent as ReactPointerEvent } from 'react';
 import type { GridCorrection, KeyRef } from '@core/piece';
-import { songToPiece } from '@core/piece';
+import { phraseLayers, songToPiece } from '@core/piece';
 import { beatToBar, beatToSeconds, formatBarBeat, secondsToBeat } from '@core/time';
 import { playhead } from '../../platform/clock';
 import { newId } from '../../platform/ids';
@@ -12,6 +12,7 @@ import { dragBeat } from '../music/beat-commands';
 import { drawLattice } from './draw-lattice';
 import { fadeHandles } from './draw-music';
 import { MUSIC_HEIGHT, PARTS, RULER, WAVE } from './staff';
+import { LANE, PhraseLane } from './PhraseLane';
 import { LayerRow, PROPERTY_ROW, ROW, animatedProperties, rowHeight } from './LayerRow';
 import { clampScroll, fitAxis, timeToX, xToTime, zoomAxis } from './time-axis';
 import type { TimeAxis } from './time-axis';
@@ -103,6 +104,8 @@ export function Timeline() {
     return () => element.removeEventListener('wheel', onWheel);
   }, [end]);
 
+  const phrases = useMemo(() => phraseLayers(piece, times), [piece, times]);
+  const rowsTop = MUSIC_HEIGHT + (phrases.length > 0 ? LANE : 0);
   const layout = useMemo(() => {
     let top = 0;
     // Front first, as they lie on the canvas.
@@ -190,7 +193,7 @@ export function Timeline() {
       properties.forEach((property, i) => {
         for (const key of row.layer.tracks[property]?.keyframes ?? []) {
           const x = NAMES + timeToX(axis, times.timeOf(key.at));
-          const y = MUSIC_HEIGHT - scrollTop + row.top + (row.isOpen ? ROW + (i + 0.5) * PROPERTY_ROW : ROW / 2);
+          const y = rowsTop - scrollTop + row.top + (row.isOpen ? ROW + (i + 0.5) * PROPERTY_ROW : ROW / 2);
           if (x >= box.left && x <= box.left + box.width && y >= box.top && y <= box.top + box.height) keys.push({ layerId: row.layer.id, property, keyId: key.id });
         }
       });
@@ -236,7 +239,8 @@ export function Timeline() {
         <div className="muted" style={{ fontSize: 11.5 }}>{song ? (confidence === null ? 'tempo typed by hand' : `sure of the beat ${confidence} %`) : `${piece.tempo.bpm} BPM, typed`}</div>
         {analysis && song && <div className="muted" style={{ fontSize: 10, position: 'absolute', right: -4, top: WAVE + 2, lineHeight: '10px', textAlign: 'right' }}>high<br />mid<br />low</div>}
       </div>
-      <div className="rows" ref={rows} style={{ top: MUSIC_HEIGHT }} onScroll={(e) => setScrollTop(e.currentTarget.scrollTop)}>
+      {phrases.length > 0 && <div style={{ position: 'absolute', left: 0, right: 0, top: MUSIC_HEIGHT }}><PhraseLane axis={axis} phrases={phrases} /></div>}
+      <div className="rows" ref={rows} style={{ top: rowsTop }} onScroll={(e) => setScrollTop(e.currentTarget.scrollTop)}>
         <div style={{ height: total + 40, position: 'relative' }}>
           {visible.map((row) => <LayerRow key={row.layer.id} layer={row.layer} piece={piece} axis={axis} top={row.top} isOpen={row.isOpen} />)}
         </div>

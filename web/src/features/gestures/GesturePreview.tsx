@@ -1,0 +1,65 @@
+import { useEffect, useRef } from 'react';
+import { createPainter } from '@core/paint';
+import type { DrawContext } from '@core/paint';
+import { GESTURES, newGestureUse } from '@core/motion';
+import type { GestureId, GestureRole, OwnGesture } from '@core/motion';
+import { createLayer, createPiece, resolveTimes } from '@core/piece';
+import type { TextLayer } from '@core/piece';
+import { prepareScene, sceneAt } from '@core/scene';
+import { createLayoutCache } from '@core/text';
+import type { LayoutText } from '@core/scene';
+import { FRAME_RATES, freeMoment } from '@core/time';
+import { browserFonts, createBrowserHost } from '../../platform/browser-host';
+import { newId } from '../../platform/ids';
+
+/** The frame previews are made in: pixels as shown, times two for sharp screens. */
+const W = 216;
+const H = 96;
+/** A preview's round: it comes in, stands, goes out (or moves while it stands), and rests a little. */
+const ROUND = 2.6;
+const STANDS = 2.2;
+
+let layout: Promise<LayoutText> | null = null;
+const host = createBrowserHost();
+
+/** A gesture moving on the user's own words, painted by the same core as the piece. Only previews in view are painted. */
+export function GesturePreview({ gesture, role, words, family, weight, own }: { gesture: string; role: GestureRole; words: string; family: string; weight: number; own: OwnGesture | null }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  useEffect(() => {
+    const element = canvas.current;
+    const context = element?.getContext('2d');
+    if (!element || !context) return;
+    const text = words.split(/\s+/u).slice(0, 3).join(' ').slice(0, 18) || 'Kite Week';
+    const shown = gesture in GESTURES && GESTURES[gesture as GestureId].label === 'Altimeter' && !/\d/.test(text) ? '1,250' : text;
+    const base = createPiece({ name: 'preview', formats: [{ id: 'f', name: 'f', width: W, height: H }], frameRate: FRAME_RATES['30'] }, newId);
+    const layer = createLayer('text', { name: 'words', start: freeMoment(0.15), end: freeMoment(STANDS), values: { size: 34, weight, fill: '#EEE9DF' }, content: { text: shown, family, area: { x: 0.1, y: 0.15, width: 0.8, height: 0.7, valign: 'middle' } } }, newId) as TextLayer; // of the kind asked for
+    const use = newGestureUse(gesture, role, newId());
+    layer.gestures = [{ ...use, ...(use.duration.unit === 'stay' ? {} : { duration: { unit: 'seconds' as const, value: Math.min(1.4, own?.duration ?? use.duration.value * 0.45) } }) }];
+    const piece = { ...base, end: freeMoment(ROUND), layers: [layer], gestures: own ? [own] : [] };
+    const scene = prepareScene(piece, resolveTimes(piece, null), 'f');
+    const painter = createPainter(host);
+    let frame = 0;
+    let isInView = false;
+    let lay: LayoutText | null = null;
+    layout ??= browserFonts().then((fonts) => createLayoutCache(fonts, 400));
+    void Promise.all([layout, browserFonts().then((fonts) => fonts.load(family, false, `${shown}0123456789`))]).then(([made]) => { lay = made; });
+    const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches;
+    let lastPaint = 0;
+    const tick = (now: number) => {
+      frame = requestAnimationFrame(tick);
+      // Twenty times a second is enough to choose by, and leaves the desk its time.
+      if (!lay || !isInView || now - lastPaint < 48) return;
+      lastPaint = now;
+      const at = still ? 0.7 : (now / 1000) % ROUND;
+      painter.paint(context as unknown as DrawContext, { ...sceneAt(scene, at, lay), background: '#181e26' }); // DrawContext is a subset
+    };
+    const observer = new IntersectionObserver(([entry]) => { isInView = entry?.isIntersecting ?? false; });
+    observer.observe(element);
+    frame = requestAnimationFrame(tick);
+    return () => {
+      cancelAnimationFrame(frame);
+      observer.disconnect();
+    };
+  }, [gesture, role, words, family, weight, own]);
+  return <canvas ref={canvas} width={W} height={H} style={{ width: W / 2, height: H / 2, display: 'block', borderRadius: 7 }} aria-hidden="true" />;
+}

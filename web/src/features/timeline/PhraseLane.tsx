@@ -1,0 +1,57 @@
+import { useRef } from 'react';
+import type { TextLayer } from '@core/piece';
+import { beatMoment, secondsToBeat } from '@core/time';
+import { selectLayers, useDesk } from '../../store/desk-store';
+import { usePiece, useTimes } from '../../store/selectors';
+import { moveBoundary, phraseTimes } from '../words/phrase-commands';
+import { timeToX } from './time-axis';
+import type { TimeAxis } from './time-axis';
+import { snapDragged, useTimeDrag } from './use-time-drag';
+
+export const LANE = 28;
+
+/** The phrases as a line of text along the music, like words under notes; the strokes between them are dragged on the lattice. */
+export function PhraseLane({ axis, phrases }: { axis: TimeAxis; phrases: readonly TextLayer[] }) {
+  return (
+    <div className="phrase-lane" role="group" aria-label="Phrases on the music" style={{ height: LANE }}>
+      <span className="muted" style={{ position: 'absolute', left: 12, top: 5, fontSize: 12 }}>Phrases</span>
+      <div className="track">{phrases.map((layer, i) => <Phrase key={layer.id} layer={layer} phrases={phrases} index={i} axis={axis} />)}</div>
+    </div>
+  );
+}
+
+function Phrase({ layer, phrases, index, axis }: { layer: TextLayer; phrases: readonly TextLayer[]; index: number; axis: TimeAxis }) {
+  const piece = usePiece();
+  const times = useTimes();
+  const isOn = useDesk((s) => s.selectedLayers.includes(layer.id));
+  const held = useRef(0);
+  const { start, has, needs } = phraseTimes({ piece, times }, phrases, index);
+  const next = phrases[index + 1];
+  // In a group that builds up phrases overlap: a phrase's own part ends where the next begins.
+  const end = next ? Math.min(start + has, times.timeOf(next.start)) : start + has;
+  const drag = useTimeDrag(axis.pixelsPerSecond, {
+    onStart: () => {
+      held.current = end;
+      selectLayers([layer.id]);
+    },
+    onDrag: (delta, gesture, e) => moveBoundary(layer.id, snapDragged(held.current + delta, axis.pixelsPerSecond, [layer.id, ...(next ? [next.id] : [])], e.altKey), gesture),
+  });
+  const step = (e: React.KeyboardEvent) => {
+    const by = { ArrowLeft: -1, ArrowRight: 1 }[e.key];
+    if (!by) return;
+    e.preventDefault();
+    e.stopPropagation();
+    const { division } = useDesk.getState();
+    const beat = Math.round(secondsToBeat(times.grid, end) / division) * division + by * division;
+    moveBoundary(layer.id, beatMoment(beat, times.grid), `boundary-${layer.id}`);
+  };
+  const left = timeToX(axis, start);
+  const width = Math.max(2, (end - start) * axis.pixelsPerSecond);
+  const isShort = end - start < needs - 0.01;
+  return (
+    <>
+      <button className="phrase" data-phrase={layer.id} aria-pressed={isOn} title={layer.content.text} style={{ left: left + 4, width: Math.max(0, width - 7), color: isShort ? 'var(--ember)' : isOn ? 'var(--lamp)' : undefined }} onPointerDown={(e) => e.stopPropagation()} onClick={() => selectLayers([layer.id])}>{layer.content.text}</button>
+      <span className="phrase-end" data-boundary={layer.id} style={{ left: left + width }} {...drag} onKeyDown={step} role="slider" tabIndex={0} aria-label={`End of ${layer.content.text}`} aria-valuenow={end} aria-valuetext={`${end.toFixed(2)} seconds`} />
+    </>
+  );
+}

@@ -1,0 +1,41 @@
+import { Type } from 'lucide-react';
+import { useState } from 'react';
+import type { TextLayer } from '@core/piece';
+import { playhead } from '../../platform/clock';
+import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
+import { usePiece } from '../../store/selectors';
+import { Tabs } from '../../ui/Tabs';
+import { addText } from '../desk/commands';
+import { PhraseSheet } from './PhraseSheet';
+
+const TABS = { phrases: 'Phrases', texts: 'All words' } as const;
+
+export function WordsPanel() {
+  const [tab, setTab] = useState<keyof typeof TABS>('phrases');
+  return (
+    <>
+      <h2 className="title">Words</h2>
+      <Tabs label="Kinds of words" tabs={TABS} value={tab} onChange={setTab} />
+      {tab === 'phrases' ? <PhraseSheet /> : <AllWords />}
+    </>
+  );
+}
+
+function AllWords() {
+  const piece = usePiece();
+  const selectedLayers = useDesk((s) => s.selectedLayers);
+  const texts = piece.layers.filter((l): l is TextLayer => l.kind === 'text');
+  return (
+    <>
+      <p className="muted">Type them here or on the canvas with a double click.</p>
+      <button className="lamp" onClick={() => setView({ editingText: addText() })}><Type size={16} /> New words</button>
+      <div style={{ marginTop: 14 }}>
+        {texts.map((layer) => (
+          <div key={layer.id} className={`list-row${selectedLayers.includes(layer.id) ? ' on' : ''}`} onClick={() => selectLayers([layer.id])}>
+            <textarea className="field" aria-label={`Words of ${layer.name}`} rows={Math.min(4, layer.content.text.split('\n').length)} value={layer.content.text} disabled={layer.locked} style={{ width: '100%', resize: 'none', background: 'none', padding: 2 }} onKeyDown={(e) => e.stopPropagation()} onFocus={() => selectLayers([layer.id])} onChange={(e) => { edit([{ type: 'layer.setContent', id: layer.id, content: { text: e.target.value } }], `words-${layer.id}`); playhead.set(playhead.seconds); }} />
+          </div>
+        ))}
+      </div>
+    </>
+  );
+}
