@@ -225,6 +225,7 @@ test('layers and copies are spread on the beats, and movements that miss them ar
   for (let i = 0; i < 3; i++) await page.getByRole('region', { name: 'Picture' }).getByRole('button', { name: 'Ellipse' }).click();
   await page.keyboard.press('Control+a');
   await page.getByRole('button', { name: 'Motion', exact: true }).click();
+  await page.getByRole('tab', { name: 'Spread' }).click();
   await page.getByLabel('Spread on', { exact: true }).selectOption('pattern');
   await page.getByLabel('Rhythm').fill('x..x..x.');
   await page.getByRole('button', { name: 'Spread', exact: true }).click();
@@ -259,6 +260,7 @@ test('layers and copies are spread on the beats, and movements that miss them ar
   await page.getByLabel('Position x', { exact: true }).press('Enter');
   await page.keyboard.press('Shift+A');
   await page.getByRole('button', { name: 'Motion', exact: true }).click();
+  await page.getByRole('tab', { name: 'Stars' }).click();
   await page.getByRole('button', { name: 'Leave', exact: true }).click();
   await page.getByRole('button', { name: 'Run-through', exact: true }).click();
   const check = page.getByRole('region', { name: 'Sync check' });

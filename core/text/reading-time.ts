@@ -27,7 +27,7 @@ export function readingTime(text: string, pace: ReadingPace = 'even'): Seconds {
   if (words.length === 0) return 0;
   const dense = (text.match(DENSE) ?? []).length;
   const characters = words.reduce((sum, w) => sum + [...w].length, 0) + Math.max(0, words.length - 1) + dense * (DENSE_WEIGHT - 1);
-  const extra = dense > 0 ? 0 : words.reduce((sum, w) => sum + Math.max(0, [...w].length - LONG_WORD) * EXTRA_A_LETTER, 0);
+  const extra = words.reduce((sum, w) => sum + (w.search(DENSE) >= 0 ? 0 : Math.max(0, [...w].length - LONG_WORD) * EXTRA_A_LETTER), 0);
   const reading = Math.max(words.length / WORDS_A_SECOND, characters / CHARACTERS_A_SECOND) + extra;
   return NOTICE + reading * READING_PACES[pace].factor;
 }

@@ -56,8 +56,8 @@ export function Timeline() {
     return () => observer.disconnect();
   }, []);
 
-  // A piece is first seen whole; after that the view is the person's.
-  const fitKey = `${piece.id}/${axis.width > 100}/${analysis !== null || !piece.music}`;
+  // A piece is first seen whole, and again when it gets another song; after that the view is the person's.
+  const fitKey = `${piece.id}/${axis.width > 100}/${analysis !== null || !piece.music}/${piece.music?.mediaId ?? ''}`;
   useEffect(() => {
     if (isFitted.current === fitKey) return;
     isFitted.current = fitKey;
