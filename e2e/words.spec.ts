@@ -194,3 +194,34 @@ test('words are dressed, fill a place in the frame, and blur as they move', asyn
   await page.keyboard.press('Control+z');
   expect((await storedPiece(page, id)) as unknown as { shutter: number }).toMatchObject({ shutter: 0 });
 });
+
+test('words that are too short, too faint or cut off are found, and helped in one click', async ({ page }) => {
+  const id = await newPiece(page, 'Faint');
+  await page.getByRole('button', { name: 'Picture', exact: true }).click();
+  await page.getByRole('button', { name: 'Rectangle' }).click();
+  for (const [label, value] of [['Size width', '1920'], ['Size height', '1080']] as const) {
+    await page.getByLabel(label, { exact: true }).fill(value);
+    await page.getByLabel(label, { exact: true }).press('Enter');
+  }
+  await page.getByLabel('Fill', { exact: true }).last().fill('#F0E8DC');
+  await page.getByLabel('Fill', { exact: true }).last().press('Enter');
+  await timeline(page).focus();
+  await page.keyboard.press('t');
+  await page.getByLabel('Text on the canvas').fill('Oona Castell, night pilot of the harbour and of everything that flies over it after dark');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Run-through', exact: true }).click();
+  const check = page.getByRole('region', { name: 'Reading check' });
+  await expect(check.getByText(/is cut off in Wide/)).toBeVisible();
+  await expect(check.getByText(/stands 4\.0 s and takes [\d.]+ s to read/)).toBeVisible();
+  await check.getByRole('button', { name: /^Stand longer/ }).click();
+  await expect(check.getByText(/to read/)).toBeHidden();
+  await page.getByLabel('Fills a place in the frame').check();
+  await expect(check.getByText(/is cut off/)).toBeHidden();
+
+  await check.getByRole('button', { name: 'Look at the contrast' }).click();
+  await expect(check.getByText(/1\.\d : 1/)).toBeVisible();
+  await check.getByRole('button', { name: 'Band' }).click();
+  await check.getByRole('button', { name: 'Look at the contrast' }).click();
+  await expect(check.getByText('The letters stand out from what is behind them.')).toBeVisible();
+  expect((await storedPiece(page, id)).layers[1]!.content).toMatchObject({ dress: { band: { per: 'line' } } });
+});

@@ -12,6 +12,7 @@ import { Tabs } from '../../ui/Tabs';
 import { addEllipse, addKite, addRectangle, addWave, copySelection, pasteSelection, reverseKeys, selectAllKeys, setEasing, stretchKeys, toggleKey } from '../desk/commands';
 import { GestureSection } from '../gestures/GestureSection';
 import { SmearTab } from '../gestures/SmearTab';
+import { ReadingCheck } from '../run-through/ReadingCheck';
 import { FileDrop } from './FileDrop';
 import { SpreadSection } from './SpreadSection';
 import { SyncCheck } from './SyncCheck';
@@ -139,6 +140,8 @@ export function RunThroughPanel() {
       <h2 className="title">Run-through</h2>
       {findings.length === 0 ? <p style={{ color: 'var(--moss)' }}>Every pin holds and every layer is seen.</p> : <p className="muted">{findings.length} to look at:</p>}
       {findings.map((f) => <button key={f.key} className="list-row" onClick={() => f.layerId && selectLayers([f.layerId])}>{f.text}</button>)}
+      <hr className="rule" />
+      <ReadingCheck />
       <hr className="rule" />
       <SyncCheck />
     </>

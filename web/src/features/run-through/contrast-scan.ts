@@ -1,0 +1,108 @@
+import { wantedRatio, worstContrast } from '@core/checks';
+import { createPainter } from '@core/paint';
+import type { DrawContext, Painter } from '@core/paint';
+import { NO_DRESS, constantTrack, resolveTimes, textNeeds } from '@core/piece';
+import type { Piece, TextLayer } from '@core/piece';
+import type { SongAnalysis } from '@core/audio';
+import { prepareScene, sceneAt } from '@core/scene';
+import { createLayoutCache } from '@core/text';
+import type { Seconds } from '@core/time';
+import { browserFonts, createBrowserHost } from '../../platform/browser-host';
+
+/** Contrast is looked at in pictures of this many pixels along the longer side: letters of 24 in 1080 still have whole pixels. */
+const SIDE = 640;
+/** Moments of a layer's stay that are looked at. */
+const SHARES = [0.3, 0.45, 0.6, 0.75, 0.9];
+
+export interface ContrastFinding {
+  readonly layerId: string;
+  readonly at: Seconds;
+  readonly ratio: number;
+  readonly wanted: number;
+  /** Luminance behind the letters where they are faintest, 0 to 1. */
+  readonly behind: number;
+  /** The frame with the place marked, as a data address. */
+  readonly picture: string;
+}
+
+interface Canvas {
+  readonly element: HTMLCanvasElement;
+  readonly context: CanvasRenderingContext2D;
+  readonly painter: Painter;
+}
+
+/** The layer's letters alone, white on black. */
+function lettersOnly(piece: Piece, layer: TextLayer): Piece {
+  const bare: TextLayer = { ...layer, blend: 'normal', gestures: layer.gestures.map((g) => ({ ...g, colour: '#ffffff' })), content: { ...layer.content, dress: NO_DRESS, gradient: 'none', spans: layer.content.spans.map(({ colour: _colour, ...span }) => span) }, tracks: { ...layer.tracks, fill: constantTrack('#ffffff'), strokeWidth: constantTrack(0), opacity: constantTrack(1) } };
+  return { ...piece, background: constantTrack('#000000'), layers: [bare] };
+}
+
+/**
+ * Paints each text where it stands, with and without what is behind it, and gives those that stand out too little, the faintest first.
+ * Runs in slices, so that the desk stays alive.
+ */
+export async function scanContrast(piece: Piece, analysis: SongAnalysis | null, formatId: string, onProgress: (share: number) => void, signal: AbortSignal): Promise<ContrastFinding[]> {
+  const fonts = await browserFonts();
+  const host = createBrowserHost();
+  await Promise.all([host.loadPictures(piece.media.filter((m) => m.kind === 'picture').map((m) => m.hash)), ...textNeeds(piece).map((n) => fonts.load(n.family, n.italic, n.text))]);
+  const layout = createLayoutCache(fonts);
+  const times = resolveTimes(piece, analysis);
+  const format = piece.formats.find((f) => f.id === formatId) ?? piece.formats[0]!; // the schema asks for at least one
+  const scale = SIDE / Math.max(format.width, format.height);
+  const [width, height] = [Math.round(format.width * scale), Math.round(format.height * scale)];
+  const canvas = (): Canvas => {
+    const element = document.createElement('canvas');
+    element.width = width;
+    element.height = height;
+    const context = element.getContext('2d', { willReadFrequently: true });
+    if (!context) throw new Error('this browser has no canvas to draw on');
+    return { element, context, painter: createPainter(host) };
+  };
+  const [seen, alone] = [canvas(), canvas()];
+  const paint = (c: Canvas, list: Parameters<Painter['paint']>[1]) => {
+    c.painter.paint(c.context as unknown as DrawContext, list, scale); // DrawContext is a subset
+    return c.context.getImageData(0, 0, width, height).data;
+  };
+  const scene = prepareScene(piece, times, format.id);
+  const texts = piece.layers.filter((l): l is TextLayer => l.kind === 'text' && !l.hidden && l.content.text.trim() !== '');
+  const findings: ContrastFinding[] = [];
+  for (const [i, layer] of texts.entries()) {
+    if (signal.aborted) return [];
+    onProgress(i / texts.length);
+    await new Promise((resolve) => setTimeout(resolve, 0));
+    const [from, to] = [Math.max(0, times.timeOf(layer.start)), Math.min(times.end, times.timeOf(layer.end))];
+    if (to <= from) continue;
+    const own = prepareScene(lettersOnly(piece, layer), times, format.id);
+    let worst: ContrastFinding | null = null;
+    for (const share of SHARES) {
+      const at = from + (to - from) * share;
+      const letters = paint(alone, sceneAt(own, at, layout));
+      const picture = paint(seen, sceneAt(scene, at, layout));
+      const cell = worstContrast(picture, letters, width, height);
+      if (!cell || (worst && worst.ratio <= cell.ratio)) continue;
+      const lead = Math.min(format.width, format.height);
+      const drawn = sceneAt(own, at, layout).items[0];
+      const size = drawn ? Math.abs(drawn.matrix[3]) * 1000 : lead;
+      const wanted = wantedRatio(size / lead);
+      if (cell.ratio >= wanted) continue;
+      worst = { layerId: layer.id, at, ratio: cell.ratio, wanted, behind: cell.behind, picture: marked(seen, cell.box) };
+    }
+    if (worst) findings.push(worst);
+  }
+  onProgress(1);
+  return findings.sort((a, b) => a.ratio - b.ratio);
+}
+
+function marked({ element }: Canvas, [l, t, r, b]: readonly [number, number, number, number]): string {
+  const small = document.createElement('canvas');
+  const k = 220 / element.width;
+  small.width = 220;
+  small.height = Math.round(element.height * k);
+  const context = small.getContext('2d');
+  if (!context) return '';
+  context.drawImage(element, 0, 0, small.width, small.height);
+  context.strokeStyle = '#FF6F59';
+  context.lineWidth = 2;
+  context.strokeRect(l * k - 3, t * k - 3, (r - l) * k + 6, (b - t) * k + 6);
+  return small.toDataURL('image/jpeg', 0.8);
+}

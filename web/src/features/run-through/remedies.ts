@@ -1,0 +1,36 @@
+import { createLayer } from '@core/piece';
+import type { Piece, TextLayer } from '@core/piece';
+import { newId } from '../../platform/ids';
+import { edit } from '../../store/desk-store';
+import type { ContrastFinding } from './contrast-scan';
+
+const PAPER = '#F6F2EA';
+const INK = '#11151B';
+
+/** Luminance at which white and black letters stand out alike: (L + 0.05)² = 1.05 × 0.05. */
+const EVEN_LUMINANCE = Math.sqrt(1.05 * 0.05) - 0.05;
+
+/** What helps letters that are too faint, each one click and one undo. */
+export const REMEDIES = {
+  band: { label: 'Band', apply: (layer: TextLayer) => wear(layer, { band: { per: 'line', colour: isLight(layer) ? INK : PAPER, padX: 0.2, padY: 0.3, radius: 0.08 } }) },
+  shadow: { label: 'Shadow', apply: (layer: TextLayer) => wear(layer, { glow: { colour: isLight(layer) ? '#000000FF' : '#FFFFFFFF', radius: 0.12 } }) },
+  colour: { label: 'Other colour', apply: (layer: TextLayer, finding: ContrastFinding) => void edit([{ type: 'value.set', layerId: layer.id, property: 'fill', value: finding.behind > EVEN_LUMINANCE ? INK : PAPER }]) },
+  tint: { label: 'Tint behind', apply: tintBehind },
+} as const;
+
+function wear(layer: TextLayer, dress: Partial<TextLayer['content']['dress']>): void {
+  edit([{ type: 'layer.setContent', id: layer.id, content: { dress: { ...layer.content.dress, ...dress } } }]);
+}
+
+function isLight(layer: TextLayer): boolean {
+  const fill = String(layer.tracks.fill?.value ?? PAPER);
+  const [r, g, b] = [1, 3, 5].map((i) => parseInt(fill.slice(i, i + 2), 16));
+  return 0.2126 * r! + 0.7152 * g! + 0.0722 * b! > 128;
+}
+
+/** A veil under the words for as long as they stand, dark under light letters and light under dark ones. */
+function tintBehind(layer: TextLayer, _finding: ContrastFinding, piece: Piece): void {
+  const lead = piece.formats.find((f) => f.id === piece.leadFormatId) ?? piece.formats[0]!; // the schema asks for at least one
+  const veil = createLayer('rectangle', { name: `Tint under ${layer.name}`.slice(0, 200), start: layer.start, end: layer.end, values: { dimensions: [lead.width, lead.height], fill: isLight(layer) ? `${INK}B0` : `${PAPER}B0` } }, newId);
+  edit([{ type: 'layer.add', layers: [veil], at: piece.layers.indexOf(layer) }]);
+}
