@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { analysisOf, ffprobe, frameLuma, goTo, newPiece, renderTo, storedPiece, testFile, timeline, timelineX, workFile } from './support/app';
@@ -224,4 +225,30 @@ test('words that are too short, too faint or cut off are found, and helped in on
   await check.getByRole('button', { name: 'Look at the contrast' }).click();
   await expect(check.getByText('The letters stand out from what is behind them.')).toBeVisible();
   expect((await storedPiece(page, id)).layers[1]!.content).toMatchObject({ dress: { band: { per: 'line' } } });
+});
+
+test('captions are opened, styled all at once, lit word by word, edited and saved', async ({ page }) => {
+  const id = await newPiece(page, 'Captions');
+  await page.getByRole('button', { name: 'Words', exact: true }).click();
+  await page.getByRole('tab', { name: 'Captions' }).click();
+  const open = (name: string, text: string) => page.getByLabel('Open captions').setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(text) });
+  await open('letter.srt', 'only a letter');
+  await expect(page.getByText('letter.srt has no captions in it; nothing was changed.')).toBeVisible();
+  await open('kites.srt', '1\n00:00:01,000 --> 00:00:02,500\nThe lamps go out.\n\n2\nbroken\n\n3\n00:00:03,000 --> 00:00:04,250\nThe kites\ngo up.\n');
+  await expect(page.getByText('2 captions; the blocks at lines 5 could not be read and were left out.')).toBeVisible();
+  await page.getByRole('button', { name: 'Word by word' }).click();
+  await page.getByLabel('Place of the captions').selectOption('top');
+  const stored = (await storedPiece(page, id)).layers;
+  expect(stored.map(textOf)).toEqual(['The lamps go out.', 'The kites\ngo up.']);
+  for (const layer of stored) {
+    expect(layer.content).toMatchObject({ area: { valign: 'top' }, dress: { band: { per: 'line' } } });
+    expect(usesOf(layer)).toMatchObject([{ gesture: 'aurora', unit: 'word', duration: { unit: 'stay' } }]);
+  }
+  await page.getByLabel('Caption 2 out', { exact: true }).fill('5');
+  await page.getByLabel('Caption 2 out', { exact: true }).press('Enter');
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save WebVTT' }).click();
+  const file = workFile('captions.vtt');
+  await (await download).saveAs(file);
+  expect(readFileSync(file, 'utf8')).toBe('WEBVTT\n\n00:00:01.000 --> 00:00:02.500\nThe lamps go out.\n\n00:00:03.000 --> 00:00:05.000\nThe kites\ngo up.\n');
 });

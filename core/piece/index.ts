@@ -33,7 +33,7 @@ export { DEFAULT_SHEET, MANNERS, STAGING_IDS, STAGING_LABELS } from './sheet';
 export type { Manner, Sheet, StagingId } from './sheet';
 export { layPhrases, phraseCost, gapCost } from './lay-phrases';
 export type { PhraseNeed, Place, Stretched } from './lay-phrases';
-export { authorLayer, layOnMusic, newPhrases, phraseLayers, phrasePlaces } from './phrase-sheet';
+export { authorLayer, captionLayers, layOnMusic, newPhrases, phraseLayers, phrasePlaces } from './phrase-sheet';
 export type { Laid, LayPlan } from './phrase-sheet';
 export { movedPhrase, stagePhrases } from './stagings';
 export { emOf, gestureFromKeys, openUp, tracksOf } from './own-gestures';

@@ -9,17 +9,23 @@ import { layPhrases } from './lay-phrases';
 import type { Place } from './lay-phrases';
 import type { ResolvedTimes } from './resolve-times';
 import type { Layer, Piece, TextLayer } from './schema';
+import type { PhraseTag } from './text-content';
 import { heardTimes, songParts } from './song-parts';
 
 /**
  * The phrase sheet: a view of the text layers that are phrases. A phrase is its layer; there is no second copy of words or times, so
  * sheet, timeline and canvas cannot disagree.
  */
-const isPhrase = (layer: Layer, role: 'phrase' | 'author'): layer is TextLayer => layer.kind === 'text' && layer.content.phrase?.role === role;
+const isPhrase = (layer: Layer, role: PhraseTag['role']): layer is TextLayer => layer.kind === 'text' && layer.content.phrase?.role === role;
 
 /** Phrases in the order in which they are read: by start, then as they are stacked. */
-export function phraseLayers(piece: Piece, times: ResolvedTimes): TextLayer[] {
-  return piece.layers.filter((layer): layer is TextLayer => isPhrase(layer, 'phrase')).map((layer, i) => ({ layer, i, start: times.timeOf(layer.start) })).sort((a, b) => a.start - b.start || a.i - b.i).map(({ layer }) => layer);
+export const phraseLayers = (piece: Piece, times: ResolvedTimes): TextLayer[] => inOrder(piece, times, 'phrase');
+
+/** Captions in order of time: text layers like any other, styled all at once. */
+export const captionLayers = (piece: Piece, times: ResolvedTimes): TextLayer[] => inOrder(piece, times, 'caption');
+
+function inOrder(piece: Piece, times: ResolvedTimes, role: PhraseTag['role']): TextLayer[] {
+  return piece.layers.filter((layer): layer is TextLayer => isPhrase(layer, role)).map((layer, i) => ({ layer, i, start: times.timeOf(layer.start) })).sort((a, b) => a.start - b.start || a.i - b.i).map(({ layer }) => layer);
 }
 
 export const authorLayer = (piece: Piece): TextLayer | null => piece.layers.find((layer): layer is TextLayer => isPhrase(layer, 'author')) ?? null;

@@ -6,9 +6,10 @@ import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
 import { usePiece } from '../../store/selectors';
 import { Tabs } from '../../ui/Tabs';
 import { addText } from '../desk/commands';
+import { CaptionSheet } from './CaptionSheet';
 import { PhraseSheet } from './PhraseSheet';
 
-const TABS = { phrases: 'Phrases', texts: 'All words' } as const;
+const TABS = { phrases: 'Phrases', captions: 'Captions', texts: 'All words' } as const;
 
 export function WordsPanel() {
   const [tab, setTab] = useState<keyof typeof TABS>('phrases');
@@ -16,7 +17,9 @@ export function WordsPanel() {
     <>
       <h2 className="title">Words</h2>
       <Tabs label="Kinds of words" tabs={TABS} value={tab} onChange={setTab} />
-      {tab === 'phrases' ? <PhraseSheet /> : <AllWords />}
+      {tab === 'phrases' && <PhraseSheet />}
+      {tab === 'captions' && <CaptionSheet />}
+      {tab === 'texts' && <AllWords />}
     </>
   );
 }
