@@ -209,6 +209,10 @@ function bySpan(glyphs: readonly PlacedGlyph[]): Map<number, PlacedGlyph[]> {
   return out;
 }
 
+/** Blurs of letters come in steps of a tenth, which nobody sees, so that neighbours can be blurred in one pass. */
+const BLUR_STEP = Math.log(1.1);
+const blurLevel = (blur: number): number => (blur > 0.05 ? Math.exp(Math.round(Math.log(blur) / BLUR_STEP) * BLUR_STEP) : 0);
+
 /** Letters a second that stand in while a letter is scrambled. */
 const SCRAMBLE_RATE = 14;
 
@@ -254,7 +258,7 @@ function lettersItem(stage: Stage, name: string, glyphs: readonly PlacedGlyph[],
   const outlines = isDrawing ? [] : outlinesOf(content.dress.outlines, width);
   const edge = act.wipe ? wipeEdge(act.wipe) : undefined;
   const clip = act.clip ? { matrix: multiply(matrix, act.clip.matrix), box: act.clip.box } : undefined;
-  const blur = act.blur * UNITS * scaleOf(matrix);
+  const blur = blurLevel(act.blur * UNITS * scaleOf(matrix));
   const box: Box = layout.box;
   const print = `${key}|${own.map((n) => n.toFixed(3)).join()}|${act.opacity.toFixed(4)}|${act.ink.toFixed(3)}|${printFill(fill)}|${stroke ? `${stroke.colour}${stroke.width}` : ''}${dash ? `d${dash.on.toFixed(1)}` : ''}${edge ? `w${edge.to[0].toFixed(1)}` : ''}${clip ? `c${clip.matrix.join()}` : ''}${outlines.map((o) => o.colour + o.width).join()}`;
   const common = { kind: 'shape' as const, layerId: layer.id, path, pathKey: key, matrix: own, box, blend: 'normal' as const, ...(edge ? { wipe: edge } : {}), ...(clip ? { clip } : {}) };
