@@ -17,7 +17,7 @@ const W = 216;
 const H = 96;
 /** A preview's round: it comes in, stands, goes out (or moves while it stands), and rests a little. */
 const ROUND = 2.6;
-const STANDS = 2.2;
+const STANDS = 2.4;
 
 let layout: Promise<LayoutText> | null = null;
 const host = createBrowserHost();
@@ -45,12 +45,14 @@ export function GesturePreview({ gesture, role, words, family, weight, own }: { 
     void Promise.all([layout, browserFonts().then((fonts) => fonts.load(family, false, `${shown}0123456789`))]).then(([made]) => { lay = made; });
     const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches;
     let lastPaint = 0;
+    // Each begins at another time: there is always something to look at.
+    const phase = [...gesture].reduce((sum, c) => sum + c.charCodeAt(0) * 0.37, 0);
     const tick = (now: number) => {
       frame = requestAnimationFrame(tick);
       // Twenty times a second is enough to choose by, and leaves the desk its time.
       if (!lay || !isInView || now - lastPaint < 48) return;
       lastPaint = now;
-      const at = still ? 0.7 : (now / 1000) % ROUND;
+      const at = still ? 0.7 : (now / 1000 + phase) % ROUND;
       painter.paint(context as unknown as DrawContext, { ...sceneAt(scene, at, lay), background: '#181e26' }); // DrawContext is a subset
     };
     const observer = new IntersectionObserver(([entry]) => { isInView = entry?.isIntersecting ?? false; });
@@ -61,5 +63,5 @@ export function GesturePreview({ gesture, role, words, family, weight, own }: { 
       observer.disconnect();
     };
   }, [gesture, role, words, family, weight, own]);
-  return <canvas ref={canvas} width={W} height={H} style={{ width: W / 2, height: H / 2, display: 'block', borderRadius: 7 }} aria-hidden="true" />;
+  return <canvas ref={canvas} width={W} height={H} style={{ width: '100%', aspectRatio: `${W} / ${H}`, display: 'block', borderRadius: 7 }} aria-hidden="true" />;
 }

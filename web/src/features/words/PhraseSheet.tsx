@@ -75,7 +75,7 @@ function PhraseRow({ layer, index, phrases }: { layer: TextLayer; index: number;
   const tag = layer.content.phrase!; // rows are made for phrases
   const words = layer.content.text.split(/\s+/u);
   return (
-    <div role="listitem" className={`list-row${isOn ? ' on' : ''}`} style={{ display: 'block', cursor: 'default' }} onPointerDown={() => { if (!isOn) selectLayers([layer.id]); }}>
+    <div role="listitem" className={`list-row${isOn ? ' on' : ''}`} style={{ display: 'block', cursor: 'default' }} onClick={() => { if (!isOn) selectLayers([layer.id]); }}>
       <div style={{ display: 'flex', alignItems: 'center', gap: 6 }}>
         <button className="quiet mono" style={{ padding: 0, fontSize: 11.5 }} aria-label={`Go to ${layer.content.text}`} onClick={() => { selectLayers([layer.id]); playhead.set(Math.max(0, start + Math.min(0.6, has / 2))); }}>{formatBarBeat(beatToBar(times.grid, secondsToBeat(times.grid, start)))}</button>
         <span className="meter" style={{ flex: 1 }}><i style={{ width: `${Math.min(100, (needs / Math.max(0.01, has)) * 100)}%`, background: isShort ? 'var(--ember)' : 'var(--moss)' }} /></span>
