@@ -252,3 +252,23 @@ test('captions are opened, styled all at once, lit word by word, edited and save
   await (await download).saveAs(file);
   expect(readFileSync(file, 'utf8')).toBe('WEBVTT\n\n00:00:01.000 --> 00:00:02.500\nThe lamps go out.\n\n00:00:03.000 --> 00:00:05.000\nThe kites\ngo up.\n');
 });
+
+test('a closing roll runs in whole pixels, rests at the end, and is changed from its own list', async ({ page }) => {
+  const id = await newPiece(page, 'Roll');
+  await page.getByRole('button', { name: 'Words', exact: true }).click();
+  await page.getByRole('tab', { name: 'Roll' }).click();
+  await page.getByLabel('Credits', { exact: true }).fill('Kite Week\n\nKite maker: Inés Vardal\nWind reader: Teo Marsh');
+  await page.getByRole('button', { name: 'Roll', exact: true }).click();
+  const stored = async () => (await storedPiece(page, id)).layers;
+  expect((await stored()).map(textOf)).toEqual(['\n\nKite maker\nWind reader', '\n\nInés Vardal\nTeo Marsh', 'Kite Week\n\n\n']);
+  for (const layer of await stored()) {
+    const [start, end] = layer.tracks.position!.keyframes;
+    const [from, to] = [start!.value as [number, number], end!.value as [number, number]];
+    const frames = Math.round((end!.at.seconds! - start!.at.seconds!) * 30);
+    expect((from[1] - to[1]) % frames).toBe(0);
+    expect(from[0]).toBe(to[0]);
+  }
+  await page.getByLabel('Credits', { exact: true }).fill('Kite Week\n\nNight pilot: Oona Castell');
+  await page.getByRole('button', { name: 'Roll anew' }).click();
+  expect((await stored()).map(textOf)[1]).toBe('\n\nOona Castell');
+});

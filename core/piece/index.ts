@@ -37,3 +37,5 @@ export { authorLayer, captionLayers, layOnMusic, newPhrases, phraseLayers, phras
 export type { Laid, LayPlan } from './phrase-sheet';
 export { movedPhrase, stagePhrases } from './stagings';
 export { emOf, gestureFromKeys, openUp, tracksOf } from './own-gestures';
+export { creditLayers, creditRows, readCredits, rollCredits, rollMotion, writeCredits } from './credits';
+export type { CreditRow, RollPlan } from './credits';

@@ -45,7 +45,7 @@ export type TextArea = z.infer<typeof textAreaSchema>;
 
 /** What ties a text layer to the phrase sheet. */
 export const phraseTagSchema = z.object({
-  role: z.enum(['phrase', 'author', 'caption']),
+  role: z.enum(['phrase', 'author', 'caption', 'credit-role', 'credit-name', 'credit-heading']),
   /** Its time stays when phrases are laid on the music. */
   locked: z.boolean(),
   /** Words that carry the sense, counted from 0. */

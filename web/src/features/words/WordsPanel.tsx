@@ -7,9 +7,10 @@ import { usePiece } from '../../store/selectors';
 import { Tabs } from '../../ui/Tabs';
 import { addText } from '../desk/commands';
 import { CaptionSheet } from './CaptionSheet';
+import { CreditSheet } from './CreditSheet';
 import { PhraseSheet } from './PhraseSheet';
 
-const TABS = { phrases: 'Phrases', captions: 'Captions', texts: 'All words' } as const;
+const TABS = { phrases: 'Phrases', captions: 'Captions', credits: 'Roll', texts: 'All' } as const;
 
 export function WordsPanel() {
   const [tab, setTab] = useState<keyof typeof TABS>('phrases');
@@ -19,6 +20,7 @@ export function WordsPanel() {
       <Tabs label="Kinds of words" tabs={TABS} value={tab} onChange={setTab} />
       {tab === 'phrases' && <PhraseSheet />}
       {tab === 'captions' && <CaptionSheet />}
+      {tab === 'credits' && <CreditSheet />}
       {tab === 'texts' && <AllWords />}
     </>
   );
