@@ -31,6 +31,8 @@ test('words are typed on the canvas, moved, scaled and turned by hand, and undon
   await page.keyboard.press('Escape');
   await expect(page.getByRole('complementary', { name: 'Details' }).getByRole('heading')).toHaveText('Kite Week');
 
+  // The words can be grasped once the canvas shows them again.
+  await expect(page.locator('[data-handle]').first()).toBeVisible();
   const middle = await canvasPoint(page, 0, 0);
   const target = await canvasPoint(page, 311, 187);
   await drag(page, middle, target);

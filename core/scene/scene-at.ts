@@ -11,11 +11,8 @@ import { multiply } from './matrix';
 import type { Box, Matrix } from './matrix';
 import type { PreparedLayer, PreparedScene } from './prepare';
 import { ellipsePath, roundedRectanglePath } from './shape-paths';
-import { textItem, withBlur } from './text-item';
+import { INVISIBLE, textItem, withBlur } from './text-item';
 import type { LayoutText } from './text-item';
-
-/** Opacity below which a layer cannot change an 8-bit pixel. */
-const INVISIBLE = 1 / 512;
 
 const centredBox = ([w, h]: Vector): Box => [-w / 2, -h / 2, w / 2, h / 2];
 

@@ -27,7 +27,8 @@ export type LayoutText = (text: string, style: TextStyle) => { key: string; layo
 const COARSE_TO_FINE: readonly UnitKind[] = ['whole', 'line', 'word', 'letter'];
 /** Width of an outline that draws itself where the layer has none, em. */
 const FILAMENT_WIDTH = 0.018;
-const INVISIBLE = 1 / 512;
+/** Opacity below which nothing can change an 8-bit pixel. */
+export const INVISIBLE = 1 / 512;
 
 /** How much larger a matrix draws, as a mean of both directions. */
 const scaleOf = (m: Matrix): number => Math.sqrt(Math.abs(m[0] * m[3] - m[1] * m[2]));

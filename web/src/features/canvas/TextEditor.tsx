@@ -5,8 +5,9 @@ import { browserFonts } from '../../platform/browser-host';
 import { newId } from '../../platform/ids';
 import { playhead } from '../../platform/clock';
 import { edit, setView } from '../../store/desk-store';
-import { usePiece } from '../../store/selectors';
+import { usePiece, useTimes } from '../../store/selectors';
 import { valueNow } from '../desk/commands';
+import { useFittedPlace } from './fitted-place';
 
 const registered = new Set<string>();
 
@@ -35,11 +36,14 @@ export function TextEditor({ layerId, zoom, format }: { layerId: string; zoom: n
   useEffect(() => {
     if (family) void registerCssFamily(family);
   }, [family]);
+  const times = useTimes();
+  const place = useFittedPlace(piece, times, layer, format.id, playhead.seconds);
+  const isThere = layer !== undefined && (!layer.content.area || place !== null);
   useEffect(() => {
     field.current?.focus();
     field.current?.select();
-  }, []);
-  if (!layer) return null;
+  }, [isThere]);
+  if (!layer || !isThere) return null;
   const lead = piece.formats.find((f) => f.id === piece.leadFormatId) ?? format;
   const override = layer.overrides[format.id];
   const fit = Math.min(format.width / lead.width, format.height / lead.height) * (override?.scale ?? 1);
@@ -53,6 +57,10 @@ export function TextEditor({ layerId, zoom, format }: { layerId: string; zoom: n
   const leading = valueNow(layer, 'leading') as number;
   const width = wrapWidth === null ? Math.max(size * 2, 4000) : wrapWidth * fit * zoom * scale[0];
   const left = align === 'left' ? x : align === 'right' ? x - width : x - width / 2;
+  // Words that fill a place are edited where they came to stand, at the size they came out.
+  const where = place
+    ? { left: place.left * zoom - place.width * zoom * 0.02, top: place.top * zoom, width: place.width * zoom * 1.04, height: place.height * zoom * 1.1, fontSize: place.size * zoom, whiteSpace: 'pre-wrap' as const }
+    : { left, top: y - (lines * leading * size) / 2, width, height: (lines + 0.4) * leading * size, fontSize: size, whiteSpace: wrapWidth === null ? ('pre' as const) : ('pre-wrap' as const) };
   const finish = () => setView({ editingText: null });
   return (
     <textarea
@@ -73,9 +81,9 @@ export function TextEditor({ layerId, zoom, format }: { layerId: string; zoom: n
       }}
       onPointerDown={(e) => e.stopPropagation()}
       style={{
-        position: 'absolute', left, top: y - (lines * leading * size) / 2, width, height: (lines + 0.4) * leading * size, transform: `rotate(${valueNow(layer, 'rotation') as number}deg)`,
-        fontFamily: `'estrella ${layer.content.family}'`, fontSize: size, fontWeight: valueNow(layer, 'weight') as number, fontStyle: layer.content.italic ? 'italic' : 'normal', lineHeight: leading, letterSpacing: `${valueNow(layer, 'tracking') as number}em`,
-        textAlign: align, color: valueNow(layer, 'fill') as string, background: 'transparent', border: 0, padding: 0, outline: 'none', resize: 'none', overflow: 'hidden', whiteSpace: wrapWidth === null ? 'pre' : 'pre-wrap', caretColor: 'var(--lamp)', textShadow: '0 0 1px #0008', zIndex: 4,
+        position: 'absolute', ...where, transform: `rotate(${valueNow(layer, 'rotation') as number}deg)`,
+        fontFamily: `'estrella ${layer.content.family}'`, fontWeight: valueNow(layer, 'weight') as number, fontStyle: layer.content.italic ? 'italic' : 'normal', lineHeight: leading, letterSpacing: `${valueNow(layer, 'tracking') as number}em`,
+        textAlign: align, color: valueNow(layer, 'fill') as string, background: 'transparent', border: 0, padding: 0, outline: 'none', resize: 'none', overflow: 'hidden', caretColor: 'var(--lamp)', textShadow: '0 0 1px #0008', zIndex: 4,
       }}
     />
   );

@@ -2,6 +2,7 @@ import { Lock, LockOpen } from 'lucide-react';
 import { useState } from 'react';
 import { MANNERS, STAGING_IDS, STAGING_LABELS, authorLayer, phraseLayers } from '@core/piece';
 import type { Manner, TextLayer } from '@core/piece';
+import { READING_PACES } from '@core/text';
 import type { ReadingPace } from '@core/text';
 import { beatToBar, formatBarBeat, secondsToBeat } from '@core/time';
 import { playhead } from '../../platform/clock';
@@ -9,7 +10,7 @@ import { newId } from '../../platform/ids';
 import { edit, selectLayers, useDesk } from '../../store/desk-store';
 import { usePiece, useTimes } from '../../store/selectors';
 import { ColourField } from '../../ui/ColourField';
-import { PACES, joinPhrase, layAgain, pasteQuote, phraseTimes, setPhraseText, setSheet, splitPhrase, toggleEmphasis, toggleLock } from './phrase-commands';
+import { joinPhrase, layAgain, pasteQuote, phraseTimes, setPhraseText, setSheet, splitPhrase, toggleEmphasis, toggleLock } from './phrase-commands';
 import type { LayOutcome } from './phrase-commands';
 
 /** Text first: a quote becomes phrases, and phrases are laid on the music. */
@@ -31,7 +32,7 @@ export function PhraseSheet() {
       </div>
       <p className="muted" style={{ margin: '0 0 4px', fontSize: 12 }}>{STAGING_LABELS[sheet.staging].feel}; {MANNERS[sheet.manner].hint}</p>
       <div style={{ display: 'flex', gap: 6, alignItems: 'center', marginBottom: 6 }}>
-        <select className="soft" aria-label="Reading pace" title="How much time to leave for reading" value={sheet.pace} onChange={(e) => show(setSheet({ pace: e.target.value as ReadingPace }))}>{Object.entries(PACES).map(([id, p]) => <option key={id} value={id}>{p.label}</option>)}</select>
+        <select className="soft" aria-label="Reading pace" title="How much time to leave for reading" value={sheet.pace} onChange={(e) => show(setSheet({ pace: e.target.value as ReadingPace }))}>{Object.entries(READING_PACES).map(([id, p]) => <option key={id} value={id}>{p.label}</option>)}</select>
         <ColourField compact label="Colour of the words" value={sheet.colour} onChange={(colour) => setSheet({ colour })} />
         <ColourField compact label="Accent colour" value={sheet.accent} onChange={(accent) => setSheet({ accent })} />
         <button className="quiet" style={{ marginLeft: 'auto' }} aria-pressed={sheet.hasLoopCue} title="The first phrase in the accent colour, so that a loop is noticed" onClick={() => setSheet({ hasLoopCue: !sheet.hasLoopCue })}>loop cue</button>

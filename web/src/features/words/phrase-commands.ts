@@ -1,4 +1,4 @@
-import { DEFAULT_PHRASES, READING_PACES, bestSplit, readingTime, splitPhrases } from '@core/text';
+import { bestSplit, readingTime, splitPhrases } from '@core/text';
 import { authorLayer, createLayer, layOnMusic, movedPhrase, newPhrases, phraseLayers, resolveTimes, stagePhrases } from '@core/piece';
 import type { Edit, Laid, Piece, ResolvedTimes, Sheet, TextLayer } from '@core/piece';
 import { beatMoment, beatToSeconds, freeMoment, secondsToBeat, shiftMoment } from '@core/time';
@@ -83,7 +83,7 @@ function put(piece: Piece, remove: readonly string[], options: { lay: boolean; a
 export function pasteQuote(text: string, author: string): LayOutcome {
   const work = open();
   if (!work) return { ok: true };
-  const texts = splitPhrases(text.trim(), { most: DEFAULT_PHRASES.most });
+  const texts = splitPhrases(text.trim());
   if (texts.length === 0) return { ok: false, words: 'There are no words in it.' };
   const old = phraseLayers(work.piece, work.times).filter((l) => !l.locked).map((l) => l.id);
   const { from, until } = range(work);
@@ -195,5 +195,3 @@ export function phraseTimes(work: Work, phrases: readonly TextLayer[], i: number
   const end = work.times.timeOf(layer.end);
   return { start, end, has: end - start, needs: readingTime(layer.content.text, work.piece.sheet.pace) };
 }
-
-export const PACES = READING_PACES;
