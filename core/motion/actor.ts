@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { freeMoment } from '../time';
 import type { Easing } from './easing';
+import { idsOf } from './table-ids';
 import { evaluateTrack, prepareTrack, trackSchema } from './track';
 import type { PreparedTrack, Track, TrackValue, Vector } from './track';
 
@@ -34,7 +35,7 @@ export const ACTOR_PROPERTIES = {
   scramble: { label: 'Scrambled', rest: 0 },
 } as const satisfies Record<string, { label: string; rest: number | readonly [number, number] }>;
 export type ActorProperty = keyof typeof ACTOR_PROPERTIES;
-export const ACTOR_PROPERTY_IDS = Object.keys(ACTOR_PROPERTIES) as [ActorProperty, ...ActorProperty[]]; // keys of a literal object
+export const ACTOR_PROPERTY_IDS = idsOf(ACTOR_PROPERTIES);
 
 /** Tracks whose times are progress: 0 where the gesture begins, 1 where it ends. */
 export const actorTracksSchema = z.partialRecord(z.enum(ACTOR_PROPERTY_IDS), trackSchema);

@@ -3,6 +3,7 @@ import { colourSchema } from '../colour';
 import { momentSchema } from '../time';
 import { actorTracksSchema } from './actor';
 import { staggerSchema } from './stagger';
+import { idsOf } from './table-ids';
 
 export const GESTURE_ROLES = { entrance: 'comes in', accent: 'while it stands', exit: 'goes out' } as const;
 export type GestureRole = keyof typeof GESTURE_ROLES;
@@ -10,8 +11,6 @@ export const UNIT_KINDS = { whole: 'as a whole', line: 'by lines', word: 'by wor
 export type UnitKind = keyof typeof UNIT_KINDS;
 export const LANDINGS = { start: 'its start', peak: 'its peak', end: 'its end' } as const;
 export type Landing = keyof typeof LANDINGS;
-
-const idsOf = <T extends string>(table: Record<T, string>) => Object.keys(table) as [T, ...T[]]; // keys of a literal object
 
 /** A gesture as a layer wears it. */
 export const gestureUseSchema = z.object({

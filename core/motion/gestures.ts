@@ -1,8 +1,9 @@
 import { trackThrough } from './actor';
 import type { ActorTracks, Point } from './actor';
 import type { CurveName, Easing } from './easing';
-import type { GestureRole, GestureUse, UnitKind } from './gesture-use';
+import type { GestureRole, GestureUse, OwnGesture, UnitKind } from './gesture-use';
 import { DEFAULT_STAGGER } from './stagger';
+import { idsOf } from './table-ids';
 import type { StaggerOrder } from './stagger';
 import type { Vector } from './track';
 
@@ -124,9 +125,19 @@ export const GESTURES = {
   drift: { label: 'Drift', feel: 'slowly grows as long as it stands, push', roles: ACCENT, ...whole, beats: 8, peak: 1, parameters: { grow: { label: 'Grows', min: -0.5, max: 0.5, default: 0.06, unit: '%' } }, every: 'stay', tracks: (p) => ({ scale: t([0, [1, 1]], [1, [1 + p.grow!, 1 + p.grow!]]) }) },
 } as const satisfies Record<string, GestureDefinition>;
 export type GestureId = keyof typeof GESTURES;
-export const GESTURE_IDS = Object.keys(GESTURES) as GestureId[]; // keys of a literal object
+export const GESTURE_IDS = idsOf(GESTURES);
 
 export const gestureDefinition = (id: string): GestureDefinition | null => (GESTURES as Record<string, GestureDefinition>)[id] ?? null;
+
+/** The parameters of a use, with the table's values where it says nothing. */
+export function parametersOf(use: Pick<GestureUse, 'parameters'>, definition: GestureDefinition): Record<string, number> {
+  return Object.fromEntries(Object.entries(definition.parameters).map(([id, p]) => [id, use.parameters[id] ?? p.default]));
+}
+
+/** Tracks that stand in for the table's: those of an opened use, or of a gesture of one's own. Null for a gesture of the table. */
+export function tracksInPlace(use: GestureUse, own: readonly OwnGesture[]): ActorTracks | null {
+  return use.tracks ?? own.find((g) => g.id === use.gesture)?.tracks ?? (gestureDefinition(use.gesture) ? null : {});
+}
 
 /** A gesture as a layer first gets it: everything as the table says. A gesture that the table lacks is one's own: it moves the whole. */
 export function newGestureUse(gesture: string, role: GestureRole, id: string): GestureUse {

@@ -11,5 +11,6 @@ export { DEFAULT_STAGGER, STAGGER_ORDERS, hashUnit, rhythmPlaces, staggerOffsets
 export type { Stagger, StaggerOrder, UnitPlace } from './stagger';
 export { GESTURE_ROLES, LANDINGS, UNIT_KINDS, gestureUseSchema, ownGestureSchema } from './gesture-use';
 export type { GestureRole, GestureUse, Landing, OwnGesture, UnitKind } from './gesture-use';
-export { GESTURES, GESTURE_IDS, gestureDefinition, newGestureUse } from './gestures';
+export { GESTURES, GESTURE_IDS, gestureDefinition, newGestureUse, parametersOf, tracksInPlace } from './gestures';
 export type { GestureDefinition, GestureId, GestureParameter, UnitContext } from './gestures';
+export { idsOf } from './table-ids';

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { idsOf } from './table-ids';
 import { easingSchema, evaluateEasing } from './easing';
 
 /** How a gesture runs through the letters, words or lines of a text. */
@@ -12,7 +13,6 @@ export const STAGGER_ORDERS = {
   down: 'from top to bottom',
 } as const;
 export type StaggerOrder = keyof typeof STAGGER_ORDERS;
-const orders = Object.keys(STAGGER_ORDERS) as [StaggerOrder, ...StaggerOrder[]]; // keys of a literal object
 
 export const rhythmSchema = z.object({
   /** `x` is a place, anything else a rest; repeated. */
@@ -22,7 +22,7 @@ export const rhythmSchema = z.object({
 });
 
 export const staggerSchema = z.object({
-  order: z.enum(orders),
+  order: z.enum(idsOf(STAGGER_ORDERS)),
   /** 0: one after another. 1: all at once. */
   overlap: z.number().min(0).max(1),
   seed: z.number().int(),

@@ -10,14 +10,12 @@ const MAX_RECTS = 4;
 const WHOLE_FRAME_SHARE = 0.8;
 
 /** Beyond this many standard deviations a Gaussian changes no 8-bit pixel. */
-const BLUR_REACH = 3;
+export const BLUR_REACH = 3;
 
 /** Pixels an item can touch, with a margin for antialiasing; null if that is unknown. */
 export function itemRect(item: DisplayItem, scale: number): Rect | null {
-  const rect = formatRect(item);
-  if (!rect) return null;
-  const pad = BLUR_REACH * (item.blur ?? 0);
-  return [Math.floor((rect[0] - pad) * scale) - 1, Math.floor((rect[1] - pad) * scale) - 1, Math.ceil((rect[2] + pad) * scale) + 1, Math.ceil((rect[3] + pad) * scale) + 1];
+  const box = blurredBox(item);
+  return box && [Math.floor(box[0] * scale) - 1, Math.floor(box[1] * scale) - 1, Math.ceil(box[2] * scale) + 1, Math.ceil(box[3] * scale) + 1];
 }
 
 const NOTHING: Box = [0, 0, 0, 0];
@@ -34,7 +32,12 @@ function extent(boxes: readonly (Box | null)[]): Box | null {
   return all ?? NOTHING;
 }
 
-const grown = (box: Box | null, by: number): Box | null => (box && !isNothing(box) && by > 0 ? [box[0] - by, box[1] - by, box[2] + by, box[3] + by] : box);
+/** Extent in pixels of the format, with what the item's own blur adds. */
+function blurredBox(item: DisplayItem): Box | null {
+  const box = formatRect(item);
+  const by = BLUR_REACH * (item.blur ?? 0);
+  return box && !isNothing(box) && by > 0 ? [box[0] - by, box[1] - by, box[2] + by, box[3] + by] : box;
+}
 
 /** Extent in pixels of the format, without the item's own blur. */
 function formatRect(item: DisplayItem): Box | null {
@@ -48,20 +51,20 @@ function formatRect(item: DisplayItem): Box | null {
       return transformBox(item.matrix, [box[0] - pad, box[1] - pad, box[2] + pad, box[3] + pad]);
     }
     case 'group': {
-      const box = extent(item.children.map((child) => grown(formatRect(child), BLUR_REACH * (child.blur ?? 0))));
+      const box = extent(item.children.map(blurredBox));
       if (!box || isNothing(box)) return box;
       return extent([box, ...item.under.map((u): Box => {
         const blur = u.type === 'shadow' ? BLUR_REACH * u.blur : 1;
         return [box[0] + Math.min(0, u.x) - blur, box[1] + Math.min(0, u.y) - blur, box[2] + Math.max(0, u.x) + blur, box[3] + Math.max(0, u.y) + blur];
       })]);
     }
-    case 'smear': return extent(item.samples.map((sample) => grown(formatRect(sample), BLUR_REACH * (sample.blur ?? 0))));
-    case 'trail': return extent(item.copies.map((copy) => grown(formatRect(copy), BLUR_REACH * (copy.blur ?? 0))));
+    case 'smear': return extent(item.samples.map(blurredBox));
+    case 'trail': return extent(item.copies.map(blurredBox));
   }
 }
 
 const overlap = (a: Rect, b: Rect): boolean => a[0] < b[2] && b[0] < a[2] && a[1] < b[3] && b[1] < a[3];
-const union = (a: Rect, b: Rect): Rect => [Math.min(a[0], b[0]), Math.min(a[1], b[1]), Math.max(a[2], b[2]), Math.max(a[3], b[3])];
+export const union = (a: Rect, b: Rect): Rect => [Math.min(a[0], b[0]), Math.min(a[1], b[1]), Math.max(a[2], b[2]), Math.max(a[3], b[3])];
 const area = (r: Rect): number => Math.max(0, r[2] - r[0]) * Math.max(0, r[3] - r[1]);
 
 export const touchesAny = (rect: Rect | null, rects: readonly Rect[]): boolean => rect === null || rects.some((other) => overlap(rect, other));

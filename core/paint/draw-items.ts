@@ -3,7 +3,7 @@ import type { Colour } from '../colour';
 import { BLEND_MODES } from '../piece';
 import { multiply, roundedRectanglePath } from '../scene';
 import type { DisplayItem, Fill, GroupItem, Matrix, PictureItem, ShapeItem, SmearItem, UnderEffect } from '../scene';
-import { itemRect } from './damage';
+import { BLUR_REACH, itemRect, union } from './damage';
 import type { Rect } from './damage';
 import type { DrawContext, PaintHost, Surface } from './draw-target';
 
@@ -29,8 +29,6 @@ export interface View {
 const PATH_CACHE = 4000;
 /** Straight-alpha gradients through transparency need the middle stops, or hosts premultiply differently. */
 const GRADIENT_STOPS = 6;
-/** A Gaussian is nothing beyond three standard deviations. */
-const BLUR_REACH = 3;
 
 /** Surfaces kept for reuse. */
 const SCRATCH_SURFACES = 48;
@@ -140,10 +138,8 @@ export function createItemDrawer(host: PaintHost): ItemDrawer {
       const edge = context.createLinearGradient(...item.wipe.from, ...item.wipe.to);
       edge.addColorStop(0, '#000000');
       edge.addColorStop(1, '#00000000');
-      context.setTransform(1, 0, 0, 1, 0, 0);
       context.globalCompositeOperation = 'destination-in';
-      // The whole surface is masked, so the gradient is laid in the item's coordinates and the rectangle covers all of it.
-      place(context, item.matrix, view);
+      // The gradient lies in the item's coordinates; the rectangle covers all of the surface.
       context.fillStyle = edge;
       const far = 1e5;
       context.fillRect(-far, -far, 2 * far, 2 * far);
@@ -241,11 +237,9 @@ export function createItemDrawer(host: PaintHost): ItemDrawer {
       if (end === i + 1) drawLeaf(context, children[i]!, view);
       else {
         const run = children.slice(i, end).map((child): ShapeItem | PictureItem => ({ ...child, blur: 0 }));
-        const rects = children.slice(i, end).flatMap((child) => regionOf(child, view) ?? []);
+        const rects = children.slice(i, end).map((child) => regionOf(child, view)).filter((rect) => rect !== null);
         if (rects.length > 0) {
-          const side = (k: number, pick: (...values: number[]) => number) => pick(...rects.filter((_, n) => n % 4 === k));
-          const region: Rect = [side(0, Math.min), side(1, Math.min), side(2, Math.max), side(3, Math.max)];
-          flattened(region, view, (own, at) => run.forEach((child) => drawLeaf(own, child, at)), (surface, w, h, x, y) => blit(context, surface, w, h, x, y, 1, 'source-over', blur * view.scale));
+          flattened(rects.reduce(union), view, (own, at) => run.forEach((child) => drawLeaf(own, child, at)), (surface, w, h, x, y) => blit(context, surface, w, h, x, y, 1, 'source-over', blur * view.scale));
         }
       }
       i = end;

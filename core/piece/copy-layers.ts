@@ -1,10 +1,11 @@
 import type { IdSource } from './create';
+import { plainCopy } from './plain-copy';
 import type { Layer } from './schema';
 
 /** Copies of layers with new ids for them and their keyframes, in the same order. */
 export function copyLayers(layers: readonly Layer[], newId: IdSource): Layer[] {
   return layers.map((layer) => {
-    const copy = JSON.parse(JSON.stringify(layer)) as Layer; // documents are plain JSON
+    const copy = plainCopy(layer);
     copy.id = newId();
     copy.name = `${layer.name} copy`;
     copy.locked = false;

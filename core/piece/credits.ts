@@ -2,6 +2,8 @@ import { frameToSeconds, freeMoment, secondsToFrame } from '../time';
 import type { FrameRate, Seconds } from '../time';
 import { createLayer } from './create';
 import type { IdSource } from './create';
+import { leadFormat } from './lead-format';
+import { hasRole } from './phrase-sheet';
 import type { Format, Piece, TextLayer } from './schema';
 import type { PhraseTag } from './text-content';
 
@@ -62,7 +64,7 @@ export function rollMotion(rows: number, plan: RollPlan, format: Format, rate: F
 
 /** Layers of a roll: what they did on the left, names on the right, headings in the middle, moving as one. */
 export function rollCredits(piece: Piece, rows: readonly CreditRow[], plan: RollPlan, newId: IdSource): TextLayer[] {
-  const format = piece.formats.find((f) => f.id === piece.leadFormatId) ?? piece.formats[0]!; // the schema asks for at least one
+  const format = leadFormat(piece);
   const rate = piece.frameRate;
   const first = secondsToFrame(plan.from, rate);
   const { frames, start, end } = rollMotion(rows.length, plan, format, rate);
@@ -83,12 +85,11 @@ export function rollCredits(piece: Piece, rows: readonly CreditRow[], plan: Roll
   });
 }
 
-const isCredit = (layer: Piece['layers'][number], part: PhraseTag['role']): layer is TextLayer => layer.kind === 'text' && layer.content.phrase?.role === part;
-export const creditLayers = (piece: Piece): TextLayer[] => PARTS.flatMap(([part]) => piece.layers.filter((layer): layer is TextLayer => isCredit(layer, part)));
+export const creditLayers = (piece: Piece): TextLayer[] => PARTS.flatMap(([part]) => piece.layers.filter((layer): layer is TextLayer => hasRole(layer, part)));
 
 /** The rows of a roll that stands in a piece, as its layers say them. */
 export function creditRows(piece: Piece): CreditRow[] {
-  const lines = (part: PhraseTag['role']) => piece.layers.find((layer): layer is TextLayer => isCredit(layer, part))?.content.text.split('\n') ?? [];
+  const lines = (part: PhraseTag['role']) => piece.layers.find((layer): layer is TextLayer => hasRole(layer, part))?.content.text.split('\n') ?? [];
   const [roles, names, headings] = [lines('credit-role'), lines('credit-name'), lines('credit-heading')];
   return Array.from({ length: Math.max(roles.length, names.length, headings.length) }, (_, i): CreditRow => {
     if (headings[i]) return { kind: 'heading', text: headings[i] };

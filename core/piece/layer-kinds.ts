@@ -1,8 +1,9 @@
 import { z } from 'zod';
+import { idsOf } from '../motion';
 import type { TrackValue } from '../motion';
+import { plainCopy } from './plain-copy';
 import type { PropertyId } from './properties';
 import { LETTER_CASES, NO_DRESS, dressSchema, phraseTagSchema, textAreaSchema, textSpanSchema } from './text-content';
-import type { LetterCase } from './text-content';
 
 const TRANSFORM = { position: [0, 0], scale: [1, 1], rotation: 0, skew: 0, anchor: [0, 0], opacity: 1, blur: 0 } as const;
 const PAINT = { fill: '#EEE9DF', fillEnd: '#EEE9DF00', gradientAngle: 90, stroke: '#11151B', strokeWidth: 0, drawStart: 0, drawEnd: 1, drawOffset: 0 } as const;
@@ -22,7 +23,7 @@ export const LAYER_KINDS = {
       wrapWidth: z.number().positive().nullable().default(null),
       italic: z.boolean().default(false),
       gradient,
-      letterCase: z.enum(Object.keys(LETTER_CASES) as [LetterCase, ...LetterCase[]]).default('typed'), // keys of a literal object
+      letterCase: z.enum(idsOf(LETTER_CASES)).default('typed'),
       /** OpenType features that are on. */
       features: z.array(z.string().regex(/^[a-z0-9]{4}$/)).max(20).default([]),
       spans: z.array(textSpanSchema).max(200).default([]),
@@ -61,10 +62,8 @@ export const LAYER_KIND_IDS = Object.keys(LAYER_KINDS) as LayerKind[]; // keys o
 /** Default values by property, in the order in which they are listed to people. */
 export function kindProperties(kind: LayerKind): Partial<Record<PropertyId, TrackValue>> {
   // The table is `as const`; tracks hold mutable tuples, so each default is copied.
-  return structuredCopy(LAYER_KINDS[kind].properties) as Partial<Record<PropertyId, TrackValue>>;
+  return plainCopy(LAYER_KINDS[kind].properties) as Partial<Record<PropertyId, TrackValue>>;
 }
-
-const structuredCopy = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
 
 /** How a layer's colours combine with what is below it (W3C Compositing and Blending Level 1). */
 export const BLEND_MODES = {

@@ -1,5 +1,5 @@
-import { ACTOR_PROPERTY_IDS, evaluateTrack, gestureDefinition, prepareTrack, reverseEasing, trackThrough } from '../motion';
-import type { ActorProperty, ActorTracks, GestureRole, GestureUse, Keyframe, OwnGesture, TrackValue, Vector } from '../motion';
+import { ACTOR_PROPERTY_IDS, evaluateTrack, gestureDefinition, parametersOf, prepareTrack, reverseEasing, trackThrough, tracksInPlace } from '../motion';
+import type { ActorProperty, ActorTracks, Easing, GestureRole, GestureUse, Keyframe, OwnGesture, TrackValue, Vector } from '../motion';
 import type { Moment, Seconds } from '../time';
 import type { IdSource } from './create';
 import type { PropertyId } from './properties';
@@ -24,9 +24,11 @@ const COUNTERPARTS: Partial<Record<ActorProperty, { property: PropertyId; how: '
 /** Pixels of an em of a layer: the size of its text, or a quarter of its shorter side. */
 export function emOf(layer: Layer): number {
   if (layer.kind === 'text') return layer.tracks.size?.value as number; // a number track
-  const [w, h] = (layer.tracks.dimensions?.value ?? [400, 400]) as Vector; // a vector track
-  return Math.max(1, Math.min(w, h) / 4);
+  return emOfSides((layer.tracks.dimensions?.value ?? [400, 400]) as Vector); // a vector track
 }
+
+/** Pixels of an em of what has no size of letters: a quarter of its shorter side. */
+export const emOfSides = ([w, h]: Vector): number => Math.max(1, Math.min(w, h) / 4);
 
 const onNumbers = (a: TrackValue, b: TrackValue, change: (x: number, y: number) => number): TrackValue =>
   Array.isArray(a) && Array.isArray(b) ? [change(a[0], b[0]), change(a[1], b[1])] : typeof a === 'number' && typeof b === 'number' ? change(a, b) : a;
@@ -34,12 +36,17 @@ const onNumbers = (a: TrackValue, b: TrackValue, change: (x: number, y: number) 
 /** The tracks of a use, as they are for a single actor. */
 export function tracksOf(use: GestureUse, own: readonly OwnGesture[]): ActorTracks {
   const definition = gestureDefinition(use.gesture);
-  if (use.tracks) return use.tracks;
-  const saved = own.find((g) => g.id === use.gesture)?.tracks;
-  if (saved || !definition) return saved ?? {};
-  const parameters = Object.fromEntries(Object.entries(definition.parameters).map(([id, p]) => [id, use.parameters[id] ?? p.default]));
-  return definition.tracks(parameters, { index: 0, count: 1, random: () => 0.5 });
+  return tracksInPlace(use, own) ?? definition?.tracks(parametersOf(use, definition), { index: 0, count: 1, random: () => 0.5 }) ?? {};
 }
+
+interface RunPoint {
+  readonly u: number;
+  readonly value: TrackValue;
+  readonly easing: Easing;
+}
+
+/** A run of points the other way round: the segment that led into a point now leaves it. */
+const backwards = (points: readonly RunPoint[]): RunPoint[] => points.map((p, i) => ({ u: 1 - p.u, value: p.value, easing: i > 0 ? reverseEasing(points[i - 1]!.easing) : p.easing })).reverse();
 
 export interface OpenedKeys {
   readonly keys: { readonly layerId: string; readonly property: PropertyId; readonly key: Keyframe }[];
@@ -65,7 +72,7 @@ export function openUp(layer: Layer, use: GestureUse, own: readonly OwnGesture[]
     }
     const rest = target.value as TrackValue; // values are of the property's kind
     const points = track.keyframes.map((k) => ({ u: k.at.kind === 'free' ? k.at.seconds : 0, value: k.value as TrackValue, easing: k.easing }));
-    const ordered = use.role === 'exit' ? points.map((p, i) => ({ u: 1 - p.u, value: p.value, easing: i > 0 ? reverseEasing(points[i - 1]!.easing) : p.easing })).reverse() : points;
+    const ordered = use.role === 'exit' ? backwards(points) : points;
     for (const { u, value, easing } of ordered) {
       const scaled = counterpart.inEm ? onNumbers(value, value, (x) => x * em) : value;
       const absolute = onNumbers(rest, scaled, (r, v) => (counterpart.how === 'plus' ? r + v : r * v));
@@ -97,7 +104,7 @@ export function gestureFromKeys(layer: Layer, times: ResolvedTimes, role: Gestur
     const prepared = prepareTrack(track, times.timeOf);
     const rest = evaluateTrack(prepared, role === 'exit' ? from : to);
     const points = track.keyframes.map((k) => ({ u: (times.timeOf(k.at) - from) / (to - from), value: k.value as TrackValue, easing: k.easing })).sort((a, b) => a.u - b.u);
-    const ordered = role === 'exit' ? points.map((p, i) => ({ u: 1 - p.u, value: p.value, easing: i > 0 ? reverseEasing(points[i - 1]!.easing) : p.easing })).reverse() : points;
+    const ordered = role === 'exit' ? backwards(points) : points;
     tracks[actorProperty] = trackThrough(...ordered.map(({ u, value, easing }) => {
       const relative = onNumbers(value, rest, (v, r) => round((counterpart.how === 'plus' ? v - r : v / (r || 1)) / (counterpart.inEm ? em : 1)));
       return [round(u), relative as number | Vector, easing] as const; // no colours among the counterparts

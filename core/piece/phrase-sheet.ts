@@ -16,7 +16,9 @@ import { heardTimes, songParts } from './song-parts';
  * The phrase sheet: a view of the text layers that are phrases. A phrase is its layer; there is no second copy of words or times, so
  * sheet, timeline and canvas cannot disagree.
  */
-const isPhrase = (layer: Layer, role: PhraseTag['role']): layer is TextLayer => layer.kind === 'text' && layer.content.phrase?.role === role;
+
+/** Whether a layer is tied to the sheet, the captions or the roll in this part. */
+export const hasRole = (layer: Layer, role: PhraseTag['role']): layer is TextLayer => layer.kind === 'text' && layer.content.phrase?.role === role;
 
 /** Phrases in the order in which they are read: by start, then as they are stacked. */
 export const phraseLayers = (piece: Piece, times: ResolvedTimes): TextLayer[] => inOrder(piece, times, 'phrase');
@@ -25,10 +27,10 @@ export const phraseLayers = (piece: Piece, times: ResolvedTimes): TextLayer[] =>
 export const captionLayers = (piece: Piece, times: ResolvedTimes): TextLayer[] => inOrder(piece, times, 'caption');
 
 function inOrder(piece: Piece, times: ResolvedTimes, role: PhraseTag['role']): TextLayer[] {
-  return piece.layers.filter((layer): layer is TextLayer => isPhrase(layer, role)).map((layer, i) => ({ layer, i, start: times.timeOf(layer.start) })).sort((a, b) => a.start - b.start || a.i - b.i).map(({ layer }) => layer);
+  return piece.layers.filter((layer): layer is TextLayer => hasRole(layer, role)).map((layer, i) => ({ layer, i, start: times.timeOf(layer.start) })).sort((a, b) => a.start - b.start || a.i - b.i).map(({ layer }) => layer);
 }
 
-export const authorLayer = (piece: Piece): TextLayer | null => piece.layers.find((layer): layer is TextLayer => isPhrase(layer, 'author')) ?? null;
+export const authorLayer = (piece: Piece): TextLayer | null => piece.layers.find((layer): layer is TextLayer => hasRole(layer, 'author')) ?? null;
 
 /** Text layers for phrases, one after another from a time on; laying them on the music gives them their real places. */
 export function newPhrases(texts: readonly string[], from: Seconds, until: Seconds, newId: IdSource): TextLayer[] {
@@ -65,7 +67,7 @@ const GOODNESS = { section: 1, fourth: 0.95, downbeat: 0.88, strongBeat: 0.6, be
 const NEAR: Seconds = 0.04;
 
 /** Places of the lattice where a phrase can begin or end, every `step` beats, ascending; the ends of the range are among them. */
-export function phrasePlaces(piece: Piece, times: ResolvedTimes, analysis: SongAnalysis | null, from: Seconds, until: Seconds, step: number): MomentPlace[] {
+function phrasePlaces(piece: Piece, times: ResolvedTimes, analysis: SongAnalysis | null, from: Seconds, until: Seconds, step: number): MomentPlace[] {
   const { grid } = times;
   const parts = piece.music ? songParts(piece.music) : [];
   const heard = (seconds: readonly Seconds[]) => seconds.flatMap((t) => heardTimes(parts, t)).sort((a, b) => a - b);

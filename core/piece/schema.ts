@@ -17,6 +17,9 @@ export const MIN_FRAME_SIDE = 16;
 export const MAX_FRAME_SIDE = 4096;
 /** Most layers of a piece, and most markers. */
 export const MAX_LAYERS = 2000;
+/** Most gestures of a layer, and most of one's own in a piece. */
+export const MAX_GESTURES = 24;
+export const MAX_OWN_GESTURES = 200;
 /** Longest piece in seconds. */
 export const MAX_PIECE_SECONDS = 600;
 
@@ -135,7 +138,7 @@ const layerBase = z.object({
   end: momentSchema,
   tracks: z.object(propertyTrack),
   overrides: z.record(z.string(), overrideSchema),
-  gestures: z.array(gestureUseSchema).max(24).default([]),
+  gestures: z.array(gestureUseSchema).max(MAX_GESTURES).default([]),
   /** Whether it is smeared by its movement; `piece` follows the piece's shutter. */
   motionBlur: z.enum(['piece', 'on', 'off']).default('piece'),
   /** Copies that follow it: how many, seconds behind one another, and the share of opacity each keeps. */
@@ -169,7 +172,7 @@ export const pieceSchema = z.object({
   layers: z.array(layerSchema).max(MAX_LAYERS),
   media: z.array(mediaRefSchema).max(500),
   /** One's own gestures. */
-  gestures: z.array(ownGestureSchema).max(200).default([]),
+  gestures: z.array(ownGestureSchema).max(MAX_OWN_GESTURES).default([]),
   /** Angle of the shutter in degrees: the share of a frame's time it is open, of 360. 0 draws moments. */
   shutter: z.number().min(0).max(720).default(0),
   /** How the phrases of the piece are staged; the phrases themselves are text layers. */

@@ -1,6 +1,6 @@
 import { z } from 'zod';
+import { idsOf } from '../motion';
 import { READING_PACES } from '../text';
-import type { ReadingPace } from '../text';
 
 /** Compositions of size, place and gesture for a run of phrases. Their making is in stagings.ts. */
 export const STAGING_LABELS = {
@@ -16,15 +16,15 @@ export const STAGING_LABELS = {
   searchlight: { label: 'Searchlight', feel: 'wide letters, a soft edge sweeps across' },
 } as const;
 export type StagingId = keyof typeof STAGING_LABELS;
-export const STAGING_IDS = Object.keys(STAGING_LABELS) as [StagingId, ...StagingId[]]; // keys of a literal object
+export const STAGING_IDS = idsOf(STAGING_LABELS);
 
 export const MANNERS = { single: { label: 'one by one', hint: 'each goes before the next comes' }, build: { label: 'build up', hint: 'phrases stay until their group is whole' }, replace: { label: 'replace', hint: 'hard cuts, nothing goes out' } } as const;
 export type Manner = keyof typeof MANNERS;
 
 export const sheetSchema = z.object({
   staging: z.enum(STAGING_IDS),
-  manner: z.enum(Object.keys(MANNERS) as [Manner, ...Manner[]]), // keys of literal objects
-  pace: z.enum(Object.keys(READING_PACES) as [ReadingPace, ...ReadingPace[]]),
+  manner: z.enum(idsOf(MANNERS)),
+  pace: z.enum(idsOf(READING_PACES)),
   /** The first phrase in another colour, so that a loop is noticed. */
   hasLoopCue: z.boolean(),
   colour: z.string(),

@@ -1,9 +1,11 @@
 import { newGestureUse } from '../motion';
-import type { GestureId, GestureUse, Vector } from '../motion';
+import type { GestureId, GestureUse, TrackValue, Vector } from '../motion';
 import { beatMoment, secondsToBeat } from '../time';
 import type { IdSource } from './create';
 import { visitLayerMoments } from './layer-moments';
+import { leadFormat } from './lead-format';
 import { authorLayer, phraseLayers } from './phrase-sheet';
+import { plainCopy } from './plain-copy';
 import type { PropertyId } from './properties';
 import type { ResolvedTimes } from './resolve-times';
 import type { Piece, TextLayer } from './schema';
@@ -126,6 +128,14 @@ function withinTime(use: GestureUse, words: number, seconds: number, beatSeconds
   return length <= most ? use : { ...use, duration: { unit: 'seconds', value: Math.round(most * 1000) / 1000 } };
 }
 
+/** Gives properties their standing values, but for those that have keyframes set by hand. */
+function setStanding(layer: TextLayer, values: Partial<Record<PropertyId, TrackValue>>): void {
+  for (const [property, value] of Object.entries(values) as [PropertyId, TrackValue][]) { // keys of the record
+    const track = layer.tracks[property];
+    if (track && track.keyframes.length === 0) track.value = value;
+  }
+}
+
 /**
  * The phrase layers (and the author's line) dressed, placed and moving as a staging has it. Times of phrases stay, but in a group that is
  * built up each phrase stands until its group ends. Keyframes set by hand on a phrase's position, scale, turn and opacity are kept.
@@ -133,7 +143,7 @@ function withinTime(use: GestureUse, words: number, seconds: number, beatSeconds
  */
 export function stagePhrases(piece: Piece, times: ResolvedTimes, sheet: Sheet, newId: IdSource): TextLayer[] {
   const layers = phraseLayers(piece, times);
-  const lead = piece.formats.find((f) => f.id === piece.leadFormatId)!; // the schema's reader asks for it
+  const lead = leadFormat(piece);
   const largest = Math.round(Math.min(lead.width, lead.height) * 0.42);
   const beatSeconds = 60 / Math.max(1, times.grid.beats.length > 1 ? 60 / ((times.grid.beats[times.grid.beats.length - 1]! - times.grid.beats[0]!) / (times.grid.beats.length - 1)) : 120);
   const out: TextLayer[] = [];
@@ -160,15 +170,11 @@ export function stagePhrases(piece: Piece, times: ResolvedTimes, sheet: Sheet, n
         const beat = Math.ceil(secondsToBeat(times.grid, start + Math.min(1, (ownEnd - start) * 0.45)) - 1e-3);
         gestures.push({ ...newGestureUse('flare', 'accent', newId()), words: emphasis, at: beatMoment(beat, times.grid), landing: 'peak', colour: '#FFFFFF' });
       }
-      const next: TextLayer = JSON.parse(JSON.stringify(layer)) as TextLayer; // documents are plain JSON
+      const next = plainCopy(layer);
       next.gestures = gestures;
       next.end = isBuilt && k < group.length - 1 ? last.end : ownEndMoment;
       next.content = { ...next.content, family: stage.family, italic: stage.italic ?? false, align: stage.align, area: stage.area, wrapWidth: null, letterCase: stage.upper ? 'upper' : 'typed', spans, dress: { ...NO_DRESS, ...stage.dress } };
-      const values: Partial<Record<PropertyId, number | Vector | string>> = { size: largest, weight: stage.weight, fill: base, leading: 1.08, tracking: -0.01, rotation: 0, position: [0, 0], scale: [1, 1], ...stage.values };
-      for (const [property, value] of Object.entries(values) as [PropertyId, number | Vector | string][]) { // keys of the object above
-        const track = next.tracks[property];
-        if (track && track.keyframes.length === 0) track.value = value;
-      }
+      setStanding(next, { size: largest, weight: stage.weight, fill: base, leading: 1.08, tracking: -0.01, rotation: 0, position: [0, 0], scale: [1, 1], ...stage.values });
       out.push(next);
     }
   }
@@ -178,19 +184,16 @@ export function stagePhrases(piece: Piece, times: ResolvedTimes, sheet: Sheet, n
 }
 
 function stageAuthor(author: TextLayer, sheet: Sheet, stage: Stage, size: number, newId: IdSource): TextLayer {
-  const next = JSON.parse(JSON.stringify(author)) as TextLayer; // documents are plain JSON
+  const next = plainCopy(author);
   next.gestures = uses([['dawn', { ...beats(2), unit: 'whole' }], ['dusk', beats(1)]], ['entrance', 'exit'], newId);
   next.content = { ...next.content, family: 'spline-sans', align: stage.align, area: area(0.08, 0.85, 0.84, 0.08), wrapWidth: null, spans: [], dress: NO_DRESS };
-  for (const [property, value] of [['size', size], ['weight', 500], ['fill', sheet.accent], ['tracking', 0.06], ['position', [0, 0]]] as const) {
-    const track = next.tracks[property];
-    if (track && track.keyframes.length === 0) track.value = value as typeof track.value; // of the property's kind
-  }
+  setStanding(next, { size, weight: 500, fill: sheet.accent, tracking: 0.06, position: [0, 0] });
   return next;
 }
 
 /** A phrase moved to another span with all that is in it. */
 export function movedPhrase(layer: TextLayer, start: TextLayer['start'], end: TextLayer['end'], shift: (moment: TextLayer['start']) => TextLayer['start']): TextLayer {
-  const next = JSON.parse(JSON.stringify(layer)) as TextLayer; // documents are plain JSON
+  const next = plainCopy(layer);
   visitLayerMoments(next, shift);
   return { ...next, start, end };
 }

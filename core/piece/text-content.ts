@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { colourSchema } from '../colour';
+import { idsOf } from '../motion';
 
 /** What a text layer says and wears, beside the properties that can be keyframed. Lengths are em unless said otherwise. */
 
@@ -8,7 +9,6 @@ export type LetterCase = keyof typeof LETTER_CASES;
 export const BAND_KINDS = { line: 'each line', word: 'each word', text: 'the whole' } as const;
 export const RULE_KINDS = { under: 'underline', through: 'strike through', marker: 'highlighter' } as const;
 
-const idsOf = <T extends string>(table: Record<T, string>) => Object.keys(table) as [T, ...T[]]; // keys of a literal object
 const em = (max: number) => z.number().min(-max).max(max);
 const length = (max: number) => z.number().min(0).max(max);
 

@@ -1,4 +1,4 @@
-import { actorAt, gestureDefinition, hashUnit, prepareActor, rhythmPlaces, staggerOffsets, staggerRanks } from '../motion';
+import { actorAt, gestureDefinition, hashUnit, parametersOf, prepareActor, rhythmPlaces, staggerOffsets, staggerRanks, tracksInPlace } from '../motion';
 import type { ActorState, ActorTracks, GestureDefinition, GestureUse, OwnGesture, PreparedActor, UnitPlace } from '../motion';
 import type { Layer, ResolvedTimes } from '../piece';
 import { beatToSeconds, secondsToBeat } from '../time';
@@ -20,8 +20,6 @@ export interface PreparedGesture {
   readonly times: ResolvedTimes;
 }
 
-const EMPTY: ActorTracks = {};
-
 export function prepareGesture(use: GestureUse, layer: Layer, own: readonly OwnGesture[], times: ResolvedTimes): PreparedGesture {
   const definition = gestureDefinition(use.gesture);
   const [layerStart, layerEnd] = [times.timeOf(layer.start), times.timeOf(layer.end)];
@@ -32,7 +30,7 @@ export function prepareGesture(use: GestureUse, layer: Layer, own: readonly OwnG
   const share = landing === 'start' ? 0 : landing === 'end' ? 1 : peak;
   const { unit, value } = use.duration;
   const span = unit === 'stay' ? layerEnd - layerStart : unit === 'seconds' ? value : beatSpan(times, at, value, landing);
-  return { use, definition, own: use.tracks ?? own.find((g) => g.id === use.gesture)?.tracks ?? (definition ? null : EMPTY), duration: Math.max(1e-3, span), at, share, layerStart, layerEnd, times };
+  return { use, definition, own: tracksInPlace(use, own), duration: Math.max(1e-3, span), at, share, layerStart, layerEnd, times };
 }
 
 /** Seconds of some beats around a moment: the tempo there counts. */
@@ -73,19 +71,10 @@ export function castGesture(prepared: PreparedGesture, places: readonly UnitPlac
     const base = isAgain ? -(definition?.peak ?? 0) * each : use.at === null ? at - share * duration : share === 1 ? at - duration : at - share * each;
     starts = spread.offsets.map((offset) => base + offset);
   }
-  const made = new Map<number, PreparedActor>();
-  const actors = places.map((_, index) => {
-    const tracks = own ?? definition?.tracks(parametersOf(use, definition), { index, count, random: (k) => hashUnit(use.stagger.seed * 7919 + k, index) }) ?? EMPTY;
-    const actor = made.get(own ? 0 : index) ?? prepareActor(tracks);
-    made.set(own ? 0 : index, actor);
-    return actor;
-  });
+  // Tracks of the table may differ from unit to unit; those in their place are the same for all.
+  const shared = own && prepareActor(own);
+  const actors = places.map((_, index) => shared ?? prepareActor(definition?.tracks(parametersOf(use, definition), { index, count, random: (k) => hashUnit(use.stagger.seed * 7919 + k, index) }) ?? {}));
   return { prepared, starts, each, actors, plays: places.map((_, i) => use.words === null || use.words.includes(wordOf(i))), returns: isAgain ? returnsOf(prepared) : null };
-}
-
-/** Its parameters, with the table's values where the use says nothing. */
-export function parametersOf(use: Pick<GestureUse, 'parameters'>, definition: GestureDefinition): Record<string, number> {
-  return Object.fromEntries(Object.entries(definition.parameters).map(([id, p]) => [id, use.parameters[id] ?? p.default]));
 }
 
 function returnsOf({ use, layerStart, layerEnd, at, times }: PreparedGesture): Float64Array {

@@ -1,6 +1,7 @@
 import type { Colour } from '../colour';
 import { evaluateTrack } from '../motion';
 import type { Vector } from '../motion';
+import { emOfSides } from '../piece';
 import type { Seconds } from '../time';
 import { NO_ACT, wipeEdge, withState } from './act';
 import type { DisplayItem, DisplayList, PictureItem, ShapeItem, SmearItem, StillItem } from './display-list';
@@ -56,6 +57,9 @@ const casts = new WeakMap<PreparedGesture, CastGesture>();
 
 /** Gestures of a layer that is one thing: a shape or a picture turns and grows about its middle. */
 function acted<T extends ShapeItem | PictureItem>(prepared: PreparedLayer, item: T, matrix: Matrix, read: LayerReader, seconds: Seconds): T {
+  if (prepared.gestures.length === 0) return item;
+  const [w, h] = read.vector('dimensions');
+  const em = emOfSides([w, h]);
   let act = NO_ACT;
   for (const gesture of prepared.gestures) {
     let cast = casts.get(gesture);
@@ -63,11 +67,9 @@ function acted<T extends ShapeItem | PictureItem>(prepared: PreparedLayer, item:
     if (!isAtWork(cast, seconds)) continue;
     const state = castState(cast, 0, seconds);
     if (!state) continue;
-    const [w, h] = read.vector('dimensions');
-    act = withState(act, state, { pivot: [0, 0], box: [-w / 2, -h / 2, w / 2, h / 2], em: Math.max(1, Math.min(w, h) / 4), fromMiddle: 0 }, gesture.use.colour);
+    act = withState(act, state, { pivot: [0, 0], box: [-w / 2, -h / 2, w / 2, h / 2], em, fromMiddle: 0 }, gesture.use.colour);
   }
   if (act === NO_ACT) return item;
-  const [w, h] = read.vector('dimensions');
   // From the layer's pixels to the item's own coordinates, which differ for stretched paths only.
   const [l, t, r, b] = item.box;
   const toItem: Matrix = [w / Math.max(1e-6, r - l), 0, 0, h / Math.max(1e-6, b - t), -w / 2 - (l * w) / Math.max(1e-6, r - l), -h / 2 - (t * h) / Math.max(1e-6, b - t)];
@@ -79,8 +81,7 @@ function acted<T extends ShapeItem | PictureItem>(prepared: PreparedLayer, item:
     const fill = changed.fill && (changed.fill.type === 'solid' ? { ...changed.fill, colour: act.tint(changed.fill.colour) } : { ...changed.fill, start: act.tint(changed.fill.start), end: act.tint(changed.fill.end) });
     changed = { ...changed, fill: act.ink > 0 ? fill : null };
   }
-  const em = Math.max(1, Math.min(w, h) / 4) * prepared.fit;
-  return withBlur({ ...changed, ...(edge ? { wipe: edge } : {}), ...(clip ? { clip } : {}), fingerprint: `${item.fingerprint}a${own.join()}|${act.opacity}|${act.tint('#808080')}|${act.ink}|${edge?.to[0] ?? ''}|${clip ? clip.matrix.join() : ''}` }, act.blur * em);
+  return withBlur({ ...changed, ...(edge ? { wipe: edge } : {}), ...(clip ? { clip } : {}), fingerprint: `${item.fingerprint}a${own.join()}|${act.opacity}|${act.tint('#808080')}|${act.ink}|${edge?.to[0] ?? ''}|${clip ? clip.matrix.join() : ''}` }, act.blur * em * prepared.fit);
 }
 
 /** Times within a frame at which a moving layer is drawn for its motion blur; the picture is their mean. */

@@ -1,4 +1,5 @@
 import type { Colour } from '../colour';
+import { parametersOf } from '../motion';
 import type { UnitKind } from '../motion';
 import { inCase, smallCapitals } from '../piece';
 import type { TextLayer, TextSpan } from '../piece';
@@ -9,7 +10,7 @@ import { NO_ACT, wipeEdge, withState } from './act';
 import type { Act } from './act';
 import { countedText } from './count-up';
 import type { GroupItem, ShapeItem, StillItem, UnderEffect } from './display-list';
-import { castGesture, castState, isAtWork, parametersOf } from './gesture-timing';
+import { castGesture, castState, isAtWork } from './gesture-timing';
 import type { CastGesture, PreparedGesture } from './gesture-timing';
 import { LayerReader, fillOf, layerMatrix, printFill, shapeItem } from './layer-reader';
 import { multiply } from './matrix';
@@ -90,6 +91,7 @@ const spansOf = ({ content }: TextLayer): readonly TextSpan[] => (content.letter
 
 interface Setting {
   readonly text: string;
+  readonly spans: readonly TextSpan[];
   readonly layout: TextLayout;
   readonly key: string;
   /** Pixels of the lead format an em has. */
@@ -104,8 +106,7 @@ function setText(prepared: PreparedLayer, layer: TextLayer, read: LayerReader, s
   const { format } = scene;
   const text = shownText(prepared, layer, seconds);
   const wanted = Math.max(0.01, read.number('size'));
-  const { area } = content;
-  const { features } = content;
+  const { area, features } = content;
   const spans = spansOf(layer);
   const style: TextStyle = {
     family: content.family,
@@ -131,7 +132,7 @@ function setText(prepared: PreparedLayer, layer: TextLayer, read: LayerReader, s
     origin = [x * format.width, y];
   }
   const matrix = layerMatrix(prepared, read, origin);
-  return { text, layout, key, size, matrix: [matrix[0] * k, matrix[1] * k, matrix[2] * k, matrix[3] * k, matrix[4], matrix[5]] };
+  return { text, spans, layout, key, size, matrix: [matrix[0] * k, matrix[1] * k, matrix[2] * k, matrix[3] * k, matrix[4], matrix[5]] };
 }
 
 /** Everything a text layer shows at a time. A plain text is one shape; one that moves in parts or is dressed is a group. */
@@ -150,8 +151,7 @@ export function textItem(prepared: PreparedLayer, layer: TextLayer, scene: Prepa
   }
   const finest = active[active.length - 1]?.prepared.use.unit ?? 'whole';
   const stage: Stage = { prepared, layer, read, setting, seconds, active };
-  const children: ShapeItem[] = [];
-  children.push(...bandItems(stage));
+  const children = bandItems(stage);
   const { units } = unitsFor(text, layout, finest);
   for (const unit of units) {
     const act = actOf(stage, unit.glyphs[0]!, finest);
@@ -162,9 +162,8 @@ export function textItem(prepared: PreparedLayer, layer: TextLayer, scene: Prepa
   if (caret) children.push(caret);
   if (children.length === 0) return null;
   const under = underEffects(dress, UNITS * scaleOf(matrix));
-  const box: Box = layout.box;
   const fingerprint = `${children.map((c) => c.fingerprint).join('~')}|${under.map((u) => JSON.stringify(u)).join()}|${opacity}|${layer.blend}`;
-  const group: GroupItem = { kind: 'group', layerId: layer.id, children, under, matrix, box, opacity, blend: layer.blend, fingerprint };
+  const group: GroupItem = { kind: 'group', layerId: layer.id, children, under, matrix, box: layout.box, opacity, blend: layer.blend, fingerprint };
   return withBlur(group, read.number('blur') * prepared.fit);
 }
 
@@ -218,7 +217,7 @@ const blurLevel = (blur: number): number => (blur > 0.05 ? Math.exp(Math.round(M
 const SCRAMBLE_RATE = 14;
 
 function lettersItem(stage: Stage, name: string, glyphs: readonly PlacedGlyph[], span: number, act: Act): ShapeItem[] {
-  const { layer, read, setting: { layout, matrix, size }, seconds } = stage;
+  const { layer, read, setting: { layout, spans, matrix, size }, seconds } = stage;
   const { content } = layer;
   const parts = partsFor(layout);
   const heavier = Math.round(act.weight / 4) * 4;
@@ -244,25 +243,24 @@ function lettersItem(stage: Stage, name: string, glyphs: readonly PlacedGlyph[],
   if (path === '') return [];
   const move: Matrix = act.scramble >= 0.5 ? [1, 0, 0, 1, offset, glyphs[0]!.y - shown[0]!.y] : [1, 0, 0, 1, 0, 0];
   const own = multiply(matrix, multiply(act.matrix, move));
-  const spanColour = spansOf(layer)[span]?.colour;
+  const spanColour = spans[span]?.colour;
   const base = fillOf(spanColour ? 'none' : content.gradient, read, layout.box);
-  const tint = (colour: Colour) => act.tint(colour);
+  const { tint } = act;
   const fill = base.type === 'solid' ? { ...base, colour: tint(spanColour ?? base.colour) } : { ...base, start: tint(base.start), end: tint(base.end) };
   const main = base.type === 'solid' ? (spanColour ?? base.colour) : base.start;
   const isDrawing = act.draw < 1;
   const width = read.number('strokeWidth') * (UNITS / size);
   const whole = isDrawing ? longestContour(key, path) : 0;
   const stroke = isDrawing
-    ? (act.draw > 0 ? { colour: width > 0 ? read.colour('stroke') : act.tint(main), width: width > 0 ? width : FILAMENT_WIDTH * UNITS, behind: false } : null)
+    ? (act.draw > 0 ? { colour: width > 0 ? read.colour('stroke') : tint(main), width: width > 0 ? width : FILAMENT_WIDTH * UNITS, behind: false } : null)
     : width > 0 ? { colour: read.colour('stroke'), width, behind: true } : null;
   const dash = isDrawing ? { on: whole * act.draw, off: whole * 2, shift: 0 } : undefined;
   const outlines = isDrawing ? [] : outlinesOf(content.dress.outlines, width);
   const edge = act.wipe ? wipeEdge(act.wipe) : undefined;
   const clip = act.clip ? { matrix: multiply(matrix, act.clip.matrix), box: act.clip.box } : undefined;
   const blur = blurLevel(act.blur * UNITS * scaleOf(matrix));
-  const box: Box = layout.box;
   const print = `${key}|${own.map((n) => n.toFixed(3)).join()}|${act.opacity.toFixed(4)}|${act.ink.toFixed(3)}|${printFill(fill)}|${stroke ? `${stroke.colour}${stroke.width}` : ''}${dash ? `d${dash.on.toFixed(1)}` : ''}${edge ? `w${edge.to[0].toFixed(1)}` : ''}${clip ? `c${clip.matrix.join()}` : ''}${outlines.map((o) => o.colour + o.width).join()}`;
-  const common = { kind: 'shape' as const, layerId: layer.id, path, pathKey: key, matrix: own, box, blend: 'normal' as const, ...(edge ? { wipe: edge } : {}), ...(clip ? { clip } : {}) };
+  const common = { kind: 'shape' as const, layerId: layer.id, path, pathKey: key, matrix: own, box: layout.box, blend: 'normal' as const, ...(edge ? { wipe: edge } : {}), ...(clip ? { clip } : {}) };
   // While the outline draws itself the fill fades in by itself, so the two are items of their own.
   const items: ShapeItem[] = [];
   if (act.ink > INVISIBLE) items.push(withBlur({ ...common, opacity: act.opacity * act.ink, fill, stroke: isDrawing ? null : stroke, fingerprint: `f${print}`, ...(outlines.length > 0 ? { outlines } : {}) }, blur));

@@ -5,7 +5,7 @@ export { formatClock, frameToTimecode, secondsToTimecode, timecodeToFrame } from
 export { lastAtOrBefore, nearestIndex } from './binary-search';
 export { barToBeat, barsBetween, beatToBar, beatToSeconds, beatsBetween, constantGrid, formatBarBeat, isFreeTime, overallTempo, secondsToBeat, tempoAt } from './beat-grid';
 export type { BarPosition, BeatGrid } from './beat-grid';
-export { beatMoment, freeMoment, isPinned, momentSchema, offsetSchema, pinTargetSchema, resolveMoment, shiftMoment } from './moment';
+export { beatMoment, freeMoment, isPinned, latticeMoment, momentSchema, offsetSchema, pinTargetSchema, resolveMoment, shiftMoment } from './moment';
 export type { Moment, Offset, PinTarget, ResolvedMoment, TimeTargets } from './moment';
 export { snapMoment } from './snap';
 export type { SnapOptions } from './snap';

@@ -64,6 +64,16 @@ export function beatMoment(beat: Beats, grid: BeatGrid): Moment {
   return { kind: 'pinned', to: { type: 'beat', beat }, last: beatToSeconds(grid, beat) };
 }
 
+/** Twelfths of a beat hold halves, thirds and quarters. */
+const LATTICE = 12;
+const ON_LATTICE: Seconds = 0.002;
+
+/** A time as a moment: pinned where it stands on a twelfth of a beat, to 2 ms, else free. */
+export function latticeMoment(seconds: Seconds, grid: BeatGrid): Moment {
+  const beat = Math.round(secondsToBeat(grid, seconds) * LATTICE) / LATTICE;
+  return Math.abs(beatToSeconds(grid, beat) - seconds) < ON_LATTICE ? beatMoment(beat, grid) : freeMoment(seconds);
+}
+
 export const isPinned = (moment: Moment): boolean => moment.kind === 'pinned';
 
 /**

@@ -1,6 +1,6 @@
 import { createPainter } from '@core/paint';
 import type { SongAnalysis } from '@core/audio';
-import { resolveTimes, textNeeds } from '@core/piece';
+import { loadTexts, resolveTimes } from '@core/piece';
 import type { Piece } from '@core/piece';
 import { prepareScene, sceneAt } from '@core/scene';
 import type { DisplayList } from '@core/scene';
@@ -34,7 +34,7 @@ export interface FrameSource {
 export async function createFrameSource(input: RenderInput, fonts: FontLibrary): Promise<FrameSource> {
   const { piece } = input;
   const host = createSkiaHost();
-  await Promise.all(textNeeds(piece).map((need) => fonts.load(need.family, need.italic, need.text)));
+  await loadTexts(piece, fonts);
   for (const [hash, file] of Object.entries(input.pictures)) {
     await host.loadPicture(hash, file).catch((cause: unknown) => {
       throw new AppError('MEDIA_MISSING', piece.media.find((m) => m.hash === hash)?.name ?? hash, { cause });

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { gestureUseSchema, ownGestureSchema } from '../../motion';
-import { layerSchema } from '../schema';
+import { MAX_GESTURES, MAX_LAYERS, MAX_OWN_GESTURES, layerSchema } from '../schema';
 import { sheetSchema } from '../sheet';
 import { defineEdit, findLayer } from './define';
 
@@ -13,7 +13,7 @@ export const GESTURE_EDITS = {
       if (!layer || layer.locked) continue;
       const i = layer.gestures.findIndex((g) => g.id === use.id);
       if (i >= 0) layer.gestures[i] = use;
-      else if (layer.gestures.length < 24) layer.gestures.push(use);
+      else if (layer.gestures.length < MAX_GESTURES) layer.gestures.push(use);
     }
   }),
   'gesture.remove': defineEdit('Take a gesture away', z.object({ layerId: z.string(), ids: z.array(z.string()) }), (draft, { layerId, ids }) => {
@@ -24,7 +24,7 @@ export const GESTURE_EDITS = {
   'gesture.saveOwn': defineEdit('Save a gesture', z.object({ gesture: ownGestureSchema }), (draft, { gesture }) => {
     const i = draft.gestures.findIndex((g) => g.id === gesture.id);
     if (i >= 0) draft.gestures[i] = gesture;
-    else if (draft.gestures.length < 200) draft.gestures.push(gesture);
+    else if (draft.gestures.length < MAX_OWN_GESTURES) draft.gestures.push(gesture);
   }),
   'gesture.forgetOwn': defineEdit('Forget a gesture', z.object({ id: z.string() }), (draft, { id }) => {
     const i = draft.gestures.findIndex((g) => g.id === id);
@@ -44,14 +44,14 @@ export const GESTURE_EDITS = {
     }
   }),
   /** Puts layers in place of those with the same ids, adds new ones on top of the last of them, takes others away: one step for work on many phrases. */
-  'phrases.change': defineEdit('Change the phrases', z.object({ layers: z.array(layerSchema).max(2000), remove: z.array(z.string()) }), (draft, { layers, remove }) => {
+  'phrases.change': defineEdit('Change the phrases', z.object({ layers: z.array(layerSchema).max(MAX_LAYERS), remove: z.array(z.string()) }), (draft, { layers, remove }) => {
     let last = draft.layers.length;
     for (const layer of layers) {
       const i = draft.layers.findIndex((l) => l.id === layer.id);
       if (i >= 0) {
         if (!draft.layers[i]!.locked) draft.layers[i] = layer;
         last = i + 1;
-      } else if (draft.layers.length < 2000) draft.layers.splice(last++, 0, layer);
+      } else if (draft.layers.length < MAX_LAYERS) draft.layers.splice(last++, 0, layer);
     }
     for (let i = draft.layers.length - 1; i >= 0; i--) if (remove.includes(draft.layers[i]!.id) && !draft.layers[i]!.locked) draft.layers.splice(i, 1);
   }),

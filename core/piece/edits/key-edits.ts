@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { easingSchema, keyframeSchema, reverseEasing, vectorSchema } from '../../motion';
 import type { Keyframe, Track } from '../../motion';
-import { beatMoment, beatToSeconds, freeMoment, momentSchema, secondsToBeat, shiftMoment } from '../../time';
+import { freeMoment, latticeMoment, momentSchema, shiftMoment } from '../../time';
 import type { Moment, Seconds } from '../../time';
 import { PROPERTY_IDS, clampValue, isValueOf } from '../properties';
 import type { PropertyId } from '../properties';
@@ -47,10 +47,7 @@ function resort(draft: Piece, refs: readonly KeyRef[], context: EditContext): vo
 
 /** A pinned moment mirrored or scaled to a new time stays pinned where it lands on a 1/12 beat, else it becomes free. */
 function retime(moment: Moment, seconds: Seconds, context: EditContext): Moment {
-  if (moment.kind === 'free') return freeMoment(seconds);
-  const { grid } = context.times;
-  const beat = Math.round(secondsToBeat(grid, seconds) * 12) / 12;
-  return Math.abs(beatToSeconds(grid, beat) - seconds) < 0.002 ? beatMoment(beat, grid) : freeMoment(seconds);
+  return moment.kind === 'free' ? freeMoment(seconds) : latticeMoment(seconds, context.times.grid);
 }
 
 /** Edits of values and keyframes. */

@@ -1,6 +1,6 @@
 import { createPainter } from '@core/paint';
 import type { DrawContext } from '@core/paint';
-import { resolveTimes, textNeeds } from '@core/piece';
+import { loadTexts, resolveTimes } from '@core/piece';
 import { boxCorners, prepareScene, sceneAt } from '@core/scene';
 import type { LayoutText, PreparedScene } from '@core/scene';
 import { createLayoutCache } from '@core/text';
@@ -53,9 +53,8 @@ async function setScene(message: Extract<ToPreview, { type: 'scene' }>): Promise
   scene = prepareScene(piece, resolveTimes(piece, message.analysis), message.formatId);
   schedule();
   const pictures = piece.media.filter((m) => m.kind === 'picture').map((m) => m.hash);
-  const texts = textNeeds(piece).map((need) => fonts.load(need.family, need.italic, need.text));
   const before = fonts.generation;
-  const [arrived] = await Promise.all([host.loadPictures(pictures), ...texts]);
+  const [arrived] = await Promise.all([host.loadPictures(pictures), loadTexts(piece, fonts)]);
   if (arrived || fonts.generation !== before) {
     painter.forget();
     schedule();

@@ -76,6 +76,12 @@ export function openPiece(piece: Piece, revision: number, history: History, anal
   set({ ...initial, ...(keepView ? { rung: old.rung, loop: old.loop, selectedLayers: old.selectedLayers } : {}), piece, revision, history, analysis, times: resolveTimes(piece, analysis), formatId: keepView && piece.formats.some((f) => f.id === old.formatId) ? old.formatId : piece.leadFormatId });
 }
 
+/** The open document and its times, for commands; null while none is open. */
+export function openDocument(): { readonly piece: Piece; readonly times: ResolvedTimes } | null {
+  const { piece, times } = get();
+  return piece && times ? { piece, times } : null;
+}
+
 export const closePiece = (): void => set(initial);
 
 export function setAnalysis(analysis: SongAnalysis | null): void {

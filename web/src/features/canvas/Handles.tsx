@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import type { PointerEvent as ReactPointerEvent } from 'react';
+import { leadFormat } from '@core/piece';
 import type { Format, Layer } from '@core/piece';
 import { newId } from '../../platform/ids';
 import { playhead } from '../../platform/clock';
@@ -33,7 +34,7 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
   useEffect(() => onPlaces((next) => setPlaces(next)), []);
 
   const isLead = format.id === piece.leadFormatId;
-  const lead = piece.formats.find((f) => f.id === piece.leadFormatId) ?? format;
+  const lead = leadFormat(piece);
   /** Pixels of this format a lead pixel makes, for layers that do not cover the frame. */
   const fitOf = (layer: Layer) => Math.min(format.width / lead.width, format.height / lead.height) * (layer.overrides[format.id]?.scale ?? 1);
   const toFormat = (e: { clientX: number; clientY: number }): Point => {

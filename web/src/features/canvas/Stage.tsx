@@ -1,4 +1,5 @@
 import { useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { formatOf } from '@core/piece';
 import { frameToSeconds, framesPerSecond, secondsToFrame } from '@core/time';
 import { playhead } from '../../platform/clock';
 import { useDesk } from '../../store/desk-store';
@@ -19,7 +20,7 @@ export function Stage() {
   const isPlaying = useDesk((s) => s.isPlaying);
   const editingText = useDesk((s) => s.editingText);
   const flashesBeats = useDesk((s) => s.flashesBeats);
-  const format = piece.formats.find((f) => f.id === formatId) ?? piece.formats[0]!; // the schema asks for at least one
+  const format = formatOf(piece, formatId);
   const holder = useRef<HTMLDivElement>(null);
   const slot = useRef<HTMLDivElement>(null);
   const [room, setRoom] = useState({ width: 640, height: 360 });

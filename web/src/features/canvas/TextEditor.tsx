@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
+import { leadFormat } from '@core/piece';
 import type { Format, Layer } from '@core/piece';
 import { familyFiles } from '@core/text';
 import { browserFonts } from '../../platform/browser-host';
@@ -44,7 +45,7 @@ export function TextEditor({ layerId, zoom, format }: { layerId: string; zoom: n
     field.current?.select();
   }, [isThere]);
   if (!layer || !isThere) return null;
-  const lead = piece.formats.find((f) => f.id === piece.leadFormatId) ?? format;
+  const lead = leadFormat(piece);
   const override = layer.overrides[format.id];
   const fit = Math.min(format.width / lead.width, format.height / lead.height) * (override?.scale ?? 1);
   const position = valueNow(layer, 'position') as [number, number];

@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useState } from 'react';
-import { NO_DRESS, textNeeds } from '@core/piece';
+import { NO_DRESS, loadTexts } from '@core/piece';
 import type { Piece, ResolvedTimes, TextLayer } from '@core/piece';
 import { prepareScene, sceneAt } from '@core/scene';
 import type { LayoutText } from '@core/scene';
@@ -15,7 +15,7 @@ export function useFittedPlace(piece: Piece, times: ResolvedTimes, layer: TextLa
     if (!isFitted) return;
     let isCurrent = true;
     void browserFonts().then(async (fonts) => {
-      await Promise.all(textNeeds(piece).map((n) => fonts.load(n.family, n.italic, n.text)));
+      await loadTexts(piece, fonts);
       if (isCurrent) setLayout(() => createLayoutCache(fonts));
     });
     return () => { isCurrent = false; };

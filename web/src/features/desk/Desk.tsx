@@ -2,7 +2,7 @@ import { AudioLines, Captions, CircleHelp, Image, ListChecks, Moon, Music, Palet
 import { useEffect, useState } from 'react';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { DESTINATIONS } from '@core/piece';
+import { DESTINATIONS, formatOf } from '@core/piece';
 import type { DestinationId } from '@core/piece';
 import { FRAME_RATES, frameRateLabel } from '@core/time';
 import type { FrameRateLabel } from '@core/time';
@@ -86,7 +86,7 @@ export function Desk() {
   const piece = usePiece();
   const times = useTimes();
   const { rung, formatId, notice } = useDesk();
-  const format = piece.formats.find((f) => f.id === formatId) ?? piece.formats[0]!; // the schema asks for at least one
+  const format = formatOf(piece, formatId);
   const isWide = format.width / format.height > 1.15;
   const [split, setSplit] = useState<{ wide: number; tall: number }>({ wide: 0.55, tall: 0.36 });
   useEffect(() => {

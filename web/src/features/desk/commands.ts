@@ -1,25 +1,20 @@
 import type { Easing, Keyframe, TrackValue } from '@core/motion';
 import { evaluateTrack, prepareTrack } from '@core/motion';
-import { copyLayers, createLayer } from '@core/piece';
-import type { Edit, KeyRef, Layer, LayerKind, Piece, PropertyId } from '@core/piece';
+import { copyLayers, createLayer, leadFormat } from '@core/piece';
+import type { Edit, KeyRef, Layer, LayerKind, PropertyId } from '@core/piece';
 import { barToBeat, beatMoment, beatToBar, beatToSeconds, frameToSeconds, freeMoment, secondsToBeat, secondsToFrame, shiftMoment, snapMoment } from '@core/time';
 import type { Moment, Seconds } from '@core/time';
 import { DEFAULT_FAMILY } from '@core/text';
 import { playhead } from '../../platform/clock';
 import { newId } from '../../platform/ids';
-import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
+import { edit, openDocument, selectLayers, setView, useDesk } from '../../store/desk-store';
 
 /** What people can do on the desk; buttons and keys call these. */
 const desk = () => useDesk.getState();
 
-function open(): { piece: Piece; times: NonNullable<ReturnType<typeof desk>['times']> } | null {
-  const { piece, times } = desk();
-  return piece && times ? { piece, times } : null;
-}
-
 /** The playhead as a moment: pinned if it stands on a grid division (within half a frame) and snapping is on. */
 export function momentAtPlayhead(): Moment {
-  const o = open();
+  const o = openDocument();
   if (!o) return freeMoment(playhead.seconds);
   const { isSnapping, division } = desk();
   const halfFrame = o.piece.frameRate.den / o.piece.frameRate.num / 2;
@@ -28,7 +23,7 @@ export function momentAtPlayhead(): Moment {
 
 /** Span for something new: from the playhead's beat for two bars, within the piece. */
 function newSpan(): { start: Moment; end: Moment } {
-  const o = open();
+  const o = openDocument();
   if (!o) return { start: freeMoment(0), end: freeMoment(2) };
   const { grid, end } = o.times;
   if (!desk().isSnapping) return { start: freeMoment(playhead.seconds), end: freeMoment(Math.max(playhead.seconds + 0.5, Math.min(end, playhead.seconds + 4))) };
@@ -46,8 +41,8 @@ function addLayer(kind: LayerKind, name: string, content: Record<string, unknown
 }
 
 export function addText(text = 'Your words', family: string = DEFAULT_FAMILY): string {
-  const o = open();
-  const lead = o?.piece.formats.find((f) => f.id === o.piece.leadFormatId);
+  const o = openDocument();
+  const lead = o && leadFormat(o.piece);
   return addLayer('text', text.slice(0, 60), { text, family }, { size: Math.round(Math.min(lead?.width ?? 1920, lead?.height ?? 1080) / 9) });
 }
 export const addRectangle = (): string => addLayer('rectangle', 'Rectangle', {}, { fill: '#FFB74A' });
@@ -55,8 +50,8 @@ export const addEllipse = (): string => addLayer('ellipse', 'Ellipse', {}, { fil
 export const addKite = (): string => addLayer('path', 'Diamond', { d: 'M100 0L200 110L100 280L0 110Z', box: [200, 280] }, { fill: '#FF6F59', dimensions: [200, 280] });
 export const addWave = (): string => addLayer('path', 'Wave', { d: 'M0 60C160 10 320 0 480 40C640 80 800 90 960 50C1120 10 1280 0 1440 40C1600 80 1760 70 1920 30L1920 400L0 400Z', box: [1920, 400] }, { fill: '#143749', dimensions: [1920, 400], position: [0, 400] });
 export function addPicture(media: Extract<Edit, { type: 'media.add' }>['media']): string {
-  const o = open();
-  const lead = o?.piece.formats.find((f) => f.id === o.piece.leadFormatId);
+  const o = openDocument();
+  const lead = o && leadFormat(o.piece);
   const k = Math.min(1, ((lead?.width ?? 1920) * 0.6) / (media.width ?? 1), ((lead?.height ?? 1080) * 0.6) / (media.height ?? 1));
   return addLayer('picture', media.name, { mediaId: media.id }, { dimensions: [Math.round((media.width ?? 640) * k), Math.round((media.height ?? 360) * k)] }, [{ type: 'media.add', media }]);
 }
@@ -97,7 +92,7 @@ export function restack(direction: 1 | -1): void {
 /** A property's value now, as the layer's own tracks give it. */
 export function valueNow(layer: Layer, property: PropertyId, seconds: Seconds = playhead.seconds): TrackValue | null {
   const track = layer.tracks[property];
-  const o = open();
+  const o = openDocument();
   return track && o ? evaluateTrack(prepareTrack(track, o.times.timeOf), seconds) : null;
 }
 
@@ -109,7 +104,7 @@ export function setValue(layer: Layer, property: PropertyId, value: TrackValue, 
 
 /** Puts a keyframe with the present value at the playhead; on a keyframe, removes it. */
 export function toggleKey(layer: Layer, property: PropertyId): void {
-  const o = open();
+  const o = openDocument();
   const track = layer.tracks[property];
   if (!o || !track) return;
   const halfFrame = o.piece.frameRate.den / o.piece.frameRate.num / 2;
@@ -124,7 +119,7 @@ export function toggleKey(layer: Layer, property: PropertyId): void {
 
 /** Times of all keyframes of the selected layers (of all layers if none is selected), ascending. */
 function keyTimes(): Seconds[] {
-  const o = open();
+  const o = openDocument();
   if (!o) return [];
   const layers = selected().length > 0 ? selected() : o.piece.layers;
   const all = layers.flatMap((layer) => Object.values(layer.tracks).flatMap((track) => track?.keyframes.map((key) => o.times.timeOf(key.at)) ?? []));
@@ -139,7 +134,7 @@ export function goToKey(direction: 1 | -1): void {
 }
 
 export function step(unit: 'frame' | 'beat' | 'bar', direction: 1 | -1): void {
-  const o = open();
+  const o = openDocument();
   if (!o) return;
   const { grid, end } = o.times;
   const rate = o.piece.frameRate;
@@ -167,7 +162,7 @@ let copiedKeys: readonly CopiedKey[] = [];
 let copiedLayers: readonly Layer[] = [];
 
 export function copySelection(): void {
-  const o = open();
+  const o = openDocument();
   const { selectedKeys } = desk();
   if (!o) return;
   if (selectedKeys.length === 0) {
@@ -189,7 +184,7 @@ export function copySelection(): void {
 
 /** Pastes at the playhead: keyframes onto the selected layers (in order), or layers as new ones. */
 export function pasteSelection(): void {
-  const o = open();
+  const o = openDocument();
   if (!o) return;
   if (copiedLayers.length > 0) {
     const first = Math.min(...copiedLayers.map((l) => o.times.timeOf(l.start)));
@@ -232,7 +227,7 @@ export function reverseKeys(): void {
 
 /** Stretches the selected keyframes about their first time. */
 export function stretchKeys(factor: number): void {
-  const o = open();
+  const o = openDocument();
   const { selectedKeys } = desk();
   if (!o || selectedKeys.length < 2) return;
   const times = selectedKeys.flatMap((ref) => {
@@ -262,6 +257,6 @@ export function trimToPlayhead(side: 'start' | 'end'): void {
 }
 
 export function addMarkerHere(): void {
-  const o = open();
+  const o = openDocument();
   if (o) edit([{ type: 'marker.put', marker: { id: newId(), name: `Marker ${o.piece.markers.length + 1}`, colour: '#54C6C0', at: momentAtPlayhead() } }]);
 }

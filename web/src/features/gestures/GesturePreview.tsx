@@ -1,8 +1,8 @@
 import { useEffect, useRef } from 'react';
 import { createPainter } from '@core/paint';
 import type { DrawContext } from '@core/paint';
-import { GESTURES, newGestureUse } from '@core/motion';
-import type { GestureId, GestureRole, OwnGesture } from '@core/motion';
+import { gestureDefinition, newGestureUse } from '@core/motion';
+import type { GestureRole, OwnGesture } from '@core/motion';
 import { createLayer, createPiece, resolveTimes } from '@core/piece';
 import type { TextLayer } from '@core/piece';
 import { prepareScene, sceneAt } from '@core/scene';
@@ -30,7 +30,7 @@ export function GesturePreview({ gesture, role, words, family, weight, own }: { 
     const context = element?.getContext('2d');
     if (!element || !context) return;
     const text = words.split(/\s+/u).slice(0, 3).join(' ').slice(0, 18) || 'Kite Week';
-    const shown = gesture in GESTURES && GESTURES[gesture as GestureId].label === 'Altimeter' && !/\d/.test(text) ? '1,250' : text;
+    const shown = gestureDefinition(gesture)?.does === 'counts' && !/\d/.test(text) ? '1,250' : text;
     const base = createPiece({ name: 'preview', formats: [{ id: 'f', name: 'f', width: W, height: H }], frameRate: FRAME_RATES['30'] }, newId);
     const layer = createLayer('text', { name: 'words', start: freeMoment(0.15), end: freeMoment(STANDS), values: { size: 34, weight, fill: '#EEE9DF' }, content: { text: shown, family, area: { x: 0.1, y: 0.15, width: 0.8, height: 0.7, valign: 'middle' } } }, newId) as TextLayer; // of the kind asked for
     const use = newGestureUse(gesture, role, newId());

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { GESTURE_IDS, GESTURE_ROLES, GESTURES, LANDINGS, STAGGER_ORDERS, UNIT_KINDS, gestureDefinition } from '@core/motion';
 import type { GestureRole, GestureUse, Landing, StaggerOrder, UnitKind } from '@core/motion';
+import { tracksOf } from '@core/piece';
 import type { Layer } from '@core/piece';
 import { beatToBar, formatBarBeat, secondsToBeat } from '@core/time';
 import { edit } from '../../store/desk-store';
@@ -62,6 +63,7 @@ function Row({ name, children }: { name: string; children: React.ReactNode }) {
 
 /** How one gesture runs: when, how long, through what, and its own few parameters. */
 function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
+  const piece = usePiece();
   const times = useTimes();
   const definition = gestureDefinition(use.gesture);
   const set = (change: Partial<GestureUse>, gesture: string | null = null) => changeGesture(layer, use, change, gesture);
@@ -82,7 +84,7 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
       )}
       {use.role === 'accent' && use.duration.unit !== 'stay' && (
         <Row name="Again every">
-          <NumberField label="Again every" value={use.every ?? 0} min={0} max={64} step={0.05} decimals={2} width={52} unit={use.every === null ? '' : ''} onChange={(v, g) => set({ every: v < 0.125 ? null : v }, g)} /><span className="muted">{use.every === null ? 'once' : 'beats'}</span>
+          <NumberField label="Again every" value={use.every ?? 0} min={0} max={64} step={0.05} decimals={2} width={52} onChange={(v, g) => set({ every: v < 0.125 ? null : v }, g)} /><span className="muted">{use.every === null ? 'once' : 'beats'}</span>
         </Row>
       )}
       {layer.kind === 'text' && definition?.does !== 'counts' && (
@@ -112,9 +114,9 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
       </Row>
       {definition && !use.tracks && Object.entries(definition.parameters).map(([id, p]) => {
         const f = p.unit === '%' ? 100 : 1;
-        return <Row key={id} name={p.label}><NumberField label={p.label} value={(use.parameters[id] ?? p.default) * f} unit={p.unit === '' ? '' : p.unit} min={p.min * f} max={p.max * f} step={p.unit === 'em' ? 0.02 : 1} decimals={p.unit === 'em' ? 2 : 0} width={64} onChange={(v, g) => set({ parameters: { ...use.parameters, [id]: v / f } }, g)} /></Row>;
+        return <Row key={id} name={p.label}><NumberField label={p.label} value={(use.parameters[id] ?? p.default) * f} unit={p.unit} min={p.min * f} max={p.max * f} step={p.unit === 'em' ? 0.02 : 1} decimals={p.unit === 'em' ? 2 : 0} width={64} onChange={(v, g) => set({ parameters: { ...use.parameters, [id]: v / f } }, g)} /></Row>;
       })}
-      {(use.gesture === 'ember' || use.gesture === 'aurora' || use.gesture === 'flare' || use.tracks?.tint) && <Row name="Colour"><ColourField compact label="Colour of the gesture" value={use.colour} onChange={(colour, g) => set({ colour }, g)} /></Row>}
+      {tracksOf(use, piece.gestures).tint && <Row name="Colour"><ColourField compact label="Colour of the gesture" value={use.colour} onChange={(colour, g) => set({ colour }, g)} /></Row>}
       {use.tracks && <PointsEditor tracks={use.tracks} onChange={(tracks, g) => set({ tracks }, g)} />}
     </div>
   );

@@ -3,8 +3,7 @@ import type { GestureRole, GestureUse } from '@core/motion';
 import { gestureFromKeys, openUp, tracksOf } from '@core/piece';
 import type { Edit, Layer } from '@core/piece';
 import { castGesture, prepareGesture } from '@core/scene';
-import { beatMoment, beatToSeconds, freeMoment, secondsToBeat } from '@core/time';
-import type { Moment } from '@core/time';
+import { latticeMoment } from '@core/time';
 import { newId } from '../../platform/ids';
 import { edit, setView, useDesk } from '../../store/desk-store';
 import { selected } from '../desk/commands';
@@ -52,11 +51,7 @@ export function openGesture(layer: Layer, use: GestureUse): void {
   }
   const cast = castGesture(prepareGesture(use, layer, piece.gestures, times), [{ x: 0, y: 0 }], () => 0);
   const start = cast.starts[0]!; // one actor
-  const momentOf = (seconds: number): Moment => {
-    const beat = Math.round(secondsToBeat(times.grid, seconds) * 12) / 12;
-    return Math.abs(beatToSeconds(times.grid, beat) - seconds) < 0.002 ? beatMoment(beat, times.grid) : freeMoment(seconds);
-  };
-  const { keys, left } = openUp(layer, use, piece.gestures, [start, start + cast.each], momentOf, newId);
+  const { keys, left } = openUp(layer, use, piece.gestures, [start, start + cast.each], (seconds) => latticeMoment(seconds, times.grid), newId);
   if (keys.length === 0) return setView({ notice: 'What this gesture does has no keyframes of its own; it stays a gesture.' });
   // What cannot become keyframes goes on as a gesture with only those tracks.
   const tracks = tracksOf(use, piece.gestures);

@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { createPainter } from '@core/paint';
 import type { DrawContext } from '@core/paint';
-import { resolveTimes, textNeeds } from '@core/piece';
+import { loadTexts, resolveTimes } from '@core/piece';
 import { prepareScene, sceneAt } from '@core/scene';
 import { createLayoutCache } from '@core/text';
 import { api, call } from '../../platform/api';
@@ -25,7 +25,7 @@ export function FramePage() {
       const analysis = song ? await call(api.media[':hash'].analysis.$get({ param: { hash: song.hash } })).catch(() => null) : null;
       const fonts = await browserFonts();
       const host = createBrowserHost();
-      await Promise.all([host.loadPictures(piece.media.filter((m) => m.kind === 'picture').map((m) => m.hash)), ...textNeeds(piece).map((need) => fonts.load(need.family, need.italic, need.text))]);
+      await Promise.all([host.loadPictures(piece.media.filter((m) => m.kind === 'picture').map((m) => m.hash)), loadTexts(piece, fonts)]);
       const list = sceneAt(prepareScene(piece, resolveTimes(piece, analysis), format ?? piece.leadFormatId), at, createLayoutCache(fonts));
       const target = canvas.current;
       if (!isCurrent || !target) return;

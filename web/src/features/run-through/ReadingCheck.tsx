@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { checkReading } from '@core/checks';
 import type { ReadingFinding } from '@core/checks';
-import { textNeeds } from '@core/piece';
+import { loadTexts } from '@core/piece';
 import type { Piece, TextLayer } from '@core/piece';
 import { FONT_FAMILIES, createLayoutCache } from '@core/text';
 import type { FontFamilyId } from '@core/text';
@@ -23,7 +23,7 @@ export function ReadingCheck() {
   useEffect(() => {
     let isCurrent = true;
     void browserFonts().then(async (fonts) => {
-      await Promise.all(textNeeds(piece).map((n) => fonts.load(n.family, n.italic, n.text)));
+      await loadTexts(piece, fonts);
       if (isCurrent) setFindings(checkReading(piece, times, createLayoutCache(fonts)));
     });
     return () => { isCurrent = false; };

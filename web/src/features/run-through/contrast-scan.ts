@@ -1,7 +1,7 @@
 import { wantedRatio, worstContrast } from '@core/checks';
 import { createPainter } from '@core/paint';
 import type { DrawContext, Painter } from '@core/paint';
-import { NO_DRESS, constantTrack, resolveTimes, textNeeds } from '@core/piece';
+import { NO_DRESS, constantTrack, formatOf, loadTexts, resolveTimes } from '@core/piece';
 import type { Piece, TextLayer } from '@core/piece';
 import type { SongAnalysis } from '@core/audio';
 import { prepareScene, sceneAt } from '@core/scene';
@@ -44,10 +44,10 @@ function lettersOnly(piece: Piece, layer: TextLayer): Piece {
 export async function scanContrast(piece: Piece, analysis: SongAnalysis | null, formatId: string, onProgress: (share: number) => void, signal: AbortSignal): Promise<ContrastFinding[]> {
   const fonts = await browserFonts();
   const host = createBrowserHost();
-  await Promise.all([host.loadPictures(piece.media.filter((m) => m.kind === 'picture').map((m) => m.hash)), ...textNeeds(piece).map((n) => fonts.load(n.family, n.italic, n.text))]);
+  await Promise.all([host.loadPictures(piece.media.filter((m) => m.kind === 'picture').map((m) => m.hash)), loadTexts(piece, fonts)]);
   const layout = createLayoutCache(fonts);
   const times = resolveTimes(piece, analysis);
-  const format = piece.formats.find((f) => f.id === formatId) ?? piece.formats[0]!; // the schema asks for at least one
+  const format = formatOf(piece, formatId);
   const scale = SIDE / Math.max(format.width, format.height);
   const [width, height] = [Math.round(format.width * scale), Math.round(format.height * scale)];
   const canvas = (): Canvas => {
@@ -76,12 +76,13 @@ export async function scanContrast(piece: Piece, analysis: SongAnalysis | null, 
     let worst: ContrastFinding | null = null;
     for (const share of SHARES) {
       const at = from + (to - from) * share;
-      const letters = paint(alone, sceneAt(own, at, layout));
+      const list = sceneAt(own, at, layout);
+      const letters = paint(alone, list);
       const picture = paint(seen, sceneAt(scene, at, layout));
       const cell = worstContrast(picture, letters, width, height);
       if (!cell || (worst && worst.ratio <= cell.ratio)) continue;
       const lead = Math.min(format.width, format.height);
-      const drawn = sceneAt(own, at, layout).items[0];
+      const [drawn] = list.items;
       const size = drawn ? Math.abs(drawn.matrix[3]) * 1000 : lead;
       const wanted = wantedRatio(size / lead);
       if (cell.ratio >= wanted) continue;

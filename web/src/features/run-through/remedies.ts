@@ -1,4 +1,4 @@
-import { createLayer } from '@core/piece';
+import { createLayer, leadFormat } from '@core/piece';
 import type { Piece, TextLayer } from '@core/piece';
 import { newId } from '../../platform/ids';
 import { edit } from '../../store/desk-store';
@@ -15,7 +15,7 @@ export const REMEDIES = {
   band: { label: 'Band', apply: (layer: TextLayer) => wear(layer, { band: { per: 'line', colour: isLight(layer) ? INK : PAPER, padX: 0.2, padY: 0.3, radius: 0.08 } }) },
   shadow: { label: 'Shadow', apply: (layer: TextLayer) => wear(layer, { glow: { colour: isLight(layer) ? '#000000FF' : '#FFFFFFFF', radius: 0.12 } }) },
   colour: { label: 'Other colour', apply: (layer: TextLayer, finding: ContrastFinding) => void edit([{ type: 'value.set', layerId: layer.id, property: 'fill', value: finding.behind > EVEN_LUMINANCE ? INK : PAPER }]) },
-  tint: { label: 'Tint behind', apply: tintBehind },
+  tint: { label: 'Tint behind', apply: (layer: TextLayer, _finding: ContrastFinding, piece: Piece) => tintBehind(layer, piece) },
 } as const;
 
 function wear(layer: TextLayer, dress: Partial<TextLayer['content']['dress']>): void {
@@ -29,8 +29,8 @@ function isLight(layer: TextLayer): boolean {
 }
 
 /** A veil under the words for as long as they stand, dark under light letters and light under dark ones. */
-function tintBehind(layer: TextLayer, _finding: ContrastFinding, piece: Piece): void {
-  const lead = piece.formats.find((f) => f.id === piece.leadFormatId) ?? piece.formats[0]!; // the schema asks for at least one
+function tintBehind(layer: TextLayer, piece: Piece): void {
+  const lead = leadFormat(piece);
   const veil = createLayer('rectangle', { name: `Tint under ${layer.name}`.slice(0, 200), start: layer.start, end: layer.end, values: { dimensions: [lead.width, lead.height], fill: isLight(layer) ? `${INK}B0` : `${PAPER}B0` } }, newId);
   edit([{ type: 'layer.add', layers: [veil], at: piece.layers.indexOf(layer) }]);
 }

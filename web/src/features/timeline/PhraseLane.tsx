@@ -15,18 +15,17 @@ export function PhraseLane({ axis, phrases }: { axis: TimeAxis; phrases: readonl
   return (
     <div className="phrase-lane" role="group" aria-label="Phrases on the music" style={{ height: LANE }}>
       <span className="muted" style={{ position: 'absolute', left: 12, top: 5, fontSize: 12 }}>Phrases</span>
-      <div className="track">{phrases.map((layer, i) => <Phrase key={layer.id} layer={layer} phrases={phrases} index={i} axis={axis} />)}</div>
+      <div className="track">{phrases.map((layer, i) => <Phrase key={layer.id} layer={layer} next={phrases[i + 1]} axis={axis} />)}</div>
     </div>
   );
 }
 
-function Phrase({ layer, phrases, index, axis }: { layer: TextLayer; phrases: readonly TextLayer[]; index: number; axis: TimeAxis }) {
+function Phrase({ layer, next, axis }: { layer: TextLayer; next: TextLayer | undefined; axis: TimeAxis }) {
   const piece = usePiece();
   const times = useTimes();
   const isOn = useDesk((s) => s.selectedLayers.includes(layer.id));
   const held = useRef(0);
-  const { start, has, needs } = phraseTimes({ piece, times }, phrases, index);
-  const next = phrases[index + 1];
+  const { start, has, needs } = phraseTimes({ piece, times }, layer);
   // In a group that builds up phrases overlap: a phrase's own part ends where the next begins.
   const end = next ? Math.min(start + has, times.timeOf(next.start)) : start + has;
   const drag = useTimeDrag(axis.pixelsPerSecond, {

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { creditLayers, creditRows, readCredits, rollCredits, rollMotion, writeCredits } from '@core/piece';
+import { creditLayers, creditRows, leadFormat, readCredits, rollCredits, rollMotion, writeCredits } from '@core/piece';
 import type { RollPlan } from '@core/piece';
 import { framesPerSecond } from '@core/time';
 import { newId } from '../../platform/ids';
@@ -17,7 +17,7 @@ export function CreditSheet() {
   const times = useTimes();
   const layers = creditLayers(piece);
   const [first] = layers;
-  const lead = piece.formats.find((f) => f.id === piece.leadFormatId) ?? piece.formats[0]!; // the schema asks for at least one
+  const lead = leadFormat(piece);
   const [text, setText] = useState(() => writeCredits(creditRows(piece)));
   const keys = first?.tracks.position?.keyframes ?? [];
   const from = first ? times.timeOf(first.start) : Math.min(playhead.seconds, Math.max(0, times.end - 2));

@@ -23,7 +23,7 @@ export function PhraseSheet() {
   const show = (outcome: LayOutcome) => setProblem(outcome.ok ? null : outcome.words);
   if (phrases.length === 0 || isPasting) return <QuoteForm onDone={(outcome) => { show(outcome); if (outcome.ok || outcome.words.startsWith('Too')) setPasting(false); }} onCancel={phrases.length > 0 ? () => setPasting(false) : null} problem={problem} />;
   const { sheet } = piece;
-  const short = phrases.filter((_, i) => { const t = phraseTimes({ piece, times }, phrases, i); return t.has < t.needs - 0.01; }).length;
+  const short = phrases.filter((layer) => { const t = phraseTimes({ piece, times }, layer); return t.has < t.needs - 0.01; }).length;
   return (
     <>
       <div style={{ display: 'flex', gap: 4, marginBottom: 4 }}>
@@ -43,7 +43,7 @@ export function PhraseSheet() {
       </div>
       {problem && <p role="alert" style={{ color: 'var(--ember)', margin: '4px 0 8px' }}>{problem} They have been laid closer than they can be read.</p>}
       <p className="muted" style={{ margin: '4px 0 8px', fontSize: 12 }}>{short === 0 ? `${phrases.length} phrases, each can be read.` : `${short} of ${phrases.length} stand too short to be read.`} <kbd>Enter</kbd> parts at the caret, <kbd>Backspace</kbd> in front joins.</p>
-      <div role="list" aria-label="Phrases">{phrases.map((layer, i) => <PhraseRow key={layer.id} layer={layer} index={i} phrases={phrases} />)}</div>
+      <div role="list" aria-label="Phrases">{phrases.map((layer, i) => <PhraseRow key={layer.id} layer={layer} index={i} />)}</div>
       <AuthorRow />
     </>
   );
@@ -66,12 +66,12 @@ function QuoteForm({ onDone, onCancel, problem }: { onDone: (outcome: LayOutcome
   );
 }
 
-function PhraseRow({ layer, index, phrases }: { layer: TextLayer; index: number; phrases: readonly TextLayer[] }) {
+function PhraseRow({ layer, index }: { layer: TextLayer; index: number }) {
   const piece = usePiece();
   const times = useTimes();
   const isOn = useDesk((s) => s.selectedLayers.includes(layer.id));
   const [gesture] = useState(newId);
-  const { start, has, needs } = phraseTimes({ piece, times }, phrases, index);
+  const { start, has, needs } = phraseTimes({ piece, times }, layer);
   const isShort = has < needs - 0.01;
   const tag = layer.content.phrase!; // rows are made for phrases
   const words = layer.content.text.split(/\s+/u);

@@ -1,14 +1,14 @@
 import { readSubtitles, writeSrt, writeVtt } from '@core/formats';
 import type { Cue } from '@core/formats';
 import { newGestureUse } from '@core/motion';
-import { MAX_LAYERS, NO_DRESS, captionLayers, createLayer } from '@core/piece';
+import { MAX_LAYERS, NO_DRESS, captionLayers, createLayer, leadFormat, plainCopy } from '@core/piece';
 import type { Piece, ResolvedTimes, TextArea, TextLayer } from '@core/piece';
 import { readingTime } from '@core/text';
 import { freeMoment } from '@core/time';
 import type { Moment } from '@core/time';
 import { newId } from '../../platform/ids';
 import { playhead } from '../../platform/clock';
-import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
+import { edit, openDocument, selectLayers, setView } from '../../store/desk-store';
 import { momentAtPlayhead } from '../desk/commands';
 
 /** What all captions of a piece have in common; read from the first of them. */
@@ -33,7 +33,7 @@ const FIRST_STYLE: CaptionStyle = { family: 'spline-sans', sizeShare: 1 / 18, co
 const BAND = { per: 'line', colour: '#11151BE0', padX: 0.25, padY: 0.28, radius: 0.12 } as const;
 
 const shorter = (piece: Piece): number => {
-  const lead = piece.formats.find((f) => f.id === piece.leadFormatId) ?? piece.formats[0]!; // the schema asks for at least one
+  const lead = leadFormat(piece);
   return Math.min(lead.width, lead.height);
 };
 
@@ -47,7 +47,7 @@ export function captionStyle(piece: Piece, times: ResolvedTimes): CaptionStyle {
 
 /** A caption in a style: it keeps its words and its time. */
 function styled(layer: TextLayer, style: CaptionStyle, piece: Piece): TextLayer {
-  const next = JSON.parse(JSON.stringify(layer)) as TextLayer; // documents are plain JSON
+  const next = plainCopy(layer);
   next.content = { ...next.content, family: style.family, align: 'center', area: AREAS[style.place], wrapWidth: null, dress: style.hasBand ? { ...NO_DRESS, band: BAND } : { ...NO_DRESS, shadow: { colour: '#000000C0', x: 0, y: 0.04, blur: 0.08 } } };
   for (const [property, value] of [['size', Math.round(style.sizeShare * shorter(piece))], ['weight', 600], ['fill', style.colour], ['leading', 1.32]] as const) next.tracks[property]!.value = value; // every text layer has these
   // Each word lights up while it is said: the words share the caption's time evenly.
@@ -58,20 +58,15 @@ function styled(layer: TextLayer, style: CaptionStyle, piece: Piece): TextLayer 
 const captionOf = (text: string, start: Moment, end: Moment): TextLayer =>
   createLayer('text', { name: text.split('\n')[0]!.slice(0, 60), start, end, content: { text, family: FIRST_STYLE.family, phrase: { role: 'caption', locked: false, emphasis: [] } } }, newId) as TextLayer; // of the kind asked for
 
-function open(): { piece: Piece; times: ResolvedTimes } | null {
-  const { piece, times } = useDesk.getState();
-  return piece && times ? { piece, times } : null;
-}
-
 export function setCaptionStyle(change: Partial<CaptionStyle>, gesture: string | null = null): void {
-  const o = open();
+  const o = openDocument();
   if (!o) return;
   const style = { ...captionStyle(o.piece, o.times), ...change };
   edit([{ type: 'phrases.change', layers: captionLayers(o.piece, o.times).map((l) => styled(l, style, o.piece)), remove: [] }], gesture);
 }
 
 export function addCaption(): void {
-  const o = open();
+  const o = openDocument();
   if (!o) return;
   const text = 'New caption';
   const start = momentAtPlayhead();
@@ -82,7 +77,7 @@ export function addCaption(): void {
 
 /** Puts cues in as captions, in one step. */
 function addCues(cues: readonly Cue[]): number {
-  const o = open();
+  const o = openDocument();
   if (!o) return 0;
   const room = MAX_LAYERS - o.piece.layers.length;
   const style = captionStyle(o.piece, o.times);
@@ -105,10 +100,10 @@ export function pasteCaptions(text: string): string {
   return `${addCues(cues)} captions from the playhead on.`;
 }
 
-export const cuesOf = (piece: Piece, times: ResolvedTimes): Cue[] => captionLayers(piece, times).map((l) => ({ start: times.timeOf(l.start), end: times.timeOf(l.end), text: l.content.text }));
+const cuesOf = (piece: Piece, times: ResolvedTimes): Cue[] => captionLayers(piece, times).map((l) => ({ start: times.timeOf(l.start), end: times.timeOf(l.end), text: l.content.text }));
 
 export function saveCaptions(kind: 'srt' | 'vtt'): void {
-  const o = open();
+  const o = openDocument();
   if (!o) return;
   const cues = cuesOf(o.piece, o.times);
   const link = document.createElement('a');

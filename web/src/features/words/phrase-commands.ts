@@ -4,17 +4,12 @@ import type { Edit, Laid, Piece, ResolvedTimes, Sheet, TextLayer } from '@core/p
 import { beatMoment, beatToSeconds, freeMoment, secondsToBeat, shiftMoment } from '@core/time';
 import type { Moment, Seconds } from '@core/time';
 import { newId } from '../../platform/ids';
-import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
+import { edit, openDocument, selectLayers, setView, useDesk } from '../../store/desk-store';
 
 /** What people do with phrases. Each is one undo step: the new layers are worked out on a copy of the document first. */
 interface Work {
   readonly piece: Piece;
   readonly times: ResolvedTimes;
-}
-
-function open(): Work | null {
-  const { piece, times } = useDesk.getState();
-  return piece && times ? { piece, times } : null;
 }
 
 const again = (piece: Piece): Work => ({ piece, times: resolveTimes(piece, useDesk.getState().analysis) });
@@ -43,11 +38,11 @@ function spanned(work: Work, laid: Extract<Laid, { ok: true }>): TextLayer[] {
 }
 
 /** The author's line stands from the last phrase to the end. */
-function withAuthorTimes(work: Work, layers: readonly TextLayer[]): TextLayer[] {
+function authorInTime(work: Work): TextLayer[] {
   const author = authorLayer(work.piece);
   const last = phraseLayers(work.piece, work.times).at(-1);
-  if (!author || !last || author.content.phrase?.locked) return [...layers];
-  return [...layers.filter((l) => l.id !== author.id), { ...author, start: last.start, end: work.piece.end }];
+  if (!author || !last || author.content.phrase?.locked) return [];
+  return [{ ...author, start: last.start, end: work.piece.end }];
 }
 
 const tooLong = (laid: Extract<Laid, { ok: false }>): string =>
@@ -71,7 +66,7 @@ function put(piece: Piece, remove: readonly string[], options: { lay: boolean; a
     }
     if (laid.ok) work = again(withLayers(work.piece, spanned(work, laid)));
   }
-  work = again(withLayers(work.piece, withAuthorTimes(work, [])));
+  work = again(withLayers(work.piece, authorInTime(work)));
   const layers = stagePhrases(work.piece, work.times, sheet, newId);
   const edits: Edit[] = [{ type: 'phrases.change', layers, remove: [...remove] }];
   if (options.sheet) edits.unshift({ type: 'sheet.set', sheet: options.sheet });
@@ -81,7 +76,7 @@ function put(piece: Piece, remove: readonly string[], options: { lay: boolean; a
 
 /** Splits a quote into phrases in place of those there are, lays them on the music and stages them. */
 export function pasteQuote(text: string, author: string): LayOutcome {
-  const work = open();
+  const work = openDocument();
   if (!work) return { ok: true };
   const texts = splitPhrases(text.trim());
   if (texts.length === 0) return { ok: false, words: 'There are no words in it.' };
@@ -97,12 +92,12 @@ export function pasteQuote(text: string, author: string): LayOutcome {
 }
 
 export function layAgain(anyway: boolean): LayOutcome {
-  const work = open();
+  const work = openDocument();
   return work ? put(work.piece, [], { lay: true, anyway }) : { ok: true };
 }
 
 export function setSheet(change: Partial<Sheet>): LayOutcome {
-  const work = open();
+  const work = openDocument();
   if (!work) return { ok: true };
   const sheet = { ...work.piece.sheet, ...change };
   // Another manner or pace gives phrases other times; a staging only another look.
@@ -111,7 +106,7 @@ export function setSheet(change: Partial<Sheet>): LayOutcome {
 
 /** Parts a phrase at a gap (a character index), or at the best place. The time is shared by what there is to read. */
 export function splitPhrase(id: string, at: number | null): void {
-  const work = open();
+  const work = openDocument();
   const layer = work && phraseLayers(work.piece, work.times).find((l) => l.id === id);
   if (!work || !layer || layer.locked) return;
   const { text } = layer.content;
@@ -138,7 +133,7 @@ export function splitPhrase(id: string, at: number | null): void {
 
 /** Joins a phrase to the one before it. */
 export function joinPhrase(id: string): void {
-  const work = open();
+  const work = openDocument();
   if (!work) return;
   const phrases = phraseLayers(work.piece, work.times);
   const i = phrases.findIndex((l) => l.id === id);
@@ -153,14 +148,14 @@ export function joinPhrase(id: string): void {
 }
 
 export function setPhraseText(id: string, text: string, gesture: string): void {
-  const work = open();
+  const work = openDocument();
   const layer = work?.piece.layers.find((l) => l.id === id);
   if (!layer) return;
   edit([{ type: 'layer.setContent', id, content: { text } }, { type: 'layer.rename', id, name: text.slice(0, 60) }], gesture);
 }
 
 function retagged(id: string, change: (tag: NonNullable<TextLayer['content']['phrase']>) => NonNullable<TextLayer['content']['phrase']>): void {
-  const work = open();
+  const work = openDocument();
   const layer = work && phraseLayers(work.piece, work.times).find((l) => l.id === id);
   if (!work || !layer?.content.phrase) return;
   put(withLayers(work.piece, [{ ...layer, content: { ...layer.content, phrase: change(layer.content.phrase) } }]), [], { lay: false });
@@ -171,7 +166,7 @@ export const toggleLock = (id: string): void => retagged(id, (tag) => ({ ...tag,
 
 /** Moves the boundary behind a phrase: it ends there, and the next begins there if it stood right behind. */
 export function moveBoundary(id: string, at: Moment, gesture: string): void {
-  const work = open();
+  const work = openDocument();
   if (!work) return;
   const phrases = phraseLayers(work.piece, work.times);
   const i = phrases.findIndex((l) => l.id === id);
@@ -189,9 +184,7 @@ export function moveBoundary(id: string, at: Moment, gesture: string): void {
 }
 
 /** How long a phrase stands by itself, and how long it takes to read. */
-export function phraseTimes(work: Work, phrases: readonly TextLayer[], i: number): { start: Seconds; end: Seconds; has: Seconds; needs: Seconds } {
-  const layer = phrases[i]!;
+export function phraseTimes(work: Work, layer: TextLayer): { start: Seconds; has: Seconds; needs: Seconds } {
   const start = work.times.timeOf(layer.start);
-  const end = work.times.timeOf(layer.end);
-  return { start, end, has: end - start, needs: readingTime(layer.content.text, work.piece.sheet.pace) };
+  return { start, has: work.times.timeOf(layer.end) - start, needs: readingTime(layer.content.text, work.piece.sheet.pace) };
 }
