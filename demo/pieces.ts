@@ -19,7 +19,7 @@ const KITE = {
 const SWELL = 'M0 60C160 10 320 0 480 40C640 80 800 90 960 50C1120 10 1280 0 1440 40C1600 80 1760 70 1920 30L1920 400L0 400Z';
 const STRING = 'M70 0C110 60 20 130 44 210C64 280 130 300 92 400';
 
-const pieceBase = { version: 1 as const, frameRate: { ...FRAME_RATES['30'] }, tempo: { bpm: 120, beatsPerBar: 4, firstDownbeat: 0 }, gestures: [], shutter: 0, sheet: { ...DEFAULT_SHEET }, markers: [] };
+const pieceBase = { version: 1 as const, frameRate: { ...FRAME_RATES['30'] }, tempo: { bpm: 120, beatsPerBar: 4, firstDownbeat: 0 }, gestures: [], styles: [], shutter: 0, sheet: { ...DEFAULT_SHEET }, markers: [] };
 const song = (media: MediaRef, fadeOut: number) => ({ mediaId: media.id, start: 0, trimStart: 0, trimEnd: null, gain: 1, fadeIn: 0, fadeOut, fadeInCurve: 'even' as const, fadeOutCurve: 'even' as const, cuts: [], correction: { ...NO_CORRECTION } });
 
 /** The opening title: "Nine days of wind", wide, with tall and square arrangements. */

@@ -4,6 +4,8 @@ import { dirname, join } from 'node:path';
 import { createRequire } from 'node:module';
 
 const require = createRequire(import.meta.url);
+/** The files of a family by the axes they have, the most first. */
+const AXES = ['full', 'standard', 'wdth', 'opsz', 'wght'];
 
 /** "U+0000-00FF,U+0131" → [0, 255, 305, 305] */
 function parseRanges(text) {
@@ -13,19 +15,24 @@ function parseRanges(text) {
   });
 }
 
-export async function buildFonts(root, outDir, families) {
+/** @param readFacts - core's reader of font files, with the engine it reads with. */
+export async function buildFonts(root, outDir, families, readFacts) {
   const { decompress } = require('wawoff2');
   mkdirSync(outDir, { recursive: true });
   const manifest = { files: [], families: {} };
   for (const family of families) {
     const dir = join(root, 'node_modules', '@fontsource-variable', family);
     const unicode = JSON.parse(readFileSync(join(dir, 'unicode.json'), 'utf8'));
-    const meta = JSON.parse(readFileSync(join(dir, 'metadata.json'), 'utf8'));
     const present = new Set(readdirSync(join(dir, 'files')));
-    manifest.families[family] = { minWeight: Number(meta.variable.wght.min), maxWeight: Number(meta.variable.wght.max), italic: false };
+    const nameOf = (subset, axes, style) => `${family}-${subset.replace(/[[\]]/g, '')}-${axes}-${style}.woff2`;
+    const subsets = Object.keys(unicode);
+    // One choice for all subsets: letters of one word may come from several files.
+    const axes = AXES.find((a) => subsets.every((subset) => present.has(nameOf(subset, a, 'normal'))));
+    manifest.families[family] = { italic: false, axes: [] };
+    let facts = null;
     for (const [subset, ranges] of Object.entries(unicode)) {
       for (const style of ['normal', 'italic']) {
-        const name = `${family}-${subset.replace(/[[\]]/g, '')}-wght-${style}.woff2`;
+        const name = nameOf(subset, axes, style);
         if (!present.has(name)) continue;
         const path = `${family}/${name.replace('.woff2', '.ttf')}`;
         const out = join(outDir, path);
@@ -35,8 +42,10 @@ export async function buildFonts(root, outDir, families) {
           writeFileSync(`${out}.part`, sfnt);
           renameSync(`${out}.part`, out);
         }
+        facts ??= readFacts(readFileSync(out));
+        manifest.families[family].axes = facts.axes;
         if (style === 'italic') manifest.families[family].italic = true;
-        manifest.files.push({ path, family, italic: style === 'italic', ranges: parseRanges(ranges) });
+        manifest.files.push({ path, family, italic: style === 'italic', weights: facts.weights, ranges: parseRanges(ranges) });
       }
     }
   }

@@ -11,7 +11,10 @@ const dist = join(root, 'dist');
 mkdirSync(dist, { recursive: true });
 
 const families = [...readFileSync(join(root, 'core/text/font-families.ts'), 'utf8').matchAll(/^ {2}'?([a-z-]+)'?: \{ label/gm)].map((m) => m[1]);
-await buildFonts(root, join(dist, 'fonts'), families);
+await build({ entryPoints: { 'font-facts': join(root, 'core/text/font-facts.ts') }, outdir: join(dist, 'build'), outExtension: { '.js': '.mjs' }, bundle: true, format: 'esm', platform: 'node', logLevel: 'warning' });
+const { readFontFacts } = await import(join(dist, 'build', 'font-facts.mjs'));
+const hb = await import('harfbuzzjs');
+await buildFonts(root, join(dist, 'fonts'), families, (bytes) => readFontFacts(hb, bytes));
 
 const asc = join(root, 'node_modules/assemblyscript/bin/asc.js');
 execFileSync(process.execPath, [asc, join(root, 'core/asm/i420.ts'), '-o', join(dist, 'i420.wasm'), '-O3', '--runtime', 'stub', '--noAssert', '--enable', 'simd', '--initialMemory', '1'], { stdio: 'inherit' });
@@ -32,7 +35,7 @@ async function buildServer(entries, options) {
   });
 }
 await buildServer({ main: 'server/main.ts', 'worker-main': 'server/worker-main.ts', 'make-demo': 'demo/make-demo.ts', bench: 'bench/bench.ts', 'fit-meter': 'bench/fit-meter.ts', 'hard-cases': 'bench/hard-cases.ts' }, { packages: 'external' });
-await buildServer({ cli: 'server/cli.ts', 'paint-thread': 'server/render/paint-thread.ts', 'analysis-thread': 'server/features/media/analysis-thread.ts' }, { external: ['@napi-rs/canvas', 'harfbuzzjs'], splitting: true, chunkNames: 'part-[hash]' });
+await buildServer({ cli: 'server/cli.ts', 'paint-thread': 'server/render/paint-thread.ts', 'analysis-thread': 'server/features/media/analysis-thread.ts' }, { external: ['@napi-rs/canvas', 'harfbuzzjs', 'wawoff2'], splitting: true, chunkNames: 'part-[hash]' });
 
 if (!process.argv.includes('--no-web')) {
   const { build: buildWeb } = await import('vite');

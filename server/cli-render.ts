@@ -9,6 +9,7 @@ import { MAX_SONG_SECONDS } from './platform/limits';
 import { UsageError } from './cli-usage';
 import { assets } from './platform/config';
 import { AppError } from './platform/errors';
+import { decodeFont } from './features/media/decode-font';
 import { decodeMono, runProgram } from './platform/ffmpeg';
 import { createFrameSource } from './render/frame-source';
 import type { RenderInput } from './render/frame-source';
@@ -23,9 +24,14 @@ async function withPiece<T>(file: string, use: (piece: Piece, input: Omit<Render
   const dir = await mkdtemp(join(tmpdir(), 'estrella-'));
   try {
     const pictures: Record<string, string> = {};
+    const fonts: Record<string, string> = {};
     for (const ref of piece.media) {
       const original = join(dir, ref.hash);
       await writeFile(original, media.get(ref.hash)!); // readPieceFile refuses files that lack media
+      if (ref.kind === 'font') {
+        await writeFile(`${original}.ttf`, await decodeFont(media.get(ref.hash)!)); // as above
+        fonts[ref.hash] = `${original}.ttf`;
+      }
       if (ref.kind === 'picture') {
         await runProgram('ffmpeg', ['-v', 'error', '-nostdin', '-i', original, '-frames:v', '1', '-vf', `scale=${ref.width ?? -1}:${ref.height ?? -1}:flags=lanczos`, '-pix_fmt', 'rgba', `${original}.png`]);
         pictures[ref.hash] = `${original}.png`;
@@ -35,7 +41,7 @@ async function withPiece<T>(file: string, use: (piece: Piece, input: Omit<Render
     const songFile = song ? join(dir, song.hash) : null;
     let analysis = song ? analyses.get(song.hash) ?? null : null;
     if (songFile && !analysis) analysis = analyseSong(await decodeMono(songFile, ANALYSIS_RATE, { maxSeconds: MAX_SONG_SECONDS }));
-    return await use(piece, { piece, analysis, pictures }, songFile);
+    return await use(piece, { piece, analysis, pictures, fonts }, songFile);
   } finally {
     await rm(dir, { recursive: true, force: true });
   }

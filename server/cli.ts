@@ -40,7 +40,8 @@ async function main(): Promise<void> {
   return frame(resolve(file), at, values.format, resolve(values.out));
 }
 
-main().catch((error: unknown) => {
+// The decoder of WOFF2 fonts keeps a process alive.
+main().then(() => process.exit(0), (error: unknown) => {
   const line = (error instanceof Error ? error.message : String(error)).split('\n')[0];
   console.error(`estrella: ${line}`);
   process.exit(error instanceof UsageError ? 2 : 1);

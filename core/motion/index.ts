@@ -14,3 +14,4 @@ export type { GestureRole, GestureUse, Landing, OwnGesture, UnitKind } from './g
 export { GESTURES, GESTURE_IDS, gestureDefinition, newGestureUse, parametersOf, tracksInPlace } from './gestures';
 export type { GestureDefinition, GestureId, GestureParameter, UnitContext } from './gestures';
 export { idsOf } from './table-ids';
+export { fitCurve } from './fit-curve';

@@ -2,7 +2,7 @@ import { mixColours } from '../colour';
 import type { Colour } from '../colour';
 import { BLEND_MODES } from '../piece';
 import { multiply, roundedRectanglePath } from '../scene';
-import type { DisplayItem, Fill, GroupItem, Matrix, PictureItem, ShapeItem, SmearItem, UnderEffect } from '../scene';
+import type { Box, DisplayItem, Fill, GroupItem, Matrix, PictureItem, ShapeItem, SmearItem, UnderEffect } from '../scene';
 import { BLUR_REACH, itemRect, union } from './damage';
 import type { Rect } from './damage';
 import type { DrawContext, PaintHost, Surface } from './draw-target';
@@ -30,6 +30,9 @@ const PATH_CACHE = 4000;
 /** Straight-alpha gradients through transparency need the middle stops, or hosts premultiply differently. */
 const GRADIENT_STOPS = 6;
 
+/** Colours between the near and the far end of letters that stand out. */
+const SIDE_BANDS = 10;
+
 /** Surfaces kept for reuse. */
 const SCRATCH_SURFACES = 48;
 const roundUp = (pixels: number): number => Math.max(64, 2 ** Math.ceil(Math.log2(Math.max(1, pixels))));
@@ -54,6 +57,7 @@ export function createItemDrawer(host: PaintHost): ItemDrawer {
 
   const styleOf = (context: DrawContext, fill: Fill): unknown => {
     if (fill.type === 'solid') return fill.colour;
+    if (fill.type === 'picture') return fill.fallback;
     const gradient = fill.type === 'linear' ? context.createLinearGradient(...fill.from, ...fill.to) : context.createRadialGradient(...fill.centre, 0, ...fill.centre, Math.max(0.001, fill.radius));
     for (let i = 0; i <= GRADIENT_STOPS; i++) gradient.addColorStop(i / GRADIENT_STOPS, mixColours(fill.start, fill.end, i / GRADIENT_STOPS));
     return gradient;
@@ -100,6 +104,13 @@ export function createItemDrawer(host: PaintHost): ItemDrawer {
     context.stroke(path);
   };
 
+  /** Draws a picture so that it covers a box, its middle in the box's middle. */
+  const drawCovering = (context: DrawContext, picture: NonNullable<ReturnType<PaintHost['picture']>>, [l, t, r, b]: Box) => {
+    const cover = Math.max((r - l) / picture.width, (b - t) / picture.height);
+    const [w, h] = [picture.width * cover, picture.height * cover];
+    context.drawImage(picture.image as never, (l + r - w) / 2, (t + b - h) / 2, w, h);
+  };
+
   const drawShape = (context: DrawContext, item: ShapeItem, fade: boolean) => {
     const path = pathFor(item.pathKey, item.path);
     const { stroke } = item;
@@ -108,8 +119,16 @@ export function createItemDrawer(host: PaintHost): ItemDrawer {
     if (item.fill) {
       // A soft edge over one plain colour is a gradient of that colour, which needs no surface of its own.
       const wiped: Fill | null = fade && item.wipe && item.fill.type === 'solid' ? { type: 'linear', ...item.wipe, start: item.fill.colour, end: `${opaque(item.fill.colour)}00` } : null;
-      context.fillStyle = styleOf(context, wiped ?? item.fill);
-      context.fill(path);
+      const picture = item.fill.type === 'picture' ? host.picture(item.fill.mediaHash) : null;
+      if (picture && item.fill.type === 'picture') {
+        context.save();
+        context.clip(path);
+        drawCovering(context, picture, item.fill.box);
+        context.restore();
+      } else {
+        context.fillStyle = styleOf(context, wiped ?? item.fill);
+        context.fill(path);
+      }
     }
     if (stroke && !stroke.behind) strokeWith(context, path, stroke.colour, stroke.width, item.dash);
   };
@@ -213,20 +232,37 @@ export function createItemDrawer(host: PaintHost): ItemDrawer {
   const drawUnder = (context: DrawContext, effect: UnderEffect, surface: Surface, w: number, h: number, x: number, y: number, scale: number) =>
     silhouette(surface, w, h, effect.colour, (tinted) => {
       if (effect.type === 'shadow') return blit(context, tinted, w, h, x + effect.x * scale, y + effect.y * scale, alphaOf(effect.colour), 'source-over', effect.blur * scale);
-      // Doubling: the shape and itself moved by one step, both moved by two, by four … cover the way in log2 passes.
-      const length = Math.hypot(effect.x, effect.y) * scale;
-      const passes = Math.max(1, Math.ceil(Math.log2(Math.max(2, length))));
-      const step = [(effect.x * scale) / 2 ** passes, (effect.y * scale) / 2 ** passes] as const;
-      const grow = (from: Surface, pass: number): void => {
-        if (pass === passes) return blit(context, from, w, h, x, y, alphaOf(effect.colour), 'source-over', 0);
-        withScratch(w, h, (next) => {
-          blit(next.context, from, w, h, 0, 0, 1, 'source-over', 0);
-          blit(next.context, from, w, h, step[0] * 2 ** pass, step[1] * 2 ** pass, 1, 'source-over', 0);
-          grow(next, pass + 1);
-        });
-      };
-      grow(tinted, 0);
+      if (effect.far && effect.far !== effect.colour) return drawSides(context, effect, effect.far, surface, w, h, x, y, scale);
+      drawOut(tinted, w, h, effect.x * scale, effect.y * scale, (drawn) => blit(context, drawn, w, h, x, y, alphaOf(effect.colour), 'source-over', 0));
     });
+
+  /** A shape drawn out along a vector, on surfaces of the same size. */
+  const drawOut = (shape: Surface, w: number, h: number, dx: number, dy: number, use: (drawn: Surface) => void): void => {
+    // Doubling: the shape and itself moved by one step, both moved by two, by four … cover the way in log2 passes.
+    const passes = Math.max(1, Math.ceil(Math.log2(Math.max(2, Math.hypot(dx, dy)))));
+    const step = [dx / 2 ** passes, dy / 2 ** passes] as const;
+    const grow = (from: Surface, pass: number): void => {
+      if (pass === passes) return use(from);
+      withScratch(w, h, (next) => {
+        blit(next.context, from, w, h, 0, 0, 1, 'source-over', 0);
+        blit(next.context, from, w, h, step[0] * 2 ** pass, step[1] * 2 ** pass, 1, 'source-over', 0);
+        grow(next, pass + 1);
+      });
+    };
+    grow(shape, 0);
+  };
+
+  /** The sides of letters, from the far end to the near one in bands of one colour each. */
+  const drawSides = (context: DrawContext, effect: Extract<UnderEffect, { type: 'long' }>, far: Colour, surface: Surface, w: number, h: number, x: number, y: number, scale: number) => {
+    const [dx, dy] = [effect.x * scale, effect.y * scale];
+    const bands = Math.max(1, Math.min(SIDE_BANDS, Math.ceil(Math.hypot(dx, dy) / 2)));
+    drawOut(surface, w, h, dx / bands, dy / bands, (drawn) => {
+      for (let band = bands - 1; band >= 0; band--) {
+        const colour = mixColours(effect.colour, far, bands === 1 ? 0 : band / (bands - 1));
+        silhouette(drawn, w, h, colour, (tinted) => blit(context, tinted, w, h, x + (dx / bands) * band, y + (dy / bands) * band, alphaOf(colour), 'source-over', 0));
+      }
+    });
+  };
 
   /** Neighbours with the same blur are blurred together: a Gaussian of a sum is the sum of Gaussians, and one pass costs little more than a letter's own. */
   const drawChildren = (context: DrawContext, children: GroupItem['children'], view: View) => {

@@ -49,6 +49,7 @@ export function createPiece(options: NewPiece, newId: IdSource): Piece {
     layers: [],
     media: [],
     gestures: [],
+    styles: [],
     shutter: 0,
     sheet: { ...DEFAULT_SHEET },
   };

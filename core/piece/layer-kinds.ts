@@ -1,12 +1,16 @@
 import { z } from 'zod';
 import { idsOf } from '../motion';
 import type { TrackValue } from '../motion';
+import { STANDS, TRIMS } from '../text';
 import { plainCopy } from './plain-copy';
 import type { PropertyId } from './properties';
-import { LETTER_CASES, NO_DRESS, dressSchema, phraseTagSchema, textAreaSchema, textSpanSchema } from './text-content';
+import { LETTER_CASES, NO_DRESS, dressSchema, phraseTagSchema, textAlongSchema, textAreaSchema, textSpanSchema } from './text-content';
 
 const TRANSFORM = { position: [0, 0], scale: [1, 1], rotation: 0, skew: 0, anchor: [0, 0], opacity: 1, blur: 0 } as const;
 const PAINT = { fill: '#EEE9DF', fillEnd: '#EEE9DF00', gradientAngle: 90, stroke: '#11151B', strokeWidth: 0, drawStart: 0, drawEnd: 1, drawOffset: 0 } as const;
+
+/** Where on its font's axes a text is; a font without an axis passes it over. */
+const AXES = { letterWidth: 100, lean: 0, opticalSize: 0, axisA: 0, axisB: 0, axisC: 0 } as const;
 
 export const GRADIENTS = ['none', 'linear', 'radial'] as const;
 const gradient = z.enum(GRADIENTS).default('none');
@@ -29,10 +33,19 @@ export const LAYER_KINDS = {
       spans: z.array(textSpanSchema).max(200).default([]),
       /** Fill this place in the frame; `size` is then the largest wanted. */
       area: textAreaSchema.nullable().default(null),
+      /** What counts as its top and bottom, and which of them stands on its position. */
+      trim: z.enum(idsOf(TRIMS)).default('capitals'),
+      stands: z.enum(idsOf(STANDS)).default('middle'),
+      /** The curve its lines run along; null for straight lines. */
+      along: textAlongSchema.nullable().default(null),
+      /** A picture that is seen through the letters. */
+      picture: z.string().nullable().default(null),
+      /** The saved style it wears. */
+      style: z.string().nullable().default(null),
       dress: dressSchema.default(NO_DRESS),
       phrase: phraseTagSchema.nullable().default(null),
     }),
-    properties: { ...TRANSFORM, size: 120, weight: 600, tracking: 0, leading: 1.1, reveal: 1, ...PAINT },
+    properties: { ...TRANSFORM, size: 120, weight: 600, tracking: 0, leading: 1.1, ...AXES, bend: 90, pathShift: 0, pictureZoom: 1, pictureShift: [0, 0], reveal: 1, ...PAINT },
   },
   rectangle: {
     label: 'Rectangle',

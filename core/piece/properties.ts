@@ -37,6 +37,14 @@ export const PROPERTIES = {
   blur: { label: 'Blur', kind: 'number', ...pixels, min: 0, max: 200, step: 0.2 },
   size: { label: 'Size', kind: 'number', ...pixels, min: 1, max: 4000 },
   weight: { label: 'Weight', kind: 'number', unit: '', shownFactor: 1, step: 10, min: 1, max: 1000 },
+  letterWidth: { label: 'Letter width', kind: 'number', unit: '%', shownFactor: 1, step: 1, min: 25, max: 200 },
+  lean: { label: 'Lean', kind: 'number', unit: '°', shownFactor: 1, step: 0.5, min: -90, max: 90 },
+  /** 0 follows the size. */
+  opticalSize: { label: 'Optical size', kind: 'number', ...pixels, min: 0, max: 1200 },
+  // Axes that only some fonts have go by their order; their names are the font's.
+  axisA: { label: 'First further axis', kind: 'number', ...percent, min: -1, max: 1 },
+  axisB: { label: 'Second further axis', kind: 'number', ...percent, min: -1, max: 1 },
+  axisC: { label: 'Third further axis', kind: 'number', ...percent, min: -1, max: 1 },
   tracking: { label: 'Tracking', kind: 'number', ...percent, min: -0.5, max: 5 },
   leading: { label: 'Leading', kind: 'number', ...percent, min: 0.2, max: 5 },
   dimensions: { label: 'Size', kind: 'vector', ...pixels, min: 0 },
@@ -49,6 +57,10 @@ export const PROPERTIES = {
   drawStart: { label: 'Stroke from', kind: 'number', ...percent, min: 0, max: 1 },
   drawEnd: { label: 'Stroke to', kind: 'number', ...percent, min: 0, max: 1 },
   drawOffset: { label: 'Stroke shifted', kind: 'number', ...percent },
+  bend: { label: 'Bend', kind: 'number', unit: '°', shownFactor: 1, step: 1, min: -720, max: 720 },
+  pathShift: { label: 'Moved along', kind: 'number', ...percent },
+  pictureZoom: { label: 'Picture size', kind: 'number', ...percent, min: 0.05, max: 20 },
+  pictureShift: { label: 'Picture moved', kind: 'vector', ...percent },
   reveal: { label: 'Band drawn to', kind: 'number', ...percent, min: 0, max: 1 },
 } as const satisfies Record<string, PropertyDefinition>;
 export type PropertyId = keyof typeof PROPERTIES;

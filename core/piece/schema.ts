@@ -1,12 +1,14 @@
 import { z } from 'zod';
 import { colourSchema } from '../colour';
 import { gestureUseSchema, ownGestureSchema, trackSchema } from '../motion';
+import { fontAxisSchema } from '../text';
 import { frameRateSchema, momentSchema } from '../time';
 import { BLEND_MODE_IDS, LAYER_KINDS, kindProperties } from './layer-kinds';
 import type { LayerKind } from './layer-kinds';
 import { PROPERTIES, PROPERTY_IDS, VALUE_KINDS } from './properties';
 import type { PropertyId } from './properties';
 import { DEFAULT_SHEET, sheetSchema } from './sheet';
+import { MAX_STYLES, savedStyleSchema } from './text-styles';
 
 /**
  * The piece: plain JSON, immutable, versioned. docs/FORMATS.md describes the same for readers outside.
@@ -102,16 +104,30 @@ export type TypedTempo = z.infer<typeof typedTempoSchema>;
 export const markerSchema = z.object({ id, name: z.string().max(120), colour: colourSchema, at: momentSchema });
 export type Marker = z.infer<typeof markerSchema>;
 
+/** What a font file brought in says of itself. */
+export const fontRefSchema = z.object({
+  family: z.string().min(1).max(80),
+  style: z.string().max(80),
+  italic: z.boolean(),
+  weights: z.tuple([z.number(), z.number()]),
+  axes: z.array(fontAxisSchema).max(64),
+  /** Inclusive code point ranges, flattened. */
+  ranges: z.array(z.number().int()).max(20_000),
+});
+export type FontRef = z.infer<typeof fontRefSchema>;
+
 /** Facts about an imported file; the bytes live in the media store under the hash. */
 export const mediaRefSchema = z.object({
   id,
   hash: z.string().regex(/^[0-9a-f]{64}$/),
-  kind: z.enum(['audio', 'picture']),
+  kind: z.enum(['audio', 'picture', 'font']),
   name: z.string().max(255),
   /** Audio only, seconds. */
   duration: z.number().positive().optional(),
   width: z.number().int().positive().optional(),
   height: z.number().int().positive().optional(),
+  /** Fonts only. */
+  font: fontRefSchema.optional(),
 });
 export type MediaRef = z.infer<typeof mediaRefSchema>;
 
@@ -175,6 +191,8 @@ export const pieceSchema = z.object({
   gestures: z.array(ownGestureSchema).max(MAX_OWN_GESTURES).default([]),
   /** Angle of the shutter in degrees: the share of a frame's time it is open, of 360. 0 draws moments. */
   shutter: z.number().min(0).max(720).default(0),
+  /** Saved looks of text. */
+  styles: z.array(savedStyleSchema).max(MAX_STYLES).default([]),
   /** How the phrases of the piece are staged; the phrases themselves are text layers. */
   sheet: sheetSchema.default(DEFAULT_SHEET),
 });

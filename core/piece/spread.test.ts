@@ -1,5 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
-import { applyEdits, hitOf, resolveTimes, spreadOrder, spreadTargets, visibleHits } from '@core/piece';
+import { hitOf, visibleHits } from '@core/checks';
+import { applyEdits, resolveTimes, spreadOrder, spreadTargets } from '@core/piece';
 import type { Piece, SpreadPlan } from '@core/piece';
 import { evaluateEasing } from '@core/motion';
 import type { Easing } from '@core/motion';
@@ -41,7 +42,8 @@ describe('places to spread on', () => {
 });
 
 describe('the visible hit of a movement', () => {
-  const course = (easing: Easing) => hitOf(Array.from({ length: 241 }, (_, i) => 100 * evaluateEasing(easing, i / 240)));
+  const apart = (a: number, b: number) => Math.abs(a - b);
+  const course = (easing: Easing) => hitOf(Array.from({ length: 241 }, (_, i) => 100 * evaluateEasing(easing, i / 240)), apart);
   it('is its start if it sets off at full speed, its landing if it comes in so, its middle if it swells', () => {
     expect(course({ type: 'named', name: 'quint-out' })).toEqual({ kind: 'start', share: 0 });
     expect(course({ type: 'named', name: 'cubic-in' })).toEqual({ kind: 'landing', share: 1 });
@@ -57,7 +59,7 @@ describe('the visible hit of a movement', () => {
     expect(bounce.share).toBeLessThan(0.7);
   });
   it('of nothing that moves is none', () => {
-    expect(hitOf([1, 1, 1, 1])).toBeNull();
+    expect(hitOf([1, 1, 1, 1], apart)).toBeNull();
   });
   const moving = (from: number, to: number, easing: Easing): Piece => ({ ...piece, layers: [{ ...layer, tracks: { ...layer.tracks, opacity: { value: 1, keyframes: [{ id: 'a', at: freeMoment(from), value: 0, easing }, { id: 'b', at: freeMoment(to), value: 1, easing }] } } }] });
   it('is told in milliseconds and frames from the nearest place of the lattice', () => {

@@ -16,8 +16,10 @@ export const dressSchema = z.object({
   /** A band behind the words that hugs them. */
   band: z.object({ per: z.enum(idsOf(BAND_KINDS)), colour: colourSchema, padX: em(4), padY: em(4), radius: length(4) }).nullable().default(null),
   shadow: z.object({ colour: colourSchema, x: em(4), y: em(4), blur: length(4) }).nullable().default(null),
-  /** A shadow drawn out at an angle (degrees); `depth` gives the sides of letters that stand out of the picture. */
+  /** A shadow drawn out at an angle (degrees). */
   long: z.object({ colour: colourSchema, angle: z.number(), length: length(12) }).nullable().default(null),
+  /** Letters that stand out of the picture: their sides run `depth` deep at an angle (degrees), from one colour into another. */
+  solid: z.object({ colour: colourSchema, far: colourSchema, angle: z.number(), depth: length(4) }).nullable().default(null),
   glow: z.object({ colour: colourSchema, radius: length(4) }).nullable().default(null),
   /** A rule under, through or behind the words, drawn on with "Drawn to". */
   rule: z.object({ kind: z.enum(idsOf(RULE_KINDS)), colour: colourSchema, thickness: length(2) }).nullable().default(null),
@@ -25,7 +27,7 @@ export const dressSchema = z.object({
   outlines: z.array(z.object({ colour: colourSchema, width: length(1) })).max(4).default([]),
 });
 export type Dress = z.infer<typeof dressSchema>;
-export const NO_DRESS: Dress = { band: null, shadow: null, long: null, glow: null, rule: null, outlines: [] };
+export const NO_DRESS: Dress = { band: null, shadow: null, long: null, solid: null, glow: null, rule: null, outlines: [] };
 
 /** A stretch of the words that looks different. Character indices, the end exclusive. */
 export const textSpanSchema = z.object({
@@ -42,6 +44,15 @@ export type TextSpan = z.infer<typeof textSpanSchema>;
 /** A place in the frame that words fill: shares of the frame's width and height, so that it serves every format. */
 export const textAreaSchema = z.object({ x: z.number(), y: z.number(), width: z.number().positive().max(2), height: z.number().positive().max(2), valign: z.enum(['top', 'middle', 'bottom']) });
 export type TextArea = z.infer<typeof textAreaSchema>;
+
+/** The curve a line of text runs along: an arc over its own width, a circle, or a path whose box lies centred on the layer's position. Pixels of the lead format. */
+export const textAlongSchema = z.discriminatedUnion('shape', [
+  z.object({ shape: z.literal('arc') }),
+  z.object({ shape: z.literal('circle'), radius: z.number().min(1).max(10_000), inside: z.boolean() }),
+  z.object({ shape: z.literal('path'), d: z.string().max(200_000), box: z.tuple([z.number().positive(), z.number().positive()]) }),
+]);
+export type TextAlong = z.infer<typeof textAlongSchema>;
+export const ALONG_SHAPES = { arc: 'along an arc', circle: 'round a circle', path: 'along a path' } as const satisfies Record<TextAlong['shape'], string>;
 
 /** What ties a text layer to the phrase sheet. */
 export const phraseTagSchema = z.object({

@@ -1,7 +1,7 @@
 import { mixColours } from '../colour';
 import type { Colour } from '../colour';
 import type { ActorState } from '../motion';
-import { IDENTITY, multiply } from './matrix';
+import { IDENTITY, invert, multiply } from './matrix';
 import type { Box, Matrix } from './matrix';
 
 /** What several gestures together make of one actor. */
@@ -30,6 +30,8 @@ export interface ActorFrame {
   readonly em: number;
   /** Places from the middle of its line, for tracking. */
   readonly fromMiddle: number;
+  /** Where a curve puts the actor: what it does it does there. */
+  readonly frame?: Matrix;
 }
 
 /** Adds a gesture's state to what coarser ones have made: a letter moves within its word, the word within its line. */
@@ -43,7 +45,8 @@ export function withState(act: Act, state: ActorState, frame: ActorFrame, colour
   const [a, b, c, d] = [cos * sx, sin * sx, (cos * slant - sin) * sy, (sin * slant + cos) * sy];
   const x = px + state.move[0] * em + state.spread * em * frame.fromMiddle;
   const y = py + state.move[1] * em;
-  const own: Matrix = [a, b, c, d, x - a * px - c * py, y - b * px - d * py];
+  const straight: Matrix = [a, b, c, d, x - a * px - c * py, y - b * px - d * py];
+  const own = frame.frame ? multiply(multiply(frame.frame, straight), invert(frame.frame)) : straight;
   const { tint } = act;
   return {
     matrix: multiply(act.matrix, own),
@@ -55,7 +58,7 @@ export function withState(act: Act, state: ActorState, frame: ActorFrame, colour
     scramble: Math.max(act.scramble, state.scramble),
     tint: state.tint > 0 ? (base) => mixColours(tint(base), colour, Math.min(1, state.tint)) : tint,
     wipe: state.wipe < 1 ? { share: state.wipe, box: frame.box } : act.wipe,
-    clip: state.cover >= 0.5 ? { matrix: act.matrix, box: frame.box } : act.clip,
+    clip: state.cover >= 0.5 ? { matrix: frame.frame ? multiply(act.matrix, frame.frame) : act.matrix, box: frame.box } : act.clip,
   };
 }
 

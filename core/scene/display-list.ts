@@ -6,7 +6,9 @@ import type { Box, Matrix } from './matrix';
 export type Fill =
   | { readonly type: 'solid'; readonly colour: Colour }
   | { readonly type: 'linear'; readonly from: readonly [number, number]; readonly to: readonly [number, number]; readonly start: Colour; readonly end: Colour }
-  | { readonly type: 'radial'; readonly centre: readonly [number, number]; readonly radius: number; readonly start: Colour; readonly end: Colour };
+  | { readonly type: 'radial'; readonly centre: readonly [number, number]; readonly radius: number; readonly start: Colour; readonly end: Colour }
+  /** A picture that covers a box in the item's coordinates and is seen through the shape; `fallback` stands in until it is there. */
+  | { readonly type: 'picture'; readonly mediaHash: string; readonly box: Box; readonly fallback: Colour };
 
 interface ItemBase {
   readonly layerId: string;
@@ -51,7 +53,7 @@ export interface PictureItem extends ItemBase {
 export type UnderEffect =
   | { readonly type: 'shadow'; readonly colour: Colour; readonly x: number; readonly y: number; readonly blur: number }
   /** The shape drawn out along a vector, as a long shadow or the sides of solid letters. */
-  | { readonly type: 'long'; readonly colour: Colour; readonly x: number; readonly y: number };
+  | { readonly type: 'long'; readonly colour: Colour; /** The colour at its far end, if it changes on the way. */ readonly far?: Colour; readonly x: number; readonly y: number };
 
 /** Items that belong together: opacity, blend mode and what lies under them count for the whole. `matrix` and `box` only say where it is. */
 export interface GroupItem extends ItemBase {

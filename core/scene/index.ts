@@ -7,7 +7,7 @@ export type { CastGesture, PreparedGesture } from './gesture-timing';
 export { prepareScene, propertyAt } from './prepare';
 export type { PreparedLayer, PreparedScene } from './prepare';
 export { sceneAt } from './scene-at';
-export type { LayoutText } from './text-item';
+export type { LayoutText } from './text-stage';
 export { countedText } from './count-up';
 export { longestContour } from './path-length';
 export { textUnits } from './text-parts';

@@ -2,7 +2,7 @@ import type { Colour } from '../colour';
 import type { Vector } from '../motion';
 import type { PropertyId } from '../piece';
 import type { Seconds } from '../time';
-import type { Fill, ShapeItem } from './display-list';
+import type { Fill, ShapeItem, StillItem } from './display-list';
 import type { Box, Matrix } from './matrix';
 import { longestContour } from './path-length';
 import { propertyAt } from './prepare';
@@ -51,8 +51,29 @@ export function fillOf(gradient: 'none' | 'linear' | 'radial', read: LayerReader
   return { type: 'linear', from: [centre[0] - dx * half, centre[1] - dy * half], to: [centre[0] + dx * half, centre[1] + dy * half], start, end };
 }
 
+/** The picture seen through a layer, if it has one: it covers the box, enlarged and moved as the layer says. */
+export function pictureFill(prepared: PreparedLayer, read: LayerReader, [l, t, r, b]: Box): Fill | null {
+  if (prepared.mediaHash === null) return null;
+  const zoom = read.number('pictureZoom');
+  const [dx, dy] = read.vector('pictureShift');
+  const [w, h] = [r - l, b - t];
+  const [x, y] = [(l + r) / 2 + dx * w, (t + b) / 2 + dy * h];
+  return { type: 'picture', mediaHash: prepared.mediaHash, box: [x - (w * zoom) / 2, y - (h * zoom) / 2, x + (w * zoom) / 2, y + (h * zoom) / 2], fallback: read.colour('fill') };
+}
+
+/** A fill in other colours; a picture keeps its own. */
+export function tinted(fill: Fill, tint: (colour: Colour) => Colour): Fill {
+  if (fill.type === 'solid') return { ...fill, colour: tint(fill.colour) };
+  return fill.type === 'picture' ? fill : { ...fill, start: tint(fill.start), end: tint(fill.end) };
+}
+
+/** @param blur - pixels of the format. */
+export function withBlur<T extends StillItem>(item: T, blur: number): T {
+  return blur > 0.05 ? { ...item, blur, fingerprint: `${item.fingerprint}b${blur.toFixed(2)}` } : item;
+}
+
 export const printFill = (fill: Fill): string =>
-  fill.type === 'solid' ? fill.colour : fill.type === 'linear' ? `l${fill.from.join()},${fill.to.join()}${fill.start}${fill.end}` : `r${fill.centre.join()},${fill.radius}${fill.start}${fill.end}`;
+  fill.type === 'solid' ? fill.colour : fill.type === 'picture' ? `p${fill.mediaHash}${fill.box.map((n) => n.toFixed(2)).join()}${fill.fallback}` : fill.type === 'linear' ? `l${fill.from.join()},${fill.to.join()}${fill.start}${fill.end}` : `r${fill.centre.join()},${fill.radius}${fill.start}${fill.end}`;
 
 export interface Outline {
   readonly path: string;

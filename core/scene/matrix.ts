@@ -19,6 +19,9 @@ export function invert(m: Matrix): Matrix {
   return [m[3] / det, -m[1] / det, -m[2] / det, m[0] / det, (m[2] * m[5] - m[3] * m[4]) / det, (m[1] * m[4] - m[0] * m[5]) / det];
 }
 
+/** How much larger a matrix draws, as a mean of both directions. */
+export const scaleOf = (m: Matrix): number => Math.sqrt(Math.abs(m[0] * m[3] - m[1] * m[2]));
+
 export type Box = readonly [left: number, top: number, right: number, bottom: number];
 
 /** Axis-parallel box around a transformed box. */

@@ -60,7 +60,7 @@ export function prepareScene(piece: Piece, times: ResolvedTimes, formatId: strin
     const override = layer.overrides[formatId];
     const tracks: Partial<Record<PropertyId, PreparedTrack>> = {};
     for (const [property, track] of Object.entries(layer.tracks)) if (track) tracks[property as PropertyId] = prepareTrack(track, times.timeOf); // keys are validated by the schema
-    const mediaId = layer.kind === 'picture' ? layer.content.mediaId : null;
+    const mediaId = layer.kind === 'picture' ? layer.content.mediaId : layer.kind === 'text' ? layer.content.picture : null;
     return {
       layer,
       start: times.timeOf(layer.start),

@@ -7,13 +7,14 @@ import { NO_ACT, wipeEdge, withState } from './act';
 import type { DisplayItem, DisplayList, PictureItem, ShapeItem, SmearItem, StillItem } from './display-list';
 import { castGesture, castState, isAtWork } from './gesture-timing';
 import type { CastGesture, PreparedGesture } from './gesture-timing';
-import { LayerReader, layerMatrix, shapeItem } from './layer-reader';
+import { LayerReader, layerMatrix, shapeItem, tinted, withBlur } from './layer-reader';
 import { multiply } from './matrix';
 import type { Box, Matrix } from './matrix';
 import type { PreparedLayer, PreparedScene } from './prepare';
 import { ellipsePath, roundedRectanglePath } from './shape-paths';
-import { INVISIBLE, textItem, withBlur } from './text-item';
-import type { LayoutText } from './text-item';
+import { textItem } from './text-item';
+import { INVISIBLE } from './text-stage';
+import type { LayoutText } from './text-stage';
 
 const centredBox = ([w, h]: Vector): Box => [-w / 2, -h / 2, w / 2, h / 2];
 
@@ -78,7 +79,7 @@ function acted<T extends ShapeItem | PictureItem>(prepared: PreparedLayer, item:
   const clip = act.clip ? { matrix: multiply(matrix, act.clip.matrix), box: act.clip.box } : null;
   let changed: T = { ...item, matrix: own, opacity: item.opacity * act.opacity };
   if (changed.kind === 'shape') {
-    const fill = changed.fill && (changed.fill.type === 'solid' ? { ...changed.fill, colour: act.tint(changed.fill.colour) } : { ...changed.fill, start: act.tint(changed.fill.start), end: act.tint(changed.fill.end) });
+    const fill = changed.fill && tinted(changed.fill, act.tint);
     changed = { ...changed, fill: act.ink > 0 ? fill : null };
   }
   return withBlur({ ...changed, ...(edge ? { wipe: edge } : {}), ...(clip ? { clip } : {}), fingerprint: `${item.fingerprint}a${own.join()}|${act.opacity}|${act.tint('#808080')}|${act.ink}|${edge?.to[0] ?? ''}|${clip ? clip.matrix.join() : ''}` }, act.blur * em * prepared.fit);

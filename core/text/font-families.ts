@@ -16,6 +16,7 @@ export const FONT_FAMILIES = {
   comfortaa: { label: 'Comfortaa', feel: 'round friendly geometric' },
   grandstander: { label: 'Grandstander', feel: 'playful comic hand' },
   caveat: { label: 'Caveat', feel: 'handwriting note' },
+  recursive: { label: 'Recursive', feel: 'casual brush signwriter to code, leans' },
   rubik: { label: 'Rubik', feel: 'rounded square Hebrew Cyrillic Arabic' },
   'noto-sans-arabic': { label: 'Noto Sans Arabic', feel: 'Arabic plain' },
   'noto-sans-hebrew': { label: 'Noto Sans Hebrew', feel: 'Hebrew plain' },

@@ -1,8 +1,9 @@
 import { createHarfBuzzFace } from './harfbuzz-face';
 import type { HarfBuzz } from './harfbuzz-face';
 import { fileForCodePoint, filesForText } from './font-manifest';
-import type { FontManifest } from './font-manifest';
+import type { FontFile, FontManifest } from './font-manifest';
 import type { ShapingFace } from './shaper';
+import type { FontAxis } from './variation';
 
 /** Loaded faces by file. Loading is the host's; looking up is synchronous, so that a scene can be resolved without waiting. */
 export interface FontLibrary {
@@ -13,20 +14,34 @@ export interface FontLibrary {
   load(family: string, italic: boolean, text: string): Promise<void>;
   isLoaded(family: string, italic: boolean, text: string): boolean;
   /** The face for a code point, or null if none covers it or its file is not loaded. */
-  faceFor(family: string, italic: boolean, codePoint: number): ShapingFace | null;
+  faceFor(family: string, italic: boolean, weight: number, codePoint: number): ShapingFace | null;
+  /** This library and some files more, as of a piece that brings its own; the shipped faces stay shared. */
+  withFiles(files: readonly OwnFontFile[], read: (path: string) => Promise<Uint8Array>): FontLibrary;
 }
 
-export function createFontLibrary(hb: HarfBuzz, manifest: FontManifest, read: (path: string) => Promise<Uint8Array>): FontLibrary {
-  const faces = new Map<string, ShapingFace>();
-  const pending = new Map<string, Promise<void>>();
-  const lookups = new Map<string, string | null>();
-  let generation = 0;
+/** A font file that does not ship, with the axes it has. */
+export interface OwnFontFile extends FontFile {
+  readonly axes: readonly FontAxis[];
+}
 
-  const pathFor = (family: string, italic: boolean, codePoint: number): string | null => {
-    const key = `${family}/${italic ? 'i' : 'r'}/${codePoint}`;
+interface Shared {
+  readonly faces: Map<string, ShapingFace>;
+  readonly pending: Map<string, Promise<void>>;
+  generation: number;
+}
+
+export function createFontLibrary(hb: HarfBuzz, manifest: FontManifest, read: (path: string) => Promise<Uint8Array>, shared: Shared = { faces: new Map(), pending: new Map(), generation: 0 }): FontLibrary {
+  const { faces, pending } = shared;
+  const lookups = new Map<string, string | null>();
+  // Weight only matters to families of several files.
+  const weighed = new Set(manifest.files.filter((file) => manifest.files.some((other) => other.family === file.family && other.weights[0] !== file.weights[0])).map((file) => file.family));
+
+  const pathFor = (family: string, italic: boolean, weight: number, codePoint: number): string | null => {
+    const own = weighed.has(family) ? Math.round(weight) : 400;
+    const key = `${family}/${italic ? 'i' : 'r'}${own}/${codePoint}`;
     let path = lookups.get(key);
     if (path === undefined) {
-      path = fileForCodePoint(manifest, family, italic, codePoint)?.path ?? null;
+      path = fileForCodePoint(manifest, family, italic, own, codePoint)?.path ?? null;
       lookups.set(key, path);
     }
     return path;
@@ -38,7 +53,7 @@ export function createFontLibrary(hb: HarfBuzz, manifest: FontManifest, read: (p
       promise = read(path).then(
         (bytes) => {
           faces.set(path, createHarfBuzzFace(hb, path, bytes));
-          generation++;
+          shared.generation++;
         },
         (error: unknown) => {
           pending.delete(path);
@@ -53,15 +68,25 @@ export function createFontLibrary(hb: HarfBuzz, manifest: FontManifest, read: (p
   return {
     manifest,
     get generation() {
-      return generation;
+      return shared.generation;
     },
     async load(family, italic, text) {
       await Promise.all(filesForText(manifest, family, italic, text).map((file) => loadFile(file.path)));
     },
     isLoaded: (family, italic, text) => filesForText(manifest, family, italic, text).every((file) => faces.has(file.path)),
-    faceFor(family, italic, codePoint) {
-      const path = pathFor(family, italic, codePoint);
+    faceFor(family, italic, weight, codePoint) {
+      const path = pathFor(family, italic, weight, codePoint);
       return path === null ? null : faces.get(path) ?? null;
+    },
+    withFiles(files, readOwn) {
+      const own = new Set(files.map((file) => file.path));
+      const families = { ...manifest.families };
+      for (const file of files) {
+        const known = families[file.family];
+        const axes = known ? [...known.axes, ...file.axes.filter((axis) => !known.axes.some((a) => a.tag === axis.tag))] : [...file.axes];
+        families[file.family] = { italic: (known?.italic ?? false) || file.italic, axes };
+      }
+      return createFontLibrary(hb, { files: [...manifest.files, ...files], families }, (path) => (own.has(path) ? readOwn(path) : read(path)), shared);
     },
   };
 }

@@ -1,12 +1,15 @@
 import { z } from 'zod';
 import { FALLBACKS } from './font-families';
+import { fontAxisSchema } from './variation';
 
-/** What font files there are: written by scripts/build-fonts.mjs, read by both hosts. */
+/** What font files there are: the shipped ones as scripts/build-fonts.mjs writes them, and a piece's own. */
 export const fontFileSchema = z.object({
   /** Path below the fonts folder; also the file's name in caches. */
   path: z.string(),
   family: z.string(),
   italic: z.boolean(),
+  /** Least and most weight the file has. */
+  weights: z.tuple([z.number(), z.number()]),
   /** Inclusive code point ranges the file covers, ascending, flattened: from, to, from, to … */
   ranges: z.array(z.number()),
 });
@@ -14,7 +17,7 @@ export type FontFile = z.infer<typeof fontFileSchema>;
 
 export const fontManifestSchema = z.object({
   files: z.array(fontFileSchema),
-  families: z.record(z.string(), z.object({ minWeight: z.number(), maxWeight: z.number(), italic: z.boolean() })),
+  families: z.record(z.string(), z.object({ italic: z.boolean(), axes: z.array(fontAxisSchema) })),
 });
 export type FontManifest = z.infer<typeof fontManifestSchema>;
 
@@ -24,26 +27,45 @@ export function covers(file: FontFile, codePoint: number): boolean {
   return false;
 }
 
-/** The files of a family in the wanted slope (upright if it has no italic). */
-export function familyFiles(manifest: FontManifest, family: string, italic: boolean): FontFile[] {
-  const wanted = italic && (manifest.families[family]?.italic ?? false);
-  return manifest.files.filter((file) => file.family === family && file.italic === wanted);
+/**
+ * How far a file is from a wanted weight. Files that miss it are tried as CSS Fonts 4, section 5.2 does: from 400 to 500 upwards first,
+ * below that the lighter, above that the heavier first.
+ */
+function weightDistance([min, max]: readonly [number, number], wanted: number): number {
+  if (wanted >= min && wanted <= max) return 0;
+  const isHeavier = min > wanted;
+  const gap = isHeavier ? min - wanted : wanted - max;
+  const isPreferred = wanted < 400 ? !isHeavier : wanted > 500 ? isHeavier : isHeavier && min <= 500;
+  return isPreferred ? gap : gap + 1000;
+}
+
+/** The files of a family in the wanted slope (upright if it has no italic, italic if it has nothing else), the nearest weight first. */
+export function familyFiles(manifest: FontManifest, family: string, italic: boolean, weight = 400): FontFile[] {
+  const all = manifest.files.filter((file) => file.family === family);
+  const sloped = all.filter((file) => file.italic === italic);
+  return (sloped.length > 0 ? sloped : all).map((file) => ({ file, away: weightDistance(file.weights, weight) })).sort((a, b) => a.away - b.away).map(({ file }) => file);
 }
 
 /** The file to draw a code point with: of the family, else of the fallbacks in order; null if no font that ships has it. */
-export function fileForCodePoint(manifest: FontManifest, family: string, italic: boolean, codePoint: number): FontFile | null {
+export function fileForCodePoint(manifest: FontManifest, family: string, italic: boolean, weight: number, codePoint: number): FontFile | null {
   for (const candidate of [family, ...FALLBACKS]) {
-    for (const file of familyFiles(manifest, candidate, italic)) if (covers(file, codePoint)) return file;
+    for (const file of familyFiles(manifest, candidate, italic, weight)) if (covers(file, codePoint)) return file;
   }
   return null;
 }
 
-/** Every file that a text needs, without repeats. The family's own Latin file is always among them: it gives the line metrics. */
+/**
+ * Every file that a text needs, without repeats; the family's own Latin file, which gives the line metrics, is among them.
+ * All weights of a family of several files are, because a weight can be animated.
+ */
 export function filesForText(manifest: FontManifest, family: string, italic: boolean, text: string): FontFile[] {
+  const weights = [...new Set(manifest.files.filter((f) => f.family === family).map((f) => f.weights[0]))];
   const out = new Map<string, FontFile>();
-  for (const char of `x ${text}`) {
-    const file = fileForCodePoint(manifest, family, italic, char.codePointAt(0) ?? 32);
-    if (file) out.set(file.path, file);
+  for (const weight of weights.length > 0 ? weights : [400]) {
+    for (const char of new Set(`x ${text}`)) {
+      const file = fileForCodePoint(manifest, family, italic, weight, char.codePointAt(0) ?? 32);
+      if (file) out.set(file.path, file);
+    }
   }
   return [...out.values()];
 }

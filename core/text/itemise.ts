@@ -18,6 +18,7 @@ export interface TextRun {
 export interface FaceChoice {
   readonly family: string;
   readonly italic: boolean;
+  readonly weight: number;
   readonly span: number;
 }
 
@@ -46,13 +47,12 @@ export function itemise(text: string, fonts: FontLibrary, choiceAt: (index: numb
     const codePoint = text.codePointAt(i) ?? 0;
     const length = codePoint > 0xffff ? 2 : 1;
     const previous = runs[runs.length - 1];
-    const { family, italic, span } = choiceAt(i);
-    const own = fonts.faceFor(family, italic, codePoint);
+    const { family, italic, weight, span } = choiceAt(i);
+    const own = fonts.faceFor(family, italic, weight, codePoint);
     const adjacent = previous && previous.end === i && previous.span === span ? previous : undefined;
     const level = levels[i] ?? 0;
     // A space between two Arabic words stays with them if their font has a space; a mark must stay with its letter.
-    const char = String.fromCodePoint(codePoint);
-    const keep = adjacent && NEUTRAL.test(char) && adjacent.face.shape(char, { rtl: false, weight: 400 }).every((g) => g.glyphId !== 0);
+    const keep = adjacent && NEUTRAL.test(String.fromCodePoint(codePoint)) && adjacent.face.has(codePoint);
     const face = keep ? adjacent.face : own;
     if (face) {
       if (adjacent && adjacent.face === face && adjacent.level === level) adjacent.end = i + length;

@@ -1,3 +1,5 @@
+import type { AxisSetting, FontAxis } from './variation';
+
 /** What text layout needs of a shaping engine. Units are font units; y up, as in the font. */
 export interface ShapedGlyph {
   readonly glyphId: number;
@@ -14,14 +16,18 @@ export interface FaceMetrics {
   /** Negative below the baseline. */
   readonly descender: number;
   readonly capHeight: number;
+  readonly xHeight: number;
 }
 
 /** A loaded font file. */
 export interface ShapingFace {
   readonly id: string;
-  metrics(weight: number): FaceMetrics;
+  readonly axes: readonly FontAxis[];
+  metrics(setting: AxisSetting): FaceMetrics;
+  /** Whether the font has a glyph of its own for a code point. */
+  has(codePoint: number): boolean;
   /** @param text - one run of one direction and script. @returns Glyphs in visual order, left to right. */
-  shape(text: string, options: { rtl: boolean; weight: number; features?: readonly string[] }): ShapedGlyph[];
+  shape(text: string, options: { rtl: boolean; setting: AxisSetting; features?: readonly string[] }): ShapedGlyph[];
   /** Outline as SVG path data in font units, y up. */
-  outline(glyphId: number, weight: number): string;
+  outline(glyphId: number, setting: AxisSetting): string;
 }

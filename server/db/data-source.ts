@@ -1,6 +1,7 @@
 import { DataSource } from 'typeorm';
 import { JobEntity, MediaEntity, PieceEntity, RevisionEntity } from './entities';
 import { FirstTables1700000000001 } from './migrations/0001-first-tables';
+import { Fonts1700000000002 } from './migrations/0002-fonts';
 
 /** Migrations only; the schema is never synchronised from the entities. */
 export async function openDatabase(url: string): Promise<DataSource> {
@@ -8,7 +9,7 @@ export async function openDatabase(url: string): Promise<DataSource> {
     type: 'postgres',
     url,
     entities: [PieceEntity, RevisionEntity, MediaEntity, JobEntity],
-    migrations: [FirstTables1700000000001],
+    migrations: [FirstTables1700000000001, Fonts1700000000002],
     migrationsTransactionMode: 'each',
     synchronize: false,
     extra: { max: 8, connectionTimeoutMillis: 4000 },

@@ -1,6 +1,6 @@
 import { EntitySchema } from 'typeorm';
 import type { SongAnalysis } from '@core/audio';
-import type { Piece } from '@core/piece';
+import type { FontRef, MediaRef, Piece } from '@core/piece';
 
 export interface PieceRow {
   id: string;
@@ -24,7 +24,7 @@ export type MediaState = 'preparing' | 'ready' | 'failed';
 
 export interface MediaRow {
   hash: string;
-  kind: 'audio' | 'picture';
+  kind: MediaRef['kind'];
   name: string;
   bytes: string;
   state: MediaState;
@@ -32,6 +32,8 @@ export interface MediaRow {
   width: number | null;
   height: number | null;
   warning: string | null;
+  /** Fonts only. */
+  font: FontRef | null;
   analysis: SongAnalysis | null;
   createdAt: Date;
 }
@@ -94,6 +96,7 @@ export const MediaEntity = new EntitySchema<MediaRow>({
     width: { type: 'int', nullable: true },
     height: { type: 'int', nullable: true },
     warning: { type: 'text', nullable: true },
+    font: { type: 'jsonb', nullable: true },
     analysis: { type: 'jsonb', nullable: true },
     createdAt: created,
   },

@@ -21,6 +21,7 @@ export function mediaRoutes(context: ServerContext) {
       const record = await importMedia(context, body, name);
       return c.json({ media: mediaRef(record), state: record.state, warning: record.warning }, 201);
     })
+    .get('/fonts', async (c) => c.json((await media.fonts()).map(mediaRef)))
     .get('/:hash', async (c) => {
       const record = await find(c.req.param('hash'));
       const job = record.state === 'preparing' ? await jobs.activeFor('prepare', 'hash', record.hash) : null;
@@ -33,5 +34,6 @@ export function mediaRoutes(context: ServerContext) {
       return c.json(analysis);
     })
     .get('/:hash/sound', async (c) => sendFile(c, store.path((await find(c.req.param('hash'))).hash, 'sound'), 'audio/flac', IMMUTABLE))
-    .get('/:hash/picture', async (c) => sendFile(c, store.path((await find(c.req.param('hash'))).hash, 'picture'), 'image/png', IMMUTABLE));
+    .get('/:hash/picture', async (c) => sendFile(c, store.path((await find(c.req.param('hash'))).hash, 'picture'), 'image/png', IMMUTABLE))
+    .get('/:hash/font', async (c) => sendFile(c, store.path((await find(c.req.param('hash'))).hash, 'font'), 'font/ttf', IMMUTABLE));
 }

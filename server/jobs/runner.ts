@@ -17,11 +17,15 @@ export const exportPayload = z.object({ pieceId: z.string(), formatId: z.string(
 /** Files and facts a render of a stored piece needs. @throws AppError MEDIA_MISSING. */
 export async function renderInputFor(context: Pick<ServerContext, 'media' | 'store'>, piece: Piece, formatId: string): Promise<{ input: RenderInput; songFile: string | null }> {
   const pictures: Record<string, string> = {};
-  for (const ref of piece.media) if (ref.kind === 'picture') pictures[ref.hash] = context.store.path(ref.hash, 'picture');
+  const fonts: Record<string, string> = {};
+  for (const ref of piece.media) {
+    if (ref.kind === 'picture') pictures[ref.hash] = context.store.path(ref.hash, 'picture');
+    if (ref.kind === 'font') fonts[ref.hash] = context.store.path(ref.hash, 'font');
+  }
   const song = piece.music ? piece.media.find((m) => m.id === piece.music?.mediaId) : undefined;
   if (piece.music && (!song || !(await context.store.has(song.hash, 'sound')))) throw new AppError('MEDIA_MISSING', song?.name ?? 'the music');
   const analysis = song ? await context.media.analysis(song.hash).catch(() => null) : null;
-  return { input: { piece, analysis, formatId, pictures }, songFile: song ? context.store.path(song.hash, 'sound') : null };
+  return { input: { piece, analysis, formatId, pictures, fonts }, songFile: song ? context.store.path(song.hash, 'sound') : null };
 }
 
 type Progress = { signal: AbortSignal; onProgress: (share: number) => void };

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
-import { mkdir, readFile, rename, rm, stat } from 'node:fs/promises';
+import { mkdir, open, readFile, rename, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -8,7 +8,7 @@ import { randomUUID } from 'node:crypto';
 import { AppError } from './errors';
 
 /** What is kept beside a media file as it was imported. */
-export const VARIANTS = { original: 'orig', sound: 'flac', picture: 'png' } as const;
+export const VARIANTS = { original: 'orig', sound: 'flac', picture: 'png', font: 'ttf' } as const;
 export type Variant = keyof typeof VARIANTS;
 
 /** Files by content hash on disk. Nothing is ever changed in place: a file is written under a temporary name and renamed. */
@@ -18,6 +18,8 @@ export interface MediaStore {
   path(hash: string, variant: Variant): string;
   has(hash: string, variant: Variant): Promise<boolean>;
   read(hash: string, variant: Variant): Promise<Buffer>;
+  /** The first bytes of the original. */
+  head(hash: string, bytes: number): Promise<Uint8Array>;
   /** A path to write to, and what moves the finished file to its place. */
   prepare(hash: string, variant: Variant): Promise<{ temporary: string; commit: () => Promise<void>; discard: () => Promise<void> }>;
 }
@@ -61,6 +63,15 @@ export async function createMediaStore(dir: string): Promise<MediaStore> {
     },
     has: (hash, variant) => stat(path(hash, variant)).then(() => true, () => false),
     read: (hash, variant) => readFile(path(hash, variant)),
+    async head(hash, bytes) {
+      const file = await open(path(hash, 'original'));
+      try {
+        const { buffer, bytesRead } = await file.read(new Uint8Array(bytes), 0, bytes, 0);
+        return buffer.subarray(0, bytesRead);
+      } finally {
+        await file.close();
+      }
+    },
     async prepare(hash, variant) {
       const temporary = join(tmp, `${randomUUID()}.${VARIANTS[variant]}`);
       const target = path(hash, variant);

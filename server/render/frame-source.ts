@@ -1,6 +1,7 @@
+import { readFile } from 'node:fs/promises';
 import { createPainter } from '@core/paint';
 import type { SongAnalysis } from '@core/audio';
-import { loadTexts, resolveTimes } from '@core/piece';
+import { loadTexts, resolveTimes, withPieceFonts } from '@core/piece';
 import type { Piece } from '@core/piece';
 import { prepareScene, sceneAt } from '@core/scene';
 import type { DisplayList } from '@core/scene';
@@ -18,6 +19,8 @@ export interface RenderInput {
   readonly formatId: string;
   /** Files of the pictures by media hash. */
   readonly pictures: Readonly<Record<string, string>>;
+  /** Files of the fonts the piece brings by media hash. */
+  readonly fonts: Readonly<Record<string, string>>;
 }
 
 export interface FrameSource {
@@ -30,14 +33,18 @@ export interface FrameSource {
   paint(frame: Seconds | DisplayList, scale?: number): SkiaSurface;
 }
 
-/** Loads what a piece draws with and makes its frames available. @throws AppError MEDIA_MISSING if a picture cannot be read. */
-export async function createFrameSource(input: RenderInput, fonts: FontLibrary): Promise<FrameSource> {
+/** Loads what a piece draws with and makes its frames available. @throws AppError MEDIA_MISSING if a picture or font cannot be read. */
+export async function createFrameSource(input: RenderInput, shipped: FontLibrary): Promise<FrameSource> {
   const { piece } = input;
   const host = createSkiaHost();
+  const missing = (hash: string, cause: unknown) => new AppError('MEDIA_MISSING', piece.media.find((m) => m.hash === hash)?.name ?? hash, { cause });
+  const fonts = withPieceFonts(piece, shipped, (hash) => readFile(input.fonts[hash] ?? '').catch((cause: unknown) => {
+    throw missing(hash, cause);
+  }));
   await loadTexts(piece, fonts);
   for (const [hash, file] of Object.entries(input.pictures)) {
     await host.loadPicture(hash, file).catch((cause: unknown) => {
-      throw new AppError('MEDIA_MISSING', piece.media.find((m) => m.hash === hash)?.name ?? hash, { cause });
+      throw missing(hash, cause);
     });
   }
   const times = resolveTimes(piece, input.analysis);

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { gestureUseSchema, ownGestureSchema } from '../../motion';
+import { shiftMoment } from '../../time';
 import { MAX_GESTURES, MAX_LAYERS, MAX_OWN_GESTURES, layerSchema } from '../schema';
 import { sheetSchema } from '../sheet';
 import { defineEdit, findLayer } from './define';
@@ -20,6 +21,17 @@ export const GESTURE_EDITS = {
     const layer = findLayer(draft, layerId);
     if (!layer || layer.locked) return;
     for (let i = layer.gestures.length - 1; i >= 0; i--) if (ids.includes(layer.gestures[i]!.id)) layer.gestures.splice(i, 1);
+  }),
+  /** Moves when gestures happen; one without a moment of its own takes the edge of the layer that it goes by along. */
+  'gesture.shift': defineEdit('Land gestures', z.object({ shifts: z.array(z.object({ layerId: z.string(), useId: z.string(), seconds: z.number() })).max(4000) }), (draft, { shifts }, { times }) => {
+    for (const { layerId, useId, seconds } of shifts) {
+      const layer = findLayer(draft, layerId);
+      const use = layer?.gestures.find((g) => g.id === useId);
+      if (!layer || layer.locked || !use) continue;
+      if (use.at) use.at = shiftMoment(use.at, seconds, times.targets);
+      else if (use.role === 'exit') layer.end = shiftMoment(layer.end, seconds, times.targets);
+      else if (use.role === 'entrance') layer.start = shiftMoment(layer.start, seconds, times.targets);
+    }
   }),
   'gesture.saveOwn': defineEdit('Save a gesture', z.object({ gesture: ownGestureSchema }), (draft, { gesture }) => {
     const i = draft.gestures.findIndex((g) => g.id === gesture.id);

@@ -11,11 +11,13 @@ export interface MediaRepository {
   find(hash: string): Promise<MediaRecord | null>;
   put(media: MediaRecord): Promise<void>;
   setState(hash: string, state: MediaState, facts?: Partial<Pick<MediaRow, 'duration' | 'warning'>>): Promise<void>;
+  /** Every font that was brought in, the newest first. */
+  fonts(): Promise<MediaRecord[]>;
   analysis(hash: string): Promise<SongAnalysis | null>;
   setAnalysis(hash: string, analysis: SongAnalysis): Promise<void>;
 }
 
-const FACTS = { hash: true, kind: true, name: true, bytes: true, state: true, duration: true, width: true, height: true, warning: true } as const;
+const FACTS = { hash: true, kind: true, name: true, bytes: true, state: true, duration: true, width: true, height: true, warning: true, font: true } as const;
 
 export function createMediaRepository(source: DataSource): MediaRepository {
   const media = source.getRepository(MediaEntity);
@@ -27,6 +29,7 @@ export function createMediaRepository(source: DataSource): MediaRepository {
     async setState(hash, state, facts = {}) {
       await media.update({ hash }, { state, ...facts });
     },
+    fonts: () => media.find({ select: FACTS, where: { kind: 'font', state: 'ready' }, order: { createdAt: 'DESC' }, take: 500 }),
     async analysis(hash) {
       const row = await media.findOne({ select: { hash: true, analysis: true }, where: { hash } });
       if (!row) throw new AppError('NOT_FOUND');

@@ -1,4 +1,6 @@
 import * as hb from 'harfbuzzjs';
+import { withPieceFonts } from '@core/piece';
+import type { Piece } from '@core/piece';
 import type { DrawContext, PaintHost } from '@core/paint';
 import { createFontLibrary, fontManifestSchema } from '@core/text';
 import type { FontLibrary, HarfBuzz } from '@core/text';
@@ -57,4 +59,24 @@ export function browserFonts(): Promise<FontLibrary> {
     });
   })();
   return fonts;
+}
+
+let own: { key: string; fonts: FontLibrary } | null = null;
+
+/** The shipped fonts and those a piece brings; the same library as long as the piece brings the same. */
+export async function browserPieceFonts(piece: Pick<Piece, 'media'>): Promise<FontLibrary> {
+  const shipped = await browserFonts();
+  const key = piece.media.filter((m) => m.kind === 'font').map((m) => m.hash).join();
+  if (key === '') return shipped;
+  if (own?.key !== key) {
+    own = {
+      key,
+      fonts: withPieceFonts(piece, shipped, async (hash) => {
+        const response = await fetch(`/api/media/${hash}/font`);
+        if (!response.ok) throw new Error(`The font “${piece.media.find((m) => m.hash === hash)?.name ?? hash}” is missing on the server. Bring it in again.`);
+        return new Uint8Array(await response.arrayBuffer());
+      }),
+    };
+  }
+  return own.fonts;
 }

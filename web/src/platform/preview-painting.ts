@@ -4,7 +4,8 @@ import { loadTexts, resolveTimes } from '@core/piece';
 import { boxCorners, prepareScene, sceneAt } from '@core/scene';
 import type { LayoutText, PreparedScene } from '@core/scene';
 import { createLayoutCache } from '@core/text';
-import { browserFonts, createBrowserHost } from './browser-host';
+import type { FontLibrary } from '@core/text';
+import { browserPieceFonts, createBrowserHost } from './browser-host';
 import type { FromPreview, ToPreview } from './preview-protocol';
 
 /** Paints the preview. Only the newest frame asked for is painted: a late one is dropped, never queued. */
@@ -14,6 +15,7 @@ let canvas: OffscreenCanvas | null = null;
 let context: DrawContext | null = null;
 let scene: PreparedScene | null = null;
 let layout: LayoutText | null = null;
+let laidWith: FontLibrary | null = null;
 let wanted: Extract<ToPreview, { type: 'frame' }> | null = null;
 let isScheduled = false;
 
@@ -48,8 +50,11 @@ function schedule(): void {
 
 async function setScene(message: Extract<ToPreview, { type: 'scene' }>): Promise<void> {
   const { piece } = message;
-  const fonts = await browserFonts();
-  layout ??= createLayoutCache(fonts);
+  const fonts = await browserPieceFonts(piece);
+  if (fonts !== laidWith) {
+    layout = createLayoutCache(fonts);
+    laidWith = fonts;
+  }
   scene = prepareScene(piece, resolveTimes(piece, message.analysis), message.formatId);
   schedule();
   const pictures = piece.media.filter((m) => m.kind === 'picture').map((m) => m.hash);

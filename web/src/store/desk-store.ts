@@ -37,6 +37,8 @@ export interface DeskState {
   /** Grid step for snapping in beats. */
   readonly division: number;
   readonly editingText: string | null;
+  /** A path is being drawn on the canvas: for the words of this layer, or a stroke of its own. */
+  readonly drawingFor: string | 'stroke' | null;
   readonly notice: string | null;
 }
 
@@ -63,6 +65,7 @@ const initial: DeskState = {
   snapPixels: 7,
   division: 0.5,
   editingText: null,
+  drawingFor: null,
   notice: null,
 };
 
@@ -135,7 +138,7 @@ export function redoEdit(): void {
   set({ notice: `Done again: ${result.label}` });
 }
 
-export const setView = (view: Partial<Pick<DeskState, 'selectedLayers' | 'selectedKeys' | 'formatId' | 'rung' | 'openLayers' | 'isPlaying' | 'loop' | 'isSnapping' | 'hasClicks' | 'flashesBeats' | 'showsCurves' | 'isMovingBeats' | 'division' | 'snapPixels' | 'editingText' | 'notice' | 'saveState' | 'saveMessage' | 'revision'>>): void => set(view);
+export const setView = (view: Partial<Pick<DeskState, 'selectedLayers' | 'selectedKeys' | 'formatId' | 'rung' | 'openLayers' | 'isPlaying' | 'loop' | 'isSnapping' | 'hasClicks' | 'flashesBeats' | 'showsCurves' | 'isMovingBeats' | 'division' | 'snapPixels' | 'editingText' | 'drawingFor' | 'notice' | 'saveState' | 'saveMessage' | 'revision'>>): void => set(view);
 
 export function selectLayers(ids: readonly string[]): void {
   set({ selectedLayers: ids, selectedKeys: get().selectedKeys.filter((ref) => ids.includes(ref.layerId)) });

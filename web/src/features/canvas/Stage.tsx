@@ -5,6 +5,7 @@ import { playhead } from '../../platform/clock';
 import { useDesk } from '../../store/desk-store';
 import { useAnalysis, usePiece } from '../../store/selectors';
 import { BeatFlash } from './BeatFlash';
+import { DrawPath } from './DrawPath';
 import { Handles } from './Handles';
 import { previewStats, sendToPreview } from './preview-client';
 import { TextEditor } from './TextEditor';
@@ -19,6 +20,7 @@ export function Stage() {
   const formatId = useDesk((s) => s.formatId);
   const isPlaying = useDesk((s) => s.isPlaying);
   const editingText = useDesk((s) => s.editingText);
+  const drawingFor = useDesk((s) => s.drawingFor);
   const flashesBeats = useDesk((s) => s.flashesBeats);
   const format = formatOf(piece, formatId);
   const holder = useRef<HTMLDivElement>(null);
@@ -78,6 +80,7 @@ export function Stage() {
       <div ref={slot} style={{ position: 'relative', width: format.width * zoom, height: format.height * zoom, boxShadow: '0 2px 30px #0005' }} data-testid="canvas">
         <Handles format={format} zoom={zoom} />
         {flashesBeats && <BeatFlash />}
+        {drawingFor && <DrawPath drawingFor={drawingFor} format={format} zoom={zoom} />}
         {editingText && <TextEditor layerId={editingText} zoom={zoom} format={format} />}
       </div>
     </div>

@@ -1,31 +1,13 @@
 import { useEffect, useRef, useState } from 'react';
 import { leadFormat } from '@core/piece';
 import type { Format, Layer } from '@core/piece';
-import { familyFiles } from '@core/text';
-import { browserFonts } from '../../platform/browser-host';
+import { cssFamily, registerCssFamily } from '../../platform/css-fonts';
 import { newId } from '../../platform/ids';
 import { playhead } from '../../platform/clock';
 import { edit, setView } from '../../store/desk-store';
 import { usePiece, useTimes } from '../../store/selectors';
 import { valueNow } from '../desk/commands';
 import { useFittedPlace } from './fitted-place';
-
-const registered = new Set<string>();
-
-/** Makes a shipped family known to CSS under its own name, from the very files the shaper reads. */
-export async function registerCssFamily(family: string): Promise<void> {
-  if (registered.has(family)) return;
-  registered.add(family);
-  const { manifest } = await browserFonts();
-  for (const italic of [false, true]) {
-    for (const file of familyFiles(manifest, family, italic)) {
-      if (file.italic !== italic) continue;
-      const ranges = [];
-      for (let i = 0; i < file.ranges.length; i += 2) ranges.push(`U+${file.ranges[i]!.toString(16)}-${file.ranges[i + 1]!.toString(16)}`);
-      document.fonts.add(new FontFace(`estrella ${family}`, `url(/fonts/${file.path})`, { weight: '100 1000', style: italic ? 'italic' : 'normal', unicodeRange: ranges.join(',') }));
-    }
-  }
-}
 
 /** Types into a text layer where it stands on the canvas. The painted layer is left out meanwhile. */
 export function TextEditor({ layerId, zoom, format }: { layerId: string; zoom: number; format: Format }) {
@@ -35,8 +17,8 @@ export function TextEditor({ layerId, zoom, format }: { layerId: string; zoom: n
   const [gesture] = useState(newId);
   const family = layer?.content.family ?? '';
   useEffect(() => {
-    if (family) void registerCssFamily(family);
-  }, [family]);
+    if (family) void registerCssFamily(family, piece.media);
+  }, [family, piece.media]);
   const times = useTimes();
   const place = useFittedPlace(piece, times, layer, format.id, playhead.seconds);
   const isThere = layer !== undefined && (!layer.content.area || place !== null);
@@ -83,7 +65,7 @@ export function TextEditor({ layerId, zoom, format }: { layerId: string; zoom: n
       onPointerDown={(e) => e.stopPropagation()}
       style={{
         position: 'absolute', ...where, transform: `rotate(${valueNow(layer, 'rotation') as number}deg)`,
-        fontFamily: `'estrella ${layer.content.family}'`, fontWeight: valueNow(layer, 'weight') as number, fontStyle: layer.content.italic ? 'italic' : 'normal', lineHeight: leading, letterSpacing: `${valueNow(layer, 'tracking') as number}em`,
+        fontFamily: `'${cssFamily(layer.content.family)}'`, fontWeight: valueNow(layer, 'weight') as number, fontStyle: layer.content.italic ? 'italic' : 'normal', lineHeight: leading, letterSpacing: `${valueNow(layer, 'tracking') as number}em`,
         textAlign: align, color: valueNow(layer, 'fill') as string, background: 'transparent', border: 0, padding: 0, outline: 'none', resize: 'none', overflow: 'hidden', caretColor: 'var(--lamp)', textShadow: '0 0 1px #0008', zIndex: 4,
       }}
     />

@@ -49,6 +49,8 @@ export const addRectangle = (): string => addLayer('rectangle', 'Rectangle', {},
 export const addEllipse = (): string => addLayer('ellipse', 'Ellipse', {}, { fill: '#54C6C0' });
 export const addKite = (): string => addLayer('path', 'Diamond', { d: 'M100 0L200 110L100 280L0 110Z', box: [200, 280] }, { fill: '#FF6F59', dimensions: [200, 280] });
 export const addWave = (): string => addLayer('path', 'Wave', { d: 'M0 60C160 10 320 0 480 40C640 80 800 90 960 50C1120 10 1280 0 1440 40C1600 80 1760 70 1920 30L1920 400L0 400Z', box: [1920, 400] }, { fill: '#143749', dimensions: [1920, 400], position: [0, 400] });
+/** A line of its own: no fill, a stroke that can be drawn on. Pixels of the lead format. */
+export const addStroke = (d: string, box: [number, number], position: [number, number]): string => addLayer('path', 'Drawn line', { d, box }, { fill: '#00000000', stroke: '#FFB74A', strokeWidth: 8, dimensions: box, position });
 export function addPicture(media: Extract<Edit, { type: 'media.add' }>['media']): string {
   const o = openDocument();
   const lead = o && leadFormat(o.piece);

@@ -54,7 +54,7 @@ export const KEY_COMMANDS: readonly KeyCommand[] = [
   { keys: ['alt+.'], label: 'Move right by 1 px', run: () => commands.nudgeSelection(1, 0) },
   { keys: ['shift+s'], label: 'Begin the layer here', run: () => commands.trimToPlayhead('start') },
   { keys: ['shift+e'], label: 'End the layer here', run: () => commands.trimToPlayhead('end') },
-  { keys: ['escape'], label: 'Select nothing', run: () => { selectLayers([]); setView({ selectedKeys: [], editingText: null }); } },
+  { keys: ['escape'], label: 'Select nothing', run: () => { selectLayers([]); setView({ selectedKeys: [], editingText: null, drawingFor: null }); } },
 ];
 
 function toggleLoop(): void {

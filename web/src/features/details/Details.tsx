@@ -10,9 +10,11 @@ import { ColourField } from '../../ui/ColourField';
 import { NumberField } from '../../ui/NumberField';
 import { Star } from '../../ui/Star';
 import { goToKey, setValue, toggleKey, valueNow } from '../desk/commands';
-import { DressSection } from './DressSection';
+import { DressSection } from '../type/DressSection';
+import { StyleSection } from '../type/StyleSection';
+import { TypeSection, axisLabels } from '../type/TypeSection';
+import { useAxes } from '../type/families';
 import { EasingEditor } from './EasingEditor';
-import { FontChooser } from './FontChooser';
 
 /** Repaints about ten times a second while the playhead moves: numbers are for reading, not for every frame. */
 function usePlayheadTick(): number {
@@ -33,10 +35,11 @@ function usePlayheadTick(): number {
   return seconds;
 }
 
-function PropertyRow({ layer, property }: { layer: Layer; property: PropertyId }) {
+function PropertyRow({ layer, property, label }: { layer: Layer; property: PropertyId; label?: string | null | undefined }) {
   const times = useTimes();
   const piece = usePiece();
-  const definition = propertyDefinition(property);
+  const shown = propertyDefinition(property);
+  const definition = label ? { ...shown, label } : shown;
   const track = layer.tracks[property];
   const value = valueNow(layer, property);
   if (!track || value === null) return null;
@@ -62,43 +65,30 @@ function PropertyRow({ layer, property }: { layer: Layer; property: PropertyId }
   );
 }
 
-/** Properties that say nothing until something else is there: parts of a stroke, how far a band is drawn. */
-const DRAWN: readonly PropertyId[] = ['drawStart', 'drawEnd', 'drawOffset', 'reveal'];
-function wears(layer: Layer, property: PropertyId): boolean {
-  if (property === 'reveal') return layer.kind === 'text' && (layer.content.dress.band !== null || layer.content.dress.rule !== null);
-  return Number(layer.tracks.strokeWidth?.value ?? 0) > 0 || (layer.tracks.strokeWidth?.keyframes.length ?? 0) > 0;
+/** Properties that say nothing until something else is there: axes of the font, parts of a stroke, a curve, a picture, a band. */
+function wears(layer: Layer, property: PropertyId, axes: object): boolean {
+  switch (property) {
+    case 'letterWidth': case 'lean': case 'opticalSize': case 'axisA': case 'axisB': case 'axisC': return property in axes;
+    case 'drawStart': case 'drawEnd': case 'drawOffset': return Number(layer.tracks.strokeWidth?.value ?? 0) > 0 || (layer.tracks.strokeWidth?.keyframes.length ?? 0) > 0;
+    case 'fillEnd': return 'gradient' in layer.content && layer.content.gradient !== 'none';
+    case 'gradientAngle': return 'gradient' in layer.content && layer.content.gradient === 'linear';
+  }
+  if (layer.kind !== 'text') return true;
+  const { along, picture, dress } = layer.content;
+  switch (property) {
+    case 'bend': return along?.shape === 'arc';
+    case 'pathShift': return along !== null;
+    case 'pictureZoom': case 'pictureShift': return picture !== null;
+    case 'reveal': return dress.band !== null || dress.rule !== null;
+    default: return true;
+  }
 }
 
 /** Properties in order of use, without those that have no meaning for the layer as it is. */
-function shownProperties(layer: Layer): PropertyId[] {
-  const first: PropertyId[] = layer.kind === 'text' ? ['size', 'weight', 'tracking', 'leading', 'fill'] : ['dimensions', 'fill', 'cornerRadius'];
+function shownProperties(layer: Layer, axes: object): PropertyId[] {
+  const first: PropertyId[] = layer.kind === 'text' ? ['size', 'weight', 'letterWidth', 'lean', 'axisA', 'axisB', 'axisC', 'opticalSize', 'tracking', 'leading', 'bend', 'pathShift', 'fill'] : ['dimensions', 'fill', 'cornerRadius'];
   const all = [...first, ...PROPERTY_IDS.filter((p) => !first.includes(p))];
-  const gradient = 'gradient' in layer.content ? layer.content.gradient : 'none';
-  return all.filter((p) => p in LAYER_KINDS[layer.kind].properties && layer.tracks[p] && !(gradient === 'none' && p === 'fillEnd') && !(gradient !== 'linear' && p === 'gradientAngle') && !(DRAWN.includes(p) && !wears(layer, p)));
-}
-
-function TextContent({ layer }: { layer: Extract<Layer, { kind: 'text' }> }) {
-  const set = (content: Record<string, unknown>) => edit([{ type: 'layer.setContent', id: layer.id, content }]);
-  const { content } = layer;
-  return (
-    <>
-      <div className="prop"><span /><span className="name">Face</span><FontChooser family={content.family} sample={content.text} onChoose={(family) => set({ family })} /></div>
-      <div className="prop">
-        <span /><span className="name">Align</span>
-        <span style={{ display: 'flex' }}>
-          {(['left', 'center', 'right'] as const).map((align) => (
-            <button key={align} className="quiet" aria-label={`Align ${align}`} aria-pressed={content.align === align} onClick={() => set({ align })}>
-              <svg width="15" height="12" viewBox="0 0 15 12" aria-hidden="true">{[14, 8, 11].map((w, i) => <rect key={i} x={align === 'left' ? 0 : align === 'right' ? 14 - w : (14 - w) / 2} y={i * 5} width={w} height="1.8" fill="currentColor" />)}</svg>
-            </button>
-          ))}
-          <button className="quiet" aria-pressed={content.italic} aria-label="Italic" style={{ fontStyle: 'italic' }} onClick={() => set({ italic: !content.italic })}>i</button>
-        </span>
-      </div>
-      <div className="prop"><span /><span className="name">Line width</span>
-        {content.wrapWidth === null ? <button className="quiet" onClick={() => set({ wrapWidth: 800 })}>as typed</button> : <span style={{ display: 'flex' }}><NumberField label="Line width" value={content.wrapWidth} unit="px" min={10} onChange={(wrapWidth) => set({ wrapWidth })} /><button className="quiet" onClick={() => set({ wrapWidth: null })} aria-label="Keep lines as typed">×</button></span>}
-      </div>
-    </>
-  );
+  return all.filter((p) => p in LAYER_KINDS[layer.kind].properties && layer.tracks[p] && wears(layer, p, axes));
 }
 
 /** What the selection has, the most used first. */
@@ -109,6 +99,7 @@ export function Details() {
   const layer = useSelectedLayer();
   const count = useDesk((s) => s.selectedLayers.length);
   const selectedKeys = useDesk((s) => s.selectedKeys);
+  const named = axisLabels(useAxes(layer?.kind === 'text' ? layer.content.family : ''));
   if (!layer) {
     return (
       <aside className="details" aria-label="Details">
@@ -136,8 +127,8 @@ export function Details() {
       <h2 className="title" style={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{count > 1 ? `${count} layers` : layer.name}</h2>
       <div className="muted" style={{ fontSize: 12, marginBottom: 8 }}>{LAYER_KINDS[layer.kind].label.toLowerCase()} · bars {bar(times.timeOf(layer.start))} to {bar(times.timeOf(layer.end))}{layer.locked ? ' · locked' : ''}</div>
       {selectedKeys.length > 0 && <>{keyframes}<hr className="rule" /></>}
-      {layer.kind === 'text' && <TextContent layer={layer} />}
-      {shownProperties(layer).map((property) => <PropertyRow key={property} layer={layer} property={property} />)}
+      {layer.kind === 'text' && <><StyleSection layer={layer} /><TypeSection layer={layer} /></>}
+      {shownProperties(layer, named).map((property) => <PropertyRow key={property} layer={layer} property={property} label={(named as Partial<Record<PropertyId, string | null>>)[property]} />)}
       {'gradient' in layer.content && (
         <div className="prop"><span /><span className="name">Filled</span>
           <select className="field" aria-label="Kind of fill" value={layer.content.gradient} onChange={(e) => edit([{ type: 'layer.setContent', id: layer.id, content: { gradient: e.target.value } }])}>

@@ -4,12 +4,13 @@ import type { DrawContext } from '@core/paint';
 import { gestureDefinition, newGestureUse } from '@core/motion';
 import type { GestureRole, OwnGesture } from '@core/motion';
 import { createLayer, createPiece, resolveTimes } from '@core/piece';
-import type { TextLayer } from '@core/piece';
+import type { MediaRef, TextLayer } from '@core/piece';
 import { prepareScene, sceneAt } from '@core/scene';
 import { createLayoutCache } from '@core/text';
+import type { FontLibrary } from '@core/text';
 import type { LayoutText } from '@core/scene';
 import { FRAME_RATES, freeMoment } from '@core/time';
-import { browserFonts, createBrowserHost } from '../../platform/browser-host';
+import { browserPieceFonts, createBrowserHost } from '../../platform/browser-host';
 import { newId } from '../../platform/ids';
 
 /** The frame previews are made in: pixels as shown, times two for sharp screens. */
@@ -19,11 +20,11 @@ const H = 96;
 const ROUND = 2.6;
 const STANDS = 2.4;
 
-let layout: Promise<LayoutText> | null = null;
+const layouts = new WeakMap<FontLibrary, LayoutText>();
 const host = createBrowserHost();
 
 /** A gesture moving on the user's own words, painted by the same core as the piece. Only previews in view are painted. */
-export function GesturePreview({ gesture, role, words, family, weight, own }: { gesture: string; role: GestureRole; words: string; family: string; weight: number; own: OwnGesture | null }) {
+export function GesturePreview({ gesture, role, words, family, weight, own, media }: { gesture: string; role: GestureRole; words: string; family: string; weight: number; own: OwnGesture | null; media: readonly MediaRef[] }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     const element = canvas.current;
@@ -41,8 +42,12 @@ export function GesturePreview({ gesture, role, words, family, weight, own }: { 
     let frame = 0;
     let isInView = false;
     let lay: LayoutText | null = null;
-    layout ??= browserFonts().then((fonts) => createLayoutCache(fonts, 400));
-    void Promise.all([layout, browserFonts().then((fonts) => fonts.load(family, false, `${shown}0123456789`))]).then(([made]) => { lay = made; });
+    void browserPieceFonts({ media: [...media] }).then(async (fonts) => {
+      await fonts.load(family, false, `${shown}0123456789`);
+      let made = layouts.get(fonts);
+      if (!made) layouts.set(fonts, (made = createLayoutCache(fonts, 400)));
+      lay = made;
+    }).catch(() => {}); // without its font a preview stays empty; the canvas says what is missing
     const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches;
     let lastPaint = 0;
     // Each begins at another time: there is always something to look at.
@@ -62,6 +67,6 @@ export function GesturePreview({ gesture, role, words, family, weight, own }: { 
       cancelAnimationFrame(frame);
       observer.disconnect();
     };
-  }, [gesture, role, words, family, weight, own]);
+  }, [gesture, role, words, family, weight, own, media]);
   return <canvas ref={canvas} width={W} height={H} style={{ width: '100%', aspectRatio: `${W} / ${H}`, display: 'block', borderRadius: 7 }} aria-hidden="true" />;
 }

@@ -48,7 +48,7 @@ function Chooser({ layer, role, chosen }: { layer: Layer; role: GestureRole; cho
       <div role="listbox" aria-label={`Gestures: ${GESTURE_ROLES[role]}`} style={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 6 }}>
         {[...own.map((g) => ({ id: g.id, label: g.name, feel: 'your own', own: g })), ...shipped.map((id) => ({ id: id as string, label: GESTURES[id].label as string, feel: GESTURES[id].feel as string, own: null }))].map((g) => (
           <button key={g.id} role="option" aria-selected={chosen.includes(g.id)} aria-label={`${g.label}: ${g.feel}`} title={g.feel} disabled={layer.locked} onClick={() => giveGesture(g.id, role)} style={{ background: 'none', border: 0, padding: 2, borderRadius: 9, cursor: 'pointer', textAlign: 'left', boxShadow: chosen.includes(g.id) ? 'inset 0 0 0 1.5px var(--lamp)' : undefined, minWidth: 0 }}>
-            <GesturePreview gesture={g.id} role={role} words={words} family={family} weight={weight} own={g.own} />
+            <GesturePreview gesture={g.id} role={role} words={words} family={family} weight={weight} own={g.own} media={piece.media} />
             <span style={{ fontSize: 12, padding: '1px 3px', display: 'block', color: chosen.includes(g.id) ? 'var(--lamp)' : 'var(--muted)' }}>{g.label}</span>
           </button>
         ))}

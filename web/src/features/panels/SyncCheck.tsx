@@ -1,8 +1,11 @@
 import { BarElement, Chart, LinearScale, CategoryScale } from 'chart.js';
 import { useMemo } from 'react';
 import { Bar } from 'react-chartjs-2';
-import { HIT_KINDS, propertyDefinition, visibleHits } from '@core/piece';
-import type { VisibleHit } from '@core/piece';
+import { HIT_KINDS, visibleHits } from '@core/checks';
+import type { VisibleHit } from '@core/checks';
+import { gestureDefinition } from '@core/motion';
+import { propertyDefinition } from '@core/piece';
+import type { Edit, Piece } from '@core/piece';
 import { beatToBar, formatBarBeat } from '@core/time';
 import { useTheme } from '../../app/use-theme';
 import { playhead } from '../../platform/clock';
@@ -17,7 +20,16 @@ const words = (hit: VisibleHit) => (Math.abs(hit.late) < 0.0005 ? 'on it' : `${M
 
 function land(hits: readonly VisibleHit[]): void {
   const shifts = hits.flatMap((hit) => hit.keys.map((ref) => ({ ref, seconds: -hit.late })));
-  if (edit([{ type: 'keys.shift', shifts }])) setView({ notice: `Landed ${hits.length} movement${hits.length === 1 ? '' : 's'}` });
+  const gestures = hits.flatMap((hit) => (hit.useId === null ? [] : [{ layerId: hit.layerId, useId: hit.useId, seconds: -hit.late }]));
+  const edits: Edit[] = [...(shifts.length > 0 ? [{ type: 'keys.shift' as const, shifts }] : []), ...(gestures.length > 0 ? [{ type: 'gesture.shift' as const, shifts: gestures }] : [])];
+  if (edit(edits)) setView({ notice: `Landed ${hits.length} movement${hits.length === 1 ? '' : 's'}` });
+}
+
+/** What moves: the properties that are keyframed, or the gesture by name. */
+function movedBy(piece: Piece, hit: VisibleHit): string {
+  if (hit.useId === null) return hit.properties.map((p) => propertyDefinition(p).label.toLowerCase()).join(', ');
+  const id = piece.layers.find((l) => l.id === hit.layerId)?.gestures.find((g) => g.id === hit.useId)?.gesture ?? '';
+  return gestureDefinition(id)?.label ?? piece.gestures.find((g) => g.id === id)?.name ?? 'gesture';
 }
 
 /** Where each movement is seen to hit, against the lattice, and one click to land them all. */
@@ -48,9 +60,9 @@ export function SyncCheck() {
           </div>
           {off.length > 0 && <button className="lamp" style={{ margin: '8px 0' }} onClick={() => land(off)}>Land all {off.length}</button>}
           {hits.map((hit) => (
-            <div key={`${hit.layerId}-${hit.keys[0]!.keyId}`} className="list-row" style={{ display: 'flex', gap: 4, alignItems: 'center' }}>
+            <div key={`${hit.layerId}-${hit.useId ?? hit.keys[0]?.keyId ?? ''}`} className="list-row" style={{ display: 'flex', gap: 4, alignItems: 'center' }}>
               <button className="quiet" style={{ flex: 1, justifyContent: 'flex-start', padding: 0, whiteSpace: 'normal', textAlign: 'left', color: 'var(--text)' }} onClick={() => { selectLayers([hit.layerId]); playhead.set(Math.max(0, hit.at)); }}>
-                <span>{nameOf(hit)} {HIT_KINDS[hit.kind]} <span className="muted">({hit.properties.map((p) => propertyDefinition(p).label.toLowerCase()).join(', ')})</span><br /><span className="mono muted">{formatBarBeat(beatToBar(times.grid, hit.beat))}</span> <span style={{ color: isOn(hit) ? 'var(--moss)' : 'var(--ember)' }}>{words(hit)}, {Math.abs(hit.frames).toFixed(1)} frames</span></span>
+                <span>{nameOf(hit)} {HIT_KINDS[hit.kind]} <span className="muted">({movedBy(piece, hit)})</span><br /><span className="mono muted">{formatBarBeat(beatToBar(times.grid, hit.beat))}</span> <span style={{ color: isOn(hit) ? 'var(--moss)' : 'var(--ember)' }}>{words(hit)}, {Math.abs(hit.frames).toFixed(1)} frames</span></span>
               </button>
               {!isOn(hit) && <button className="soft" aria-label={`Land ${nameOf(hit)}`} onClick={() => land([hit])}>Land</button>}
             </div>

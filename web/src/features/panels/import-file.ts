@@ -42,20 +42,30 @@ async function bringInSong(media: MediaRef, onProgress: (share: number) => void,
   return ready.warning;
 }
 
+const KIND_WORDS = { audio: 'song', picture: 'picture', font: 'font' } as const satisfies Record<MediaRef['kind'], string>;
+
+/** A font joins the piece; it is put on by choosing it. */
+function bringInFont(media: MediaRef): string {
+  const { piece } = useDesk.getState();
+  if (piece && !piece.media.some((m) => m.hash === media.hash)) edit([{ type: 'media.add', media }]);
+  return `${media.font?.family ?? media.name} ${media.font?.style ?? ''} is in; choose it as a face under Yours`;
+}
+
 /**
- * Takes a dropped or picked file in: a song becomes the music, a picture a layer. What goes wrong is shown and changes
+ * Takes a dropped or picked file in: a song becomes the music, a picture a layer, a font a face to choose. What goes wrong is shown and changes
  * nothing. @param wanted - what the drop place takes.
  */
-export async function importFile(file: File, wanted: 'audio' | 'picture' | 'any', onProgress: (progress: ImportProgress | null) => void, signal: AbortSignal): Promise<void> {
+export async function importFile(file: File, wanted: MediaRef['kind'] | 'any', onProgress: (progress: ImportProgress | null) => void, signal: AbortSignal): Promise<void> {
   try {
     onProgress({ name: file.name, stage: 'sending', share: 0 });
     const sent = await upload<{ media: MediaRef; state: string; warning: string | null }>(`/api/media?name=${encodeURIComponent(file.name)}`, file, (share) => onProgress({ name: file.name, stage: 'sending', share }), signal);
-    if (wanted !== 'any' && sent.media.kind !== wanted) throw new ApiError('FILE_UNKNOWN', `“${file.name}” is a ${sent.media.kind === 'audio' ? 'sound' : 'picture'}; here a ${wanted === 'audio' ? 'song' : 'picture'} is wanted. Nothing was changed.`);
+    if (wanted !== 'any' && sent.media.kind !== wanted) throw new ApiError('FILE_UNKNOWN', `“${file.name}” is a ${KIND_WORDS[sent.media.kind]}; here a ${KIND_WORDS[wanted]} is wanted. Nothing was changed.`);
     let warning = sent.warning;
     if (sent.media.kind === 'audio') {
       onProgress({ name: file.name, stage: 'listening', share: 0 });
       warning = await bringInSong(sent.media, (share) => onProgress({ name: file.name, stage: 'listening', share }), signal);
-    } else addPicture(sent.media);
+    } else if (sent.media.kind === 'font') warning = bringInFont(sent.media);
+    else addPicture(sent.media);
     setView({ notice: warning ?? `${file.name} is in` });
   } catch (error) {
     if (error instanceof DOMException && error.name === 'AbortError') setView({ notice: `${file.name} was left out` });

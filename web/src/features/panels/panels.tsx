@@ -1,10 +1,10 @@
-import { Circle, Diamond, Square, Waves } from 'lucide-react';
+import { Circle, Diamond, PenLine, Square, Waves } from 'lucide-react';
 import { useState } from 'react';
 import { DEFAULT_EASING } from '@core/motion';
 import type { Easing } from '@core/motion';
 import { propertyDefinition } from '@core/piece';
 import type { PropertyId } from '@core/piece';
-import { edit, selectLayers, useDesk } from '../../store/desk-store';
+import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
 import { songOf, usePiece, useSelectedLayer, useTimes } from '../../store/selectors';
 import { ColourField } from '../../ui/ColourField';
 import { NumberField } from '../../ui/NumberField';
@@ -27,6 +27,7 @@ export function PicturePanel() {
         <button className="soft" onClick={addEllipse}><Circle size={16} /> Ellipse</button>
         <button className="soft" onClick={addKite}><Diamond size={16} /> Diamond</button>
         <button className="soft" onClick={addWave}><Waves size={16} /> Wave</button>
+        <button className="soft" onClick={() => setView({ drawingFor: 'stroke', notice: 'Draw on the canvas; Escape leaves it' })}><PenLine size={16} /> Drawn line</button>
       </div>
       <FileDrop wanted="picture" accept="image/png,image/jpeg,image/webp,image/gif" label="Choose a picture"><strong style={{ color: 'var(--text)', fontWeight: 600 }}>Drop a picture here</strong><br />PNG, JPEG, WebP, GIF</FileDrop>
     </>

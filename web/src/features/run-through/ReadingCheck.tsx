@@ -1,11 +1,10 @@
 import { useEffect, useState } from 'react';
 import { checkReading } from '@core/checks';
 import type { ReadingFinding } from '@core/checks';
-import { loadTexts } from '@core/piece';
+import { familyLabel, loadTexts } from '@core/piece';
 import type { Piece, TextLayer } from '@core/piece';
-import { FONT_FAMILIES, createLayoutCache } from '@core/text';
-import type { FontFamilyId } from '@core/text';
-import { browserFonts } from '../../platform/browser-host';
+import { createLayoutCache } from '@core/text';
+import { browserPieceFonts } from '../../platform/browser-host';
 import { playhead } from '../../platform/clock';
 import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
 import { useAnalysis, usePiece, useTimes } from '../../store/selectors';
@@ -22,7 +21,7 @@ export function ReadingCheck() {
   const [findings, setFindings] = useState<readonly ReadingFinding[]>([]);
   useEffect(() => {
     let isCurrent = true;
-    void browserFonts().then(async (fonts) => {
+    void browserPieceFonts(piece).then(async (fonts) => {
       await loadTexts(piece, fonts);
       if (isCurrent) setFindings(checkReading(piece, times, createLayoutCache(fonts)));
     });
@@ -32,7 +31,7 @@ export function ReadingCheck() {
     switch (f.code) {
       case 'TOO_SHORT': return `${nameOf(piece, f.layerId)} stands ${f.has.toFixed(1)} s and takes ${f.needs.toFixed(1)} s to read.`;
       case 'OUTSIDE': return `${nameOf(piece, f.layerId)} is ${f.isCut ? 'cut off' : 'outside the safe area'} in ${piece.formats.find((x) => x.id === f.formatId)?.name ?? f.formatId}.`;
-      case 'MANY_FAMILIES': return `${f.families.length} families of type: ${f.families.map((id) => FONT_FAMILIES[id as FontFamilyId]?.label ?? id).join(', ')}.`; // an unknown family shows by its id
+      case 'MANY_FAMILIES': return `${f.families.length} families of type: ${f.families.map(familyLabel).join(', ')}.`;
     }
   };
   const lookAt = (f: ReadingFinding) => {

@@ -7,7 +7,7 @@ import type { SongAnalysis } from '@core/audio';
 import { prepareScene, sceneAt } from '@core/scene';
 import { createLayoutCache } from '@core/text';
 import type { Seconds } from '@core/time';
-import { browserFonts, createBrowserHost } from '../../platform/browser-host';
+import { browserPieceFonts, createBrowserHost } from '../../platform/browser-host';
 
 /** Contrast is looked at in pictures of this many pixels along the longer side: letters of 24 in 1080 still have whole pixels. */
 const SIDE = 640;
@@ -42,7 +42,7 @@ function lettersOnly(piece: Piece, layer: TextLayer): Piece {
  * Runs in slices, so that the desk stays alive.
  */
 export async function scanContrast(piece: Piece, analysis: SongAnalysis | null, formatId: string, onProgress: (share: number) => void, signal: AbortSignal): Promise<ContrastFinding[]> {
-  const fonts = await browserFonts();
+  const fonts = await browserPieceFonts(piece);
   const host = createBrowserHost();
   await Promise.all([host.loadPictures(piece.media.filter((m) => m.kind === 'picture').map((m) => m.hash)), loadTexts(piece, fonts)]);
   const layout = createLayoutCache(fonts);

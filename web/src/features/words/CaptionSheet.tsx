@@ -1,12 +1,12 @@
 import { useState } from 'react';
 import { captionLayers } from '@core/piece';
-import { FONT_FAMILIES, FONT_FAMILY_IDS } from '@core/text';
 import { freeMoment } from '@core/time';
 import { playhead } from '../../platform/clock';
 import { edit, selectLayers, useDesk } from '../../store/desk-store';
 import { usePiece, useTimes } from '../../store/selectors';
 import { ColourField } from '../../ui/ColourField';
 import { NumberField } from '../../ui/NumberField';
+import { FontChooser } from '../type/FontChooser';
 import { PLACES, addCaption, captionStyle, pasteCaptions, saveCaptions, setCaptionStyle } from './caption-commands';
 
 /** Captions: lines with their times, one look for all. */
@@ -40,7 +40,7 @@ export function CaptionSheet() {
       {captions.length === 0 ? <p className="muted">Type captions, paste them, or open an SRT or WebVTT file.</p> : (
         <>
           <div style={{ display: 'flex', gap: 5, alignItems: 'center', flexWrap: 'wrap', marginBottom: 8 }} role="group" aria-label="Look of all captions">
-            <select className="soft" aria-label="Face of the captions" style={{ maxWidth: 130 }} value={style.family} onChange={(e) => setCaptionStyle({ family: e.target.value })}>{FONT_FAMILY_IDS.map((id) => <option key={id} value={id}>{FONT_FAMILIES[id].label}</option>)}</select>
+            <FontChooser family={style.family} sample={captions[0]?.content.text ?? ''} onChoose={(family, before) => setCaptionStyle({ family }, null, before)} />
             <NumberField label="Size of the captions" value={style.sizeShare * 100} unit="%" min={1} max={20} step={0.1} decimals={1} width={62} onChange={(v, g) => setCaptionStyle({ sizeShare: v / 100 }, g)} />
             <ColourField compact label="Colour of the captions" value={style.colour} onChange={(colour, g) => setCaptionStyle({ colour }, g)} />
             <select className="soft" aria-label="Place of the captions" value={style.place} onChange={(e) => setCaptionStyle({ place: e.target.value as keyof typeof PLACES })}>{Object.entries(PLACES).map(([id, label]) => <option key={id} value={id}>{label}</option>)}</select>

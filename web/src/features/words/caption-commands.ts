@@ -2,7 +2,7 @@ import { readSubtitles, writeSrt, writeVtt } from '@core/formats';
 import type { Cue } from '@core/formats';
 import { newGestureUse } from '@core/motion';
 import { MAX_LAYERS, NO_DRESS, captionLayers, createLayer, leadFormat, plainCopy } from '@core/piece';
-import type { Piece, ResolvedTimes, TextArea, TextLayer } from '@core/piece';
+import type { Edit, Piece, ResolvedTimes, TextArea, TextLayer } from '@core/piece';
 import { readingTime } from '@core/text';
 import { freeMoment } from '@core/time';
 import type { Moment } from '@core/time';
@@ -58,11 +58,11 @@ function styled(layer: TextLayer, style: CaptionStyle, piece: Piece): TextLayer 
 const captionOf = (text: string, start: Moment, end: Moment): TextLayer =>
   createLayer('text', { name: text.split('\n')[0]!.slice(0, 60), start, end, content: { text, family: FIRST_STYLE.family, phrase: { role: 'caption', locked: false, emphasis: [] } } }, newId) as TextLayer; // of the kind asked for
 
-export function setCaptionStyle(change: Partial<CaptionStyle>, gesture: string | null = null): void {
+export function setCaptionStyle(change: Partial<CaptionStyle>, gesture: string | null = null, before: readonly Edit[] = []): void {
   const o = openDocument();
   if (!o) return;
   const style = { ...captionStyle(o.piece, o.times), ...change };
-  edit([{ type: 'phrases.change', layers: captionLayers(o.piece, o.times).map((l) => styled(l, style, o.piece)), remove: [] }], gesture);
+  edit([...before, { type: 'phrases.change', layers: captionLayers(o.piece, o.times).map((l) => styled(l, style, o.piece)), remove: [] }], gesture);
 }
 
 export function addCaption(): void {

@@ -11,8 +11,9 @@ const FRESH = {
   glow: { colour: '#FFB74A90', radius: 0.12 },
   rule: { kind: 'under', colour: '#FFB74A', thickness: 0.07 },
   long: { colour: '#11151B', angle: 45, length: 0.6 },
+  solid: { colour: '#B8432E', far: '#5E1E17', angle: 60, depth: 0.15 },
 } as const satisfies { [P in Exclude<keyof Dress, 'outlines'>]: NonNullable<Dress[P]> };
-const LABELS = { band: 'Band', shadow: 'Drop shadow', glow: 'Glow', rule: 'Rule', long: 'Long shadow' } as const satisfies Record<keyof typeof FRESH, string>;
+const LABELS = { band: 'Band', shadow: 'Drop shadow', glow: 'Glow', rule: 'Rule', long: 'Long shadow', solid: 'Solid' } as const satisfies Record<keyof typeof FRESH, string>;
 /** Whole frame but the safe margins. */
 const WHOLE: TextArea = { x: 0.08, y: 0.1, width: 0.84, height: 0.8, valign: 'middle' };
 
@@ -26,7 +27,7 @@ export function DressSection({ layer }: { layer: TextLayer }) {
   const { dress, area } = content;
   const set = (change: Record<string, unknown>, gesture: string | null = null) => edit([{ type: 'layer.setContent', id: layer.id, content: change }], gesture);
   const wear = (change: Partial<Dress>, gesture: string | null = null) => set({ dress: { ...dress, ...change } }, gesture);
-  const { band, shadow, glow, rule, long, outlines } = dress;
+  const { band, shadow, glow, rule, long, solid, outlines } = dress;
   return (
     <section aria-label="Dress">
       <div className="prop"><span /><span className="name">Case</span><select className="field" aria-label="Case" value={content.letterCase} onChange={(e) => set({ letterCase: e.target.value })}>{Object.entries(LETTER_CASES).map(([id, label]) => <option key={id} value={id}>{label}</option>)}</select></div>
@@ -74,6 +75,13 @@ export function DressSection({ layer }: { layer: TextLayer }) {
           <div className="prop"><span /><span className="name">Long shadow</span><ColourField compact label="Long shadow colour" value={long.colour} onChange={(colour, g) => wear({ long: { ...long, colour } }, g)} /></div>
           <div className="prop"><span /><span className="name muted">Falls towards</span><NumberField label="Falls towards" value={long.angle} unit="°" onChange={(angle, g) => wear({ long: { ...long, angle } }, g)} /></div>
           <Share label="Long shadow length" max={1200} value={long.length} onChange={(length, g) => wear({ long: { ...long, length: Math.max(0, length) } }, g)} />
+        </>
+      )}
+      {solid && (
+        <>
+          <div className="prop"><span /><span className="name">Sides, near and far</span><span style={{ display: 'flex', gap: 4 }}><ColourField compact label="Near side colour" value={solid.colour} onChange={(colour, g) => wear({ solid: { ...solid, colour } }, g)} /><ColourField compact label="Far side colour" value={solid.far} onChange={(far, g) => wear({ solid: { ...solid, far } }, g)} /></span></div>
+          <div className="prop"><span /><span className="name muted">Run towards</span><NumberField label="Sides run towards" value={solid.angle} unit="°" onChange={(angle, g) => wear({ solid: { ...solid, angle } }, g)} /></div>
+          <Share label="Depth" max={400} value={solid.depth} onChange={(depth, g) => wear({ solid: { ...solid, depth: Math.max(0, depth) } }, g)} />
         </>
       )}
       {outlines.map((outline, i) => (

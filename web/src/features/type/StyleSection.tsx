@@ -1,0 +1,56 @@
+import { useState } from 'react';
+import { STARTER_STYLES, lookOf } from '@core/piece';
+import type { SavedStyle, TextLayer } from '@core/piece';
+import { newId } from '../../platform/ids';
+import { edit, setView, useDesk } from '../../store/desk-store';
+import { usePiece } from '../../store/selectors';
+
+/** Whether a text still looks as the style it wears was saved. */
+function isAsSaved(layer: TextLayer, style: SavedStyle): boolean {
+  const look = lookOf(layer);
+  return JSON.stringify([look.content, look.values]) === JSON.stringify([{ ...look.content, ...style.content }, { ...look.values, ...style.values }]);
+}
+
+/** Saved looks: put on, saved anew for all that wear them, forgotten. */
+export function StyleSection({ layer }: { layer: TextLayer }) {
+  const piece = usePiece();
+  const selected = useDesk((s) => s.selectedLayers);
+  const [name, setName] = useState<string | null>(null);
+  const worn = piece.styles.find((s) => s.id === layer.content.style);
+  const ids = selected.includes(layer.id) ? [...selected] : [layer.id];
+  const wearers = worn ? piece.layers.filter((l) => l.kind === 'text' && l.content.style === worn.id).length : 0;
+  const save = () => {
+    if (!name?.trim()) return;
+    const style: SavedStyle = { ...lookOf(layer), id: newId(), name: name.trim() };
+    edit([{ type: 'style.put', style }, { type: 'style.wear', ids, styleId: style.id }]);
+    setName(null);
+  };
+  const putOn = (value: string) => {
+    const starter = STARTER_STYLES.find((s) => `new:${s.name}` === value);
+    if (starter) edit([{ type: 'style.dress', ids, look: { content: starter.content, values: starter.values } }]);
+    else if (value) edit([{ type: 'style.wear', ids, styleId: value }]);
+  };
+  const isChanged = worn !== undefined && !isAsSaved(layer, worn);
+  return (
+    <>
+      <div className="prop"><span /><span className="name">Style</span>
+        <select className="field" aria-label="Style" value={worn?.id ?? ''} onChange={(e) => putOn(e.target.value)}>
+          <option value="">none</option>
+          {piece.styles.length > 0 && <optgroup label="Saved">{piece.styles.map((s) => <option key={s.id} value={s.id}>{s.name}</option>)}</optgroup>}
+          <optgroup label="To begin with">{STARTER_STYLES.map((s) => <option key={s.name} value={`new:${s.name}`}>{s.name}</option>)}</optgroup>
+        </select>
+      </div>
+      <div style={{ display: 'flex', flexWrap: 'wrap', gap: 4, margin: '2px 0 8px', justifyContent: 'flex-end' }}>
+        {name === null ? <button className="quiet" onClick={() => setName(worn ? `${worn.name} 2` : layer.name.slice(0, 40))}>Save as a style</button> : (
+          <>
+            <input className="field" aria-label="Name of the style" autoFocus value={name} maxLength={80} style={{ flex: 1, minWidth: 90 }} onChange={(e) => setName(e.target.value)} onKeyDown={(e) => { e.stopPropagation(); if (e.key === 'Enter') save(); if (e.key === 'Escape') setName(null); }} />
+            <button className="soft" disabled={!name.trim()} onClick={save}>Save</button>
+          </>
+        )}
+        {worn && isChanged && <button className="quiet" title={`Everything that wears ${worn.name} changes with it`} onClick={() => { edit([{ type: 'style.put', style: { ...worn, ...lookOf(layer) } }]); setView({ notice: `${worn.name} saved anew; ${wearers} text${wearers === 1 ? ' wears' : 's wear'} it` }); }}>Save anew</button>}
+        {worn && isChanged && <button className="quiet" onClick={() => edit([{ type: 'style.wear', ids: [layer.id], styleId: worn.id }])}>Back to it</button>}
+        {worn && <button className="quiet" aria-label={`Forget ${worn.name}`} onClick={() => edit([{ type: 'style.forget', id: worn.id }])}>Forget</button>}
+      </div>
+    </>
+  );
+}

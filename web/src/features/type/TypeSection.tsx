@@ -1,0 +1,55 @@
+import { STANDS, TRIMS, furtherAxes } from '@core/text';
+import type { FontAxis } from '@core/text';
+import type { TextLayer } from '@core/piece';
+import { edit } from '../../store/desk-store';
+import { usePiece } from '../../store/selectors';
+import { NumberField } from '../../ui/NumberField';
+import { AlongSection } from './AlongSection';
+import { FontChooser } from './FontChooser';
+
+/** The face of a text and how its lines are set. */
+export function TypeSection({ layer }: { layer: TextLayer }) {
+  const piece = usePiece();
+  const set = (content: Record<string, unknown>) => edit([{ type: 'layer.setContent', id: layer.id, content }]);
+  const { content } = layer;
+  const pictures = piece.media.filter((m) => m.kind === 'picture');
+  return (
+    <>
+      <div className="prop"><span /><span className="name">Face</span><FontChooser family={content.family} sample={content.text} onChoose={(family, before) => edit([...before, { type: 'layer.setContent', id: layer.id, content: { family } }])} /></div>
+      <div className="prop">
+        <span /><span className="name">Align</span>
+        <span style={{ display: 'flex' }}>
+          {(['left', 'center', 'right'] as const).map((align) => (
+            <button key={align} className="quiet" aria-label={`Align ${align}`} aria-pressed={content.align === align} onClick={() => set({ align })}>
+              <svg width="15" height="12" viewBox="0 0 15 12" aria-hidden="true">{[14, 8, 11].map((w, i) => <rect key={i} x={align === 'left' ? 0 : align === 'right' ? 14 - w : (14 - w) / 2} y={i * 5} width={w} height="1.8" fill="currentColor" />)}</svg>
+            </button>
+          ))}
+          <button className="quiet" aria-pressed={content.italic} aria-label="Italic" style={{ fontStyle: 'italic' }} onClick={() => set({ italic: !content.italic })}>i</button>
+        </span>
+      </div>
+      <div className="prop"><span /><span className="name">Line width</span>
+        {content.wrapWidth === null ? <button className="quiet" onClick={() => set({ wrapWidth: 800 })}>as typed</button> : <span style={{ display: 'flex' }}><NumberField label="Line width" value={content.wrapWidth} unit="px" min={10} onChange={(wrapWidth) => set({ wrapWidth })} /><button className="quiet" onClick={() => set({ wrapWidth: null })} aria-label="Keep lines as typed">×</button></span>}
+      </div>
+      <div className="prop"><span /><span className="name">Measured by</span><select className="field" aria-label="Measured by" value={content.trim} onChange={(e) => set({ trim: e.target.value })}>{Object.entries(TRIMS).map(([id, label]) => <option key={id} value={id}>{label}</option>)}</select></div>
+      {!content.area && <div className="prop"><span /><span className="name">At its place stands</span><select className="field" aria-label="At its place stands" value={content.stands} onChange={(e) => set({ stands: e.target.value })}>{Object.entries(STANDS).map(([id, label]) => <option key={id} value={id}>{label}</option>)}</select></div>}
+      <AlongSection layer={layer} />
+      {(pictures.length > 0 || content.picture !== null) && (
+        <div className="prop"><span /><span className="name">Seen through</span>
+          <select className="field" aria-label="Seen through the letters" value={content.picture ?? ''} onChange={(e) => set({ picture: e.target.value || null })}>
+            <option value="">nothing</option>
+            {pictures.map((m) => <option key={m.id} value={m.id}>{m.name}</option>)}
+          </select>
+        </div>
+      )}
+    </>
+  );
+}
+
+/** Which of the properties of axes a font has, and what it calls those that have no common name. */
+export function axisLabels(axes: readonly FontAxis[]): Partial<Record<'letterWidth' | 'lean' | 'opticalSize' | 'axisA' | 'axisB' | 'axisC', string | null>> {
+  const registered = { wdth: 'letterWidth', slnt: 'lean', opsz: 'opticalSize' } as const;
+  return {
+    ...Object.fromEntries(Object.entries(registered).filter(([tag]) => axes.some((axis) => axis.tag === tag)).map(([, property]) => [property, null])),
+    ...Object.fromEntries((['axisA', 'axisB', 'axisC'] as const).flatMap((property, i) => { const axis = furtherAxes(axes)[i]; return axis ? [[property, axis.name]] : []; })),
+  };
+}
