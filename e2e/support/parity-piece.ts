@@ -2,11 +2,12 @@ import { createHash } from 'node:crypto';
 import { createCanvas } from '@napi-rs/canvas';
 import { writePieceFile } from '@core/formats';
 import { BLEND_MODE_IDS, createLayer, createPiece } from '@core/piece';
-import type { Layer, LayerKind, PropertyId } from '@core/piece';
+import type { Layer, LayerKind, MediaRef, PropertyId } from '@core/piece';
 import { newGestureUse } from '@core/motion';
 import type { GestureId, GestureUse, TrackValue } from '@core/motion';
 import { FRAME_RATES, freeMoment } from '@core/time';
 import { countingIds } from '../../tests/helpers/documents';
+import { makeFont, toWoff } from '../../tests/helpers/make-font';
 
 const KITE = 'M100 0L200 110L100 280L0 110Z';
 const WAVE = 'M0 60C160 10 320 0 480 40C640 80 800 90 960 50L960 200L0 200Z';
@@ -60,6 +61,12 @@ const SCENES: readonly (readonly [name: string, parts: readonly Part[]])[] = [
   ['mixed styles filling a place', [text('nine days of WIND over the harbour', { size: 300 }, { area: { x: 0.05, y: 0.08, width: 0.9, height: 0.84, valign: 'middle' }, spans: [{ start: 13, end: 17, colour: '#ffb74a', weight: 800, scale: 1.3 }, { start: 0, end: 4, family: 'fraunces', italic: true }] })]],
   ['motion blur, a trail, drawn strokes', [['rectangle', { dimensions: [120, 60], fill: '#ffb74a', position: [-150, -90] }, {}, undefined, { motionBlur: 'on', gestures: [midway('orbit', { duration: { unit: 'seconds', value: 1.6 } })] }], ['ellipse', { dimensions: [70, 70], fill: '#54c6c0', position: [150, -60] }, {}, undefined, { trail: { copies: 6, spacing: 0.05, fade: 0.7 }, gestures: [midway('gravity')] }], ['path', { dimensions: [200, 140], position: [0, 100], fill: '#00000000', stroke: '#ff6f59', strokeWidth: 8, drawStart: 0.1, drawEnd: 0.65, drawOffset: 0.1 }, { d: KITE, box: [200, 280] }]]],
   ['slanted, blurred, small capitals', [text('slanted', { skew: 24, size: 80, position: [0, -100] }), text('out of focus', { blur: 3, size: 70 }, { dress: { shadow: { colour: '#000000', x: 0.1, y: 0.1, blur: 0 } } }), text('small capitals', { size: 60, position: [0, 110] }, { family: 'fraunces', letterCase: 'small' })]],
+  ['axes of fonts', [text('Leaning brush', { size: 70, position: [0, -120], weight: 700, lean: 12, axisB: 1 }, { family: 'recursive' }), text('Optical sizes', { size: 60, position: [0, -40], opticalSize: 9, axisA: 0.5 }, { family: 'fraunces' }), text('narrow letters', { size: 60, position: [0, 40], letterWidth: 78 }), text('الميناء', { size: 60, position: [0, 120], letterWidth: 70 }, { family: 'noto-sans-arabic' })]],
+  ['along an arc and a circle', [text('over the harbour', { size: 44, position: [0, -100], bend: 70 }, { along: { shape: 'arc' }, dress: { band: { per: 'line', colour: '#143749', padX: 0.3, padY: 0.2, radius: 0 } } }), text('nine days of wind · ', { size: 34, position: [-120, 60], pathShift: 0.1 }, { along: { shape: 'circle', radius: 90, inside: false } }), text('inside the ring', { size: 30, position: [160, 60] }, { along: { shape: 'circle', radius: 100, inside: true } })]],
+  ['along a path, moving', [['text', { size: 50, position: [0, -40], pathShift: 0.02 }, { text: 'letters ride the wave', family: 'bricolage-grotesque', along: { shape: 'path', d: 'M0 60C120 -60 200 180 320 60C440 -60 480 160 560 40', box: [560, 120] } }, undefined, { gestures: [midway('nova')] }], ['text', { size: 44, position: [0, 110], bend: -60 }, { text: 'wiped words', family: 'bricolage-grotesque', along: { shape: 'arc' } }, undefined, { gestures: [midway('eclipse', { unit: 'whole' }), midway('horizon', { id: 'h', unit: 'word' })] }]]],
+  ['pictures through letters, solid letters', [text('HARBOUR', { size: 120, weight: 800, position: [0, -80], pictureZoom: 1.3, pictureShift: [0.05, -0.1] }, { picture: 'picture' }), text('SOLID', { size: 110, weight: 800, position: [0, 80], fill: '#ffe2b0' }, { dress: { solid: { colour: '#b8432e', far: '#5e1e17', angle: 50, depth: 0.2 } } })]],
+  ['trimmed and standing on an edge', [text('Cap', { size: 80, position: [-200, 0] }, { trim: 'capitals', stands: 'bottom' }), text('xgx', { size: 80, position: [0, 0] }, { trim: 'small', stands: 'top' }), text('full', { size: 80, position: [200, 0] }, { trim: 'full', stands: 'top' }), ['rectangle', { dimensions: [640, 2], fill: '#ff6f59' }]]],
+  ['a font of its own', [text('Lumo Block', { size: 90, weight: 400, position: [0, -60] }, { family: 'own:Lumo Block' }), text('Bold 27 é', { size: 90, weight: 800, position: [0, 70] }, { family: 'own:Lumo Block' })]],
 ];
 export const SCENE_NAMES = SCENES.map(([name]) => name);
 
@@ -67,7 +74,11 @@ export function parityPieceFile(): Uint8Array {
   const ids = countingIds('p');
   const base = createPiece({ name: 'Parity', formats: [{ id: 'wide', name: 'Wide', width: 640, height: 360 }], frameRate: FRAME_RATES['30'] }, ids);
   const png = testPicture();
-  const hash = createHash('sha256').update(png).digest('hex');
+  const hashOf = (content: Uint8Array) => createHash('sha256').update(content).digest('hex');
+  const hash = hashOf(png);
+  // One plain and one packed, as they come.
+  const fonts = [makeFont({ family: 'Lumo Block', style: 'Regular', weight: 400 }), toWoff(makeFont({ family: 'Lumo Block', style: 'Bold', weight: 700 }))];
+  const fontRefs = fonts.map((content, i): MediaRef => ({ id: `font${i}`, hash: hashOf(content), kind: 'font', name: `lumo${i}`, font: { family: 'Lumo Block', style: i ? 'Bold' : 'Regular', italic: false, weights: i ? [700, 700] : [400, 400], axes: [], ranges: [32, 32, 48, 57, 65, 90, 97, 122] } }));
   const layers = SCENES.flatMap(([name, parts], scene) =>
     parts.map(([kind, values, content, blend, more]) => {
       const layer = createLayer(kind, { name, start: freeMoment(scene), end: freeMoment(scene + 1), values, ...(content ? { content } : {}) }, ids);
@@ -75,5 +86,5 @@ export function parityPieceFile(): Uint8Array {
       return { ...layer, ...more } as Layer; // what is added fits any kind
     }),
   );
-  return writePieceFile({ piece: { ...base, end: freeMoment(SCENES.length), layers, media: [{ id: 'picture', hash, kind: 'picture', name: 'harbour.png', width: 300, height: 200 }] }, media: new Map([[hash, png]]), analyses: new Map() });
+  return writePieceFile({ piece: { ...base, end: freeMoment(SCENES.length), layers, media: [{ id: 'picture', hash, kind: 'picture', name: 'harbour.png', width: 300, height: 200 }, ...fontRefs] }, media: new Map([[hash, png], ...fonts.map((content) => [hashOf(content), content] as const)]), analyses: new Map() });
 }
