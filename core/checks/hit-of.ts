@@ -1,7 +1,8 @@
 /**
  * When a movement is seen to hit. The eye takes sudden changes of speed for events: a movement that sets off at full speed is
  * seen when it starts, one that comes in at full speed and stops is seen when it lands, and one that swells and fades
- * at its fastest. A movement that shoots past its goal (a spring, a bounce) is seen when it first gets there.
+ * at its fastest. A movement that shoots past its goal (a spring, a bounce) is seen when it first gets there,
+ * one that goes out and comes back when it is farthest out.
  */
 export type HitKind = 'start' | 'peak' | 'landing';
 
@@ -24,6 +25,12 @@ export function hitOf<T>(course: readonly T[], distance: (a: T, b: T) => number)
     const reached = away.findIndex((d) => d >= whole * 0.985);
     const overshoots = away.some((d) => d > whole * 1.02) || (reached >= 0 && reached < n * 0.9 && away.slice(reached).some((d) => d < whole * 0.96));
     if (overshoots && reached > 0) return { kind: 'landing', share: reached / n };
+  }
+  if (whole < 0.01 * steps.reduce((a, v) => a + v, 0)) {
+    // There and back: it hits where it is farthest out.
+    const away = course.map((v) => distance(course[0]!, v));
+    const farthest = away.reduce((a, d) => Math.max(a, d), 0);
+    return { kind: 'peak', share: away.findIndex((d) => d >= 0.999 * farthest) / n };
   }
   const edge = Math.max(1, Math.round(n / 60));
   const mean = (from: number, to: number) => steps.slice(from, to).reduce((a, v) => a + v, 0) / (to - from);

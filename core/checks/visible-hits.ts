@@ -8,7 +8,7 @@ import { gestureHits } from './gesture-hits';
 import { hitOf } from './hit-of';
 import type { HitKind } from './hit-of';
 
-export const HIT_KINDS = { start: 'sets off', peak: 'is fastest', landing: 'lands' } as const satisfies Record<HitKind, string>;
+export const HIT_KINDS = { start: 'sets off', peak: 'peaks', landing: 'lands' } as const satisfies Record<HitKind, string>;
 
 export interface VisibleHit {
   readonly layerId: string;

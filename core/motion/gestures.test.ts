@@ -70,6 +70,10 @@ describe('stagger', () => {
     expect(of('edges')).toEqual([0, 1, 2, 1, 0]);
     expect(of('across')).toEqual([4, 3, 2, 1, 0]);
     expect(of('down')).toEqual([0, 1, 2, 3, 4]);
+    expect(of('back')).toEqual([0, 1, 2, 3, 4]);
+    expect(of('up')).toEqual([4, 3, 2, 1, 0]);
+    expect(of('outward')[2]).toBe(0);
+    expect(of('outward').slice(0, 2)).toEqual([3, 1]);
     expect([...of('random')].sort()).toEqual([0, 1, 2, 3, 4]);
     expect(of('random')).toEqual(of('random'));
     expect([...staggerRanks(row.slice(0, 4), { order: 'centre', seed: 1 })]).toEqual([1, 0, 0, 1]);

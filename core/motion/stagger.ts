@@ -10,7 +10,10 @@ export const STAGGER_ORDERS = {
   edges: 'from both ends',
   random: 'at random',
   across: 'from left to right',
+  back: 'from right to left',
   down: 'from top to bottom',
+  up: 'from bottom to top',
+  outward: 'by the way from the middle',
 } as const;
 export type StaggerOrder = keyof typeof STAGGER_ORDERS;
 
@@ -67,7 +70,15 @@ export function staggerRanks(places: readonly UnitPlace[], stagger: Pick<Stagger
     case 'edges': for (let i = 0; i < n; i++) ranks[i] = Math.min(i, n - 1 - i); break;
     case 'random': bySort((i) => hashUnit(stagger.seed, i)); break;
     case 'across': bySort((i) => places[i]!.x); break;
+    case 'back': bySort((i) => -places[i]!.x); break;
     case 'down': bySort((i) => places[i]!.y); break;
+    case 'up': bySort((i) => -places[i]!.y); break;
+    case 'outward': {
+      const mean = (of: (p: UnitPlace) => number) => places.reduce((sum, p) => sum + of(p), 0) / Math.max(1, n);
+      const [x, y] = [mean((p) => p.x), mean((p) => p.y)];
+      bySort((i) => Math.hypot(places[i]!.x - x, places[i]!.y - y));
+      break;
+    }
   }
   return ranks;
 }

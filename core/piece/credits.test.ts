@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { createPiece, creditRows, readCredits, resolveTimes, rollCredits, rollMotion, writeCredits } from '@core/piece';
 import type { CreditRow } from '@core/piece';
 import { evaluateTrack, prepareTrack } from '@core/motion';
+import { prepareScene, propertyAt } from '@core/scene';
 import { FRAME_RATES, frameToSeconds, secondsToFrame } from '@core/time';
 import { countingIds } from '../../tests/helpers/documents';
 
@@ -51,6 +52,25 @@ describe('rolling credits', () => {
       // One pixel a frame is the slowest there is; faster speeds come within half a pixel a frame of the wish.
       if (m.speed > 1) expect(Math.abs((m.start - m.end) / (length * 30) - m.speed)).toBeLessThan(0.5 + m.speed / (length * 30) + 0.05 * m.speed);
     }), { seed: 31 });
+  });
+
+  it('moves whole pixels in the other formats too, where that changes its size little', () => {
+    const base = piece('30');
+    const p = { ...base, formats: [...base.formats, { id: 'tall', name: 'Tall', width: 1080, height: 1920 }, { id: 'small', name: 'Small', width: 1280, height: 720 }] };
+    const rows = readCredits(Array.from({ length: 60 }, (_, i) => `Part ${i}\tName ${i}`).join('\n'));
+    const layers = rollCredits(p, rows, { ...plan, length: 14 }, countingIds('c'));
+    const { speed, frames } = rollMotion(rows.length, { ...plan, length: 14 }, p.formats[0]!, p.frameRate);
+    expect(speed).toBeGreaterThan(3);
+    for (const id of ['wide', 'tall', 'small']) {
+      const scene = prepareScene({ ...p, layers }, resolveTimes({ ...p, layers }, null), id);
+      for (const layer of scene.layers) {
+        const y = (k: number) => (propertyAt(layer, 'position', frameToSeconds(30 + k, p.frameRate)) as [number, number])[1] * layer.fit;
+        const step = y(0) - y(1);
+        expect(Math.abs(step - Math.round(step))).toBeLessThan(1e-6);
+        expect(Math.round(step)).toBeGreaterThanOrEqual(1);
+        for (let k = 0; k < frames; k += 7) expect(y(0) - y(k)).toBeCloseTo(step * k, 5);
+      }
+    }
   });
 
   it('is read back from its layers', () => {

@@ -1,7 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { EMPTY_HISTORY, PROPERTY_IDS, applyEdits, createLayer, createMusic, kindProperties, LAYER_KIND_IDS, listMoments, parsePiece, pieceGrid, recordStep, redo, resolveTimes, undo } from '@core/piece';
+import { DEFAULT_SHEET, EDITS, EMPTY_HISTORY, PROPERTY_IDS, applyEdits, createLayer, createMusic, kindProperties, LAYER_KIND_IDS, listMoments, parsePiece, pieceGrid, recordStep, redo, resolveTimes, undo } from '@core/piece';
 import type { Edit, History, Piece } from '@core/piece';
+import { newGestureUse } from '@core/motion';
 import { barToBeat, beatToSeconds, freeMoment } from '@core/time';
 import { countingIds, pieceWithSong, pin, steadyAnalysis } from '../../tests/helpers/documents';
 
@@ -120,9 +121,45 @@ describe('edits', () => {
     { type: 'keys.setEasing', refs: [ref('k-beat'), ref('k-free')], easing: { type: 'bounce', bounces: 2, restitution: 0.5 } },
     { type: 'keys.scaleTime', refs: [ref('k-beat'), ref('k-fraction')], pivot: 1.5, factor: 2 },
     { type: 'keys.reverse', refs: [ref('k-beat'), ref('k-fraction'), ref('k-offset')] },
+    { type: 'keys.setTangents', ref: { layerId: layerIds()[0]!, property: 'opacity', keyId: 'k-beat' }, tangentOut: [10, -5] },
+    { type: 'keys.add', keys: [{ layerId: layerIds()[0]!, property: 'opacity', key: { id: 'k-new', at: pin(11), value: 0.1, easing: { type: 'linear' } } }] },
+    { type: 'keys.shift', shifts: [{ ref: ref('k-free'), seconds: 0.2 }] },
+    { type: 'markers.add', markers: [{ id: 'm2', name: 'Gust', colour: '#ffb74a', at: pin(4) }] },
+    { type: 'media.add', media: { id: 'font', hash: 'b'.repeat(64), kind: 'font', name: 'lumo.ttf', font: { family: 'Lumo Block', style: 'Bold', italic: false, weights: [700, 700], axes: [], ranges: [32, 126] } } },
+    { type: 'music.arrange', duration: 30, stretches: [{ from: 0, to: 8 }, { from: 16, to: 24 }] },
+    { type: 'music.place', start: 0.5, beatShift: 1 },
+    { type: 'layer.reorder', id: layerIds()[0]!, to: 1 },
+    { type: 'layer.place', places: [{ id: layerIds()[0]!, at: pin(8) }] },
+    { type: 'layer.setSmear', ids: layerIds(), motionBlur: 'on', trail: { copies: 3, spacing: 0.1, fade: 0.5 } },
+    { type: 'piece.setShutter', shutter: 180 },
+    { type: 'sheet.set', sheet: { ...DEFAULT_SHEET, staging: 'bunting' } },
+    { type: 'gesture.put', uses: [{ layerId: layerIds()[0]!, use: newGestureUse('nova', 'entrance', 'g2') }] },
+    { type: 'gesture.remove', layerId: layerIds()[0]!, ids: ['g1'] },
+    { type: 'gesture.shift', shifts: [{ layerId: layerIds()[0]!, useId: 'g1', seconds: 0.1 }] },
+    { type: 'gesture.saveOwn', gesture: { id: 'own2', name: 'Gust of mine', role: 'entrance', duration: 1, tracks: {} } },
+    { type: 'gesture.forgetOwn', id: 'own1' },
+    { type: 'phrases.change', layers: [], remove: ['words'] },
+    { type: 'style.put', style: { id: 'lamp', name: 'Lamp', content: { letterCase: 'upper' }, values: { weight: 300 } } },
+    { type: 'style.wear', ids: ['words'], styleId: 'lamp' },
+    { type: 'style.dress', ids: ['words'], look: { content: { family: 'syne' }, values: { fill: '#54c6c0' } } },
+    { type: 'style.forget', id: 'lamp' },
   ];
+  /** The standard document with words, a gesture, and something saved of each kind. */
+  const furnished = (): Piece => {
+    const { piece, layer } = pieceWithSong();
+    const words = createLayer('text', { name: 'Words', start: pin(1), end: pin(5), content: { text: 'nine days', family: 'syne' } }, countingIds('w'));
+    return {
+      ...piece,
+      layers: [{ ...layer, gestures: [newGestureUse('dawn', 'entrance', 'g1')] }, { ...words, id: 'words' }],
+      gestures: [{ id: 'own1', name: 'Mine', role: 'exit', duration: 1, tracks: {} }],
+      styles: [{ id: 'lamp', name: 'Lamp', content: { family: 'fraunces' }, values: { weight: 800 } }],
+    };
+  };
+  it('all have a sample', () => {
+    expect(Object.keys(EDITS).filter((type) => !samples.some((s) => s.type === type))).toEqual([]);
+  });
   it.each(samples.map((edit) => [edit.type, edit] as const))('%s changes the document, leaves it valid, and undo and redo are exact', (_type, edit) => {
-    const { piece } = pieceWithSong();
+    const piece = furnished();
     const result = apply(piece, [edit]);
     expect(result.patches.length).toBeGreaterThan(0);
     expect(parsePiece(JSON.parse(JSON.stringify(result.piece)))).toMatchObject({ ok: true });

@@ -2,7 +2,8 @@ import { evaluateTrack, prepareTrack } from '../motion';
 import type { PreparedTrack, TrackValue, Vector } from '../motion';
 import { kindProperties } from '../piece';
 import type { Format, Layer, Piece, PropertyId, ResolvedTimes } from '../piece';
-import type { Seconds } from '../time';
+import { framesPerSecond } from '../time';
+import type { FrameRate, Seconds } from '../time';
 import { prepareGesture } from './gesture-timing';
 import type { PreparedGesture } from './gesture-timing';
 
@@ -43,6 +44,28 @@ function coversFrame(layer: Layer, lead: Format): boolean {
   return dimensions !== undefined && dimensions[0] * scale[0] >= lead.width * COVERING && dimensions[1] * scale[1] >= lead.height * COVERING;
 }
 
+/** Pixels of a format that a pixel of the lead makes for a layer, before its own override. */
+export function fitIn(layer: Layer, lead: Format, format: Format): number {
+  // Words that fill a place of the frame keep their measure against its shorter side.
+  if (fillsArea(layer)) return Math.min(format.width, format.height) / Math.min(lead.width, lead.height);
+  const sides = [format.width / lead.width, format.height / lead.height] as const;
+  return coversFrame(layer, lead) ? Math.max(...sides) : Math.min(...sides);
+}
+
+/** A roll is made this much larger or smaller at most, so that it moves whole pixels. */
+const MOST_ROLL_CHANGE = 1.34;
+
+/** What a closing roll is scaled by besides, so that it moves whole pixels a frame in this format too: broken steps make letters shimmer. 1 where that would change it much. */
+function wholeSteps(layer: Layer, fit: number, rate: FrameRate, times: ResolvedTimes): number {
+  if (layer.kind !== 'text' || !layer.content.phrase?.role.startsWith('credit-')) return 1;
+  const [first, last] = layer.tracks.position?.keyframes ?? [];
+  if (!first || !last || !Array.isArray(first.value) || !Array.isArray(last.value)) return 1;
+  const frames = Math.round((times.timeOf(last.at) - times.timeOf(first.at)) * framesPerSecond(rate));
+  const step = (Math.abs(first.value[1] - last.value[1]) / Math.max(1, frames)) * fit;
+  const change = Math.max(1, Math.round(step)) / Math.max(1e-6, step);
+  return change > MOST_ROLL_CHANGE || change < 1 / MOST_ROLL_CHANGE ? 1 : change;
+}
+
 /**
  * Makes a piece ready to be drawn in one of its formats. Formats other than the lead show the lead's arrangement scaled to fit
  * about the centre; what covers the lead's frame is scaled to cover; then the layer's own override applies.
@@ -52,10 +75,6 @@ export function prepareScene(piece: Piece, times: ResolvedTimes, formatId: strin
   const format = piece.formats.find((f) => f.id === formatId);
   const lead = piece.formats.find((f) => f.id === piece.leadFormatId);
   if (!format || !lead) throw new RangeError(`the piece has no format ${formatId}`);
-  const contain = Math.min(format.width / lead.width, format.height / lead.height);
-  const cover = Math.max(format.width / lead.width, format.height / lead.height);
-  // Words that fill a place of the frame keep their measure against its shorter side.
-  const narrow = Math.min(format.width, format.height) / Math.min(lead.width, lead.height);
   const layers = piece.layers.map((layer): PreparedLayer => {
     const override = layer.overrides[formatId];
     const tracks: Partial<Record<PropertyId, PreparedTrack>> = {};
@@ -67,7 +86,7 @@ export function prepareScene(piece: Piece, times: ResolvedTimes, formatId: strin
       end: times.timeOf(layer.end),
       tracks,
       defaults: kindProperties(layer.kind),
-      fit: (fillsArea(layer) ? narrow : coversFrame(layer, lead) ? cover : contain) * (override?.scale ?? 1),
+      fit: fitIn(layer, lead, format) * (override?.scale ?? 1) * wholeSteps(layer, fitIn(layer, lead, format), piece.frameRate, times),
       move: override?.move ?? [0, 0],
       hidden: layer.hidden || (override?.hidden ?? false),
       gestures: layer.gestures.map((use) => prepareGesture(use, layer, piece.gestures, times)),

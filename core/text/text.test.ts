@@ -13,7 +13,7 @@ beforeAll(async () => {
   fonts = testFonts();
   for (const text of Object.values(SCRIPTS)) await fonts.load(style.family, false, text);
   await fonts.load('fraunces', true, 'Wind');
-  await fonts.load('fraunces', false, 'Wind');
+  for (const family of ['fraunces', 'recursive', 'oswald']) await fonts.load(family, false, 'Wind');
 });
 
 describe('shipped fonts', () => {
@@ -80,6 +80,31 @@ describe('layout', () => {
     expect(glyphs).toHaveLength(1);
     expect(lines[0]!.baseline).toBeGreaterThan(300);
     expect(lines[0]!.baseline).toBeLessThan(400);
+  });
+  it('grows narrower, leans and changes with the other axes, as far as the font has them', () => {
+    const at = (family: string, axes: TextStyle['axes']) => layoutText('Wind', { ...style, family, axes }, fonts);
+    expect(at('bricolage-grotesque', { width: 75 }).lines[0]!.width).toBeLessThan(at('bricolage-grotesque', {}).lines[0]!.width * 0.92);
+    expect(at('recursive', { lean: 12 }).path).not.toBe(at('recursive', {}).path);
+    expect(at('recursive', { further: [0, 1] }).path).not.toBe(at('recursive', { further: [1, 0] }).path);
+    expect(at('fraunces', { opticalSize: 9 }).path).not.toBe(at('fraunces', { opticalSize: 144 }).path);
+    // Beyond its limits an axis stands at its end; an axis that a font has not changes nothing.
+    expect(at('recursive', { lean: 80 }).path).toBe(at('recursive', { lean: 15 }).path);
+    expect(at('oswald', { width: 50, lean: 10, opticalSize: 12, further: [1, 1, 1] }).path).toBe(at('oswald', {}).path);
+  });
+  it('stands on the edge asked for, measured as asked', () => {
+    const at = (trim: TextStyle['trim'], stands: TextStyle['stands'], text = 'one\ntwo') => layoutText(text, { ...style, trim, stands }, fonts);
+    for (const trim of ['capitals', 'small', 'full'] as const) {
+      expect(at(trim, 'top').edges.top).toBe(0);
+      expect(at(trim, 'bottom').edges.bottom).toBeCloseTo(0, 9);
+      expect(at(trim, 'middle').edges.top).toBeCloseTo(-at(trim, 'middle').edges.bottom, 9);
+      const { edges, lines } = at(trim, 'top');
+      expect(lines[1]!.baseline - lines[0]!.baseline).toBeCloseTo(style.leading * 1000, 6);
+      expect(edges.bottom >= lines[1]!.baseline - 1e-9).toBe(true);
+    }
+    expect(at('capitals', 'bottom').lines[1]!.baseline).toBeCloseTo(0, 9);
+    const firstLine = (trim: TextStyle['trim']) => at(trim, 'top').lines[0]!.baseline;
+    expect(firstLine('small')).toBeLessThan(firstLine('capitals'));
+    expect(firstLine('capitals')).toBeLessThan(firstLine('full'));
   });
   it('never drops a character when wrapping, and keeps to the width where words allow', () => {
     const words = fc.array(fc.constantFrom('wind', 'kite', 'a', 'harbour', 'nine', 'of', 'string'), { minLength: 1, maxLength: 14 });

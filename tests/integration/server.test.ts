@@ -6,19 +6,23 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { strToU8, zipSync } from 'fflate';
 import { pino } from 'pino';
 import { DataSource } from 'typeorm';
-import { createPiece } from '@core/piece';
-import type { Piece } from '@core/piece';
-import { FRAME_RATES } from '@core/time';
+import { compress } from 'wawoff2';
+import { createLayer, createPiece } from '@core/piece';
+import type { MediaRef, Piece } from '@core/piece';
+import { FRAME_RATES, freeMoment } from '@core/time';
 import { migrate, openDatabase } from '../../server/db/data-source';
 import { createApp } from '../../server/http/app';
 import { closeContext, openContext } from '../../server/jobs/context';
 import type { ServerContext } from '../../server/jobs/context';
-import { reap, runJob } from '../../server/jobs/runner';
+import { reap, renderInputFor, runJob } from '../../server/jobs/runner';
+import { createFrameSource } from '../../server/render/frame-source';
+import { createServerFonts } from '../../server/render/skia-host';
 import { DEAD_AFTER_MS, canBecome, isOver } from '../../server/features/jobs/job-life';
 import { asAppError } from '../../server/platform/errors';
 import type { Config } from '../../server/platform/config';
 import { countingIds } from '../helpers/documents';
 import { demoDir } from '../helpers/demo-files';
+import { makeFont, toWoff } from '../helpers/make-font';
 
 /** The server against a real PostgreSQL, through its own fetch; jobs are run by hand, so that each step is seen. */
 const url = process.env.ESTRELLA_TEST_DATABASE_URL;
@@ -136,6 +140,10 @@ describe('bad files', () => {
     ['a text called .mp3', 'words.mp3', () => strToU8('these are words, not music. '.repeat(50)), 415, 'FILE_UNKNOWN'],
     ['random bytes called .png', 'noise.png', () => Uint8Array.from({ length: 5000 }, (_, i) => (i * 7919) % 251), 415, 'FILE_UNKNOWN'],
     ['a damaged picture', 'half.png', () => { const png = made(['-f', 'lavfi', '-i', 'testsrc=s=64x64:d=0.04', '-frames:v', '1', '-f', 'image2pipe', '-c:v', 'png', '-']); return new Uint8Array(png.subarray(0, 60)); }, 422, 'PICTURE_UNREADABLE'],
+    ['a font cut off', 'half.ttf', () => makeFont({ family: 'Lumo Block', style: 'Half', weight: 400 }).slice(0, 700), 422, 'FONT_UNREADABLE'],
+    ['a WOFF that would explode', 'bomb.woff', () => { const woff = toWoff(makeFont({ family: 'Lumo Block', style: 'Bomb', weight: 400 })); new DataView(woff.buffer, woff.byteOffset).setUint32(44 + 12, 0xf0000000); return woff; }, 422, 'FONT_UNREADABLE'],
+    ['a WOFF2 of noise', 'noise.woff2', () => Uint8Array.from({ length: 900 }, (_, i) => [0x77, 0x4f, 0x46, 0x32][i] ?? (i < 48 ? 0 : (i * 7919) % 251)), 422, 'FONT_UNREADABLE'],
+    ['a font collection', 'many.ttc', () => strToU8('ttcf' + 'x'.repeat(200)), 422, 'FONT_UNREADABLE'],
     ['a three-hour MP3', 'long.mp3', () => new Uint8Array(made(['-f', 'lavfi', '-i', 'anullsrc=r=8000:cl=mono', '-t', '10800', '-b:a', '8k', '-f', 'mp3', '-'])), 422, 'AUDIO_TOO_LONG'],
   ])('%s gets a clear message and leaves nothing behind', async (_title, file, bytes, status, code) => {
     const before = await count();
@@ -174,6 +182,37 @@ describe('bad files', () => {
     const before = (await context.pieces.list()).length;
     expect((await request('/api/pieces/import', { method: 'POST', body: bytes as Uint8Array<ArrayBuffer> })).body.error).toMatchObject({ code });
     expect(await context.pieces.list()).toHaveLength(before);
+  });
+});
+
+describe('fonts', () => {
+  const regular = makeFont({ family: 'Lumo Block', style: 'Regular', weight: 400 });
+  it.each([
+    ['TTF', 'lumo.ttf', async () => regular],
+    ['WOFF', 'lumo.woff', async () => toWoff(makeFont({ family: 'Lumo Block', style: 'Bold', weight: 700 }))],
+    ['WOFF2', 'lumo.woff2', async () => new Uint8Array(await compress(makeFont({ family: 'Lumo Block', style: 'Black Italic', weight: 900, italic: true })))],
+  ])('come in as %s, say what they are, and are served as what both hosts shape', async (_kind, file, bytes) => {
+    const answer = await upload(file, await bytes());
+    expect(answer).toMatchObject({ status: 201, body: { state: 'ready', media: { kind: 'font', name: file, font: { family: 'Lumo Block', ranges: [32, 32, 48, 57, 65, 90, 97, 122] } } } });
+    const { hash } = answer.body.media as { hash: string };
+    const served = await app.fetch(new Request(`http://test/api/media/${hash}/font`));
+    expect([...new Uint8Array(await served.arrayBuffer()).subarray(0, 4)]).toEqual([0, 1, 0, 0]);
+  });
+  it('are all listed, to be chosen in any piece', async () => {
+    const styles = ((await request('/api/media/fonts')).body as unknown as MediaRef[]).map((m) => m.font?.style);
+    expect(styles).toEqual(expect.arrayContaining(['Regular', 'Bold', 'Black Italic']));
+  });
+  it('of a piece are painted with on the server, and missed by name', async () => {
+    const { media } = (await upload('lumo.ttf', regular)).body as unknown as { media: MediaRef };
+    const words = createLayer('text', { name: 'w', start: freeMoment(0), end: freeMoment(2), values: { size: 20 }, content: { text: 'WWW', family: 'own:Lumo Block' } }, countingIds('w'));
+    const piece: Piece = { ...newPiece('Own font'), media: [media], layers: [words], end: freeMoment(2) };
+    const pixels = async (p: Piece) => {
+      const { input } = await renderInputFor(context, p, 'wide');
+      return createFrameSource(input, createServerFonts(join(dist, 'fonts'))).then((source) => Buffer.from(source.paint(1).canvas.data()));
+    };
+    const [own, shipped] = [await pixels(piece), await pixels({ ...piece, layers: [{ ...words, content: { ...words.content, family: 'syne' } } as typeof words] })];
+    expect(own.equals(shipped)).toBe(false);
+    await expect(pixels({ ...piece, media: [{ ...media, hash: 'd'.repeat(64) }] })).rejects.toMatchObject({ code: 'MEDIA_MISSING', detail: 'lumo.ttf' });
   });
 });
 

@@ -19,18 +19,21 @@ export function fontContainer(head: Uint8Array): FontContainer | null {
 export function unpackWoff(bytes: Uint8Array): Uint8Array {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const count = view.getUint16(12);
-  const tables = Array.from({ length: count }, (_, i) => {
-    const at = 44 + i * 20;
-    const [tag, offset, packed, length, checksum] = [0, 4, 8, 12, 16].map((k) => view.getUint32(at + k)) as [number, number, number, number, number]; // five are read
-    if (offset + packed > bytes.length || length > MAX_FONT_BYTES) throw new RangeError('a table lies outside the file');
+  const entries = Array.from({ length: count }, (_, i) => {
+    const [tag, offset, packed, length, checksum] = [0, 4, 8, 12, 16].map((k) => view.getUint32(44 + i * 20 + k)) as [number, number, number, number, number]; // five are read
+    return { tag, offset, packed, length, checksum };
+  });
+  const padded = (length: number) => (length + 3) & ~3;
+  // Before anything is unpacked: what the directory says it comes to.
+  const size = 12 + count * 16 + entries.reduce((sum, e) => sum + padded(e.length), 0);
+  if (size > MAX_FONT_BYTES) throw new RangeError('the font is too large');
+  const tables = entries.map(({ tag, offset, packed, length, checksum }) => {
+    if (offset + packed > bytes.length) throw new RangeError('a table lies outside the file');
     const data = bytes.subarray(offset, offset + packed);
     const whole = packed < length ? unzlibSync(data, { out: new Uint8Array(length) }) : data;
     if (whole.length !== length) throw new RangeError('a table has another length than it says');
     return { tag, checksum, whole };
   });
-  const padded = (length: number) => (length + 3) & ~3;
-  const size = 12 + count * 16 + tables.reduce((sum, t) => sum + padded(t.whole.length), 0);
-  if (size > MAX_FONT_BYTES) throw new RangeError('the font is too large');
   const out = new Uint8Array(size);
   const to = new DataView(out.buffer);
   const log = Math.floor(Math.log2(Math.max(1, count)));

@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import type { PointerEvent as ReactPointerEvent } from 'react';
 import { leadFormat } from '@core/piece';
 import type { Format, Layer } from '@core/piece';
+import { fitIn } from '@core/scene';
 import { newId } from '../../platform/ids';
 import { playhead } from '../../platform/clock';
 import type { LayerPlace } from '../../platform/preview-protocol';
@@ -35,14 +36,16 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
 
   const isLead = format.id === piece.leadFormatId;
   const lead = leadFormat(piece);
-  /** Pixels of this format a lead pixel makes, for layers that do not cover the frame. */
-  const fitOf = (layer: Layer) => Math.min(format.width / lead.width, format.height / lead.height) * (layer.overrides[format.id]?.scale ?? 1);
+  /** Pixels of this format a lead pixel makes. */
+  const fitOf = (layer: Layer) => fitIn(layer, lead, format) * (layer.overrides[format.id]?.scale ?? 1);
   const toFormat = (e: { clientX: number; clientY: number }): Point => {
     const box = svg.current?.getBoundingClientRect();
     return box ? [(e.clientX - box.left) / zoom, (e.clientY - box.top) / zoom] : [0, 0];
   };
   const layerOf = (id: string) => piece.layers.find((l) => l.id === id);
-  const pivotOf = (layer: Layer): Point => {
+  /** What a layer turns and grows about: its position, or the middle of the place that its words fill. */
+  const pivotOf = (layer: Layer, corners: readonly Point[]): Point => {
+    if (layer.kind === 'text' && layer.content.area) return [corners.reduce((s, c) => s + c[0], 0) / corners.length, corners.reduce((s, c) => s + c[1], 0) / corners.length];
     const position = valueNow(layer, 'position') as [number, number];
     const override = layer.overrides[format.id] ?? NO_OVERRIDE;
     const fit = fitOf(layer);
@@ -142,7 +145,7 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
         if (!layer || editingText === layer.id) return null;
         const [a, b] = [place.corners[0]!, place.corners[1]!]; // a box has four corners
         const top: Point = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
-        const pivot = pivotOf(layer);
+        const pivot = pivotOf(layer, place.corners);
         const centre: Point = [place.corners.reduce((s, c) => s + c[0], 0) / 4, place.corners.reduce((s, c) => s + c[1], 0) / 4];
         const up = Math.hypot(top[0] - centre[0], top[1] - centre[1]) || 1;
         const stalk: Point = [top[0] + ((top[0] - centre[0]) / up) * 26 * px, top[1] + ((top[1] - centre[1]) / up) * 26 * px];

@@ -11,8 +11,10 @@ import { browserPieceFonts, createBrowserHost } from '../../platform/browser-hos
 
 /** Contrast is looked at in pictures of this many pixels along the longer side: letters of 24 in 1080 still have whole pixels. */
 const SIDE = 640;
-/** Moments of a layer's stay that are looked at. */
-const SHARES = [0.3, 0.45, 0.6, 0.75, 0.9];
+/** How often a layer is looked at over its whole stay, seconds, and how many times at least and at most. */
+const EVERY = 0.25;
+const FEWEST_MOMENTS = 5;
+const MOST_MOMENTS = 32;
 
 export interface ContrastFinding {
   readonly layerId: string;
@@ -31,9 +33,9 @@ interface Canvas {
   readonly painter: Painter;
 }
 
-/** The layer's letters alone, white on black. */
+/** The layer's letters alone, white on black. While they fade in or out they are not yet letters; words that are faint all the time are. */
 function lettersOnly(piece: Piece, layer: TextLayer): Piece {
-  const bare: TextLayer = { ...layer, blend: 'normal', gestures: layer.gestures.map((g) => ({ ...g, colour: '#ffffff' })), content: { ...layer.content, dress: NO_DRESS, gradient: 'none', spans: layer.content.spans.map(({ colour: _colour, ...span }) => span) }, tracks: { ...layer.tracks, fill: constantTrack('#ffffff'), strokeWidth: constantTrack(0), opacity: constantTrack(1) } };
+  const bare: TextLayer = { ...layer, blend: 'normal', gestures: layer.gestures.map((g) => ({ ...g, colour: '#ffffff' })), content: { ...layer.content, dress: NO_DRESS, gradient: 'none', picture: null, spans: layer.content.spans.map(({ colour: _colour, ...span }) => span) }, tracks: { ...layer.tracks, fill: constantTrack('#ffffff'), strokeWidth: constantTrack(0), opacity: layer.tracks.opacity?.keyframes.length ? layer.tracks.opacity : constantTrack(1) } };
   return { ...piece, background: constantTrack('#000000'), layers: [bare] };
 }
 
@@ -68,14 +70,15 @@ export async function scanContrast(piece: Piece, analysis: SongAnalysis | null, 
   const findings: ContrastFinding[] = [];
   for (const [i, layer] of texts.entries()) {
     if (signal.aborted) return [];
-    onProgress(i / texts.length);
-    await new Promise((resolve) => setTimeout(resolve, 0));
     const [from, to] = [Math.max(0, times.timeOf(layer.start)), Math.min(times.end, times.timeOf(layer.end))];
     if (to <= from) continue;
     const own = prepareScene(lettersOnly(piece, layer), times, format.id);
     let worst: ContrastFinding | null = null;
-    for (const share of SHARES) {
-      const at = from + (to - from) * share;
+    const moments = Math.min(MOST_MOMENTS, Math.max(FEWEST_MOMENTS, Math.ceil((to - from) / EVERY)));
+    for (let m = 0; m < moments && !signal.aborted; m++) {
+      const at = from + ((to - from) * (m + 0.5)) / moments;
+      onProgress((i + m / moments) / texts.length);
+      await new Promise((resolve) => setTimeout(resolve, 0));
       const list = sceneAt(own, at, layout);
       const letters = paint(alone, list);
       const picture = paint(seen, sceneAt(scene, at, layout));

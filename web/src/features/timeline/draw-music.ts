@@ -77,7 +77,7 @@ export function drawMusic(g: CanvasRenderingContext2D, scene: LatticeScene, musi
 function drawSections(g: CanvasRenderingContext2D, { axis }: LatticeScene, parts: readonly SongPart[], analysis: SongAnalysis): void {
   g.font = "500 10.5px 'Spline Sans Variable'";
   g.textBaseline = 'middle';
-  for (const section of analysis.sections) {
+  analysis.sections.forEach((section, i) => {
     for (const part of parts) {
       const a = Math.max(section.start, part.from);
       const b = Math.min(section.end, part.to);
@@ -93,10 +93,11 @@ function drawSections(g: CanvasRenderingContext2D, { axis }: LatticeScene, parts
       g.rect(x, RULER, width, PARTS);
       g.clip();
       g.fillStyle = colour('--text');
-      g.fillText(section.label, Math.max(x, 0) + 6, RULER + PARTS / 2);
+      // Neighbours of one kind are read as one.
+      if (analysis.sections[i - 1]?.label !== section.label || a > section.start) g.fillText(section.label, Math.max(x, 0) + 6, RULER + PARTS / 2);
       g.restore();
     }
-  }
+  });
   g.fillStyle = colour('--lamp');
   for (const drop of analysis.drops) {
     for (const t of heardTimes(parts, drop.time)) {

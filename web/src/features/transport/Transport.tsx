@@ -70,7 +70,7 @@ export function Transport() {
         <button className="quiet" aria-pressed={loop !== null} aria-label="Loop" onClick={() => setView({ loop: loop ? null : { from: 0, to: times.end } })}><Repeat size={16} /></button>
         <button className="quiet" aria-pressed={showsRate} aria-label="Show the preview rate" onClick={() => setShowsRate(!showsRate)}><Gauge size={16} />{showsRate && <span className="mono" data-testid="preview-rate">{rate}</span>}</button>
         <span className="mono" style={{ whiteSpace: 'nowrap', paddingLeft: 6 }}>
-          <span style={{ color: 'var(--tide)' }}><span ref={tempo} /> BPM</span> <span className="muted"><span ref={meter} />/4 · {frameRateLabel(piece.frameRate)} fps</span>
+          <span style={{ color: 'var(--tide)' }}><span ref={tempo} /> BPM</span> <span className="muted"><span ref={meter} />/4<span className="rate"> · {frameRateLabel(piece.frameRate)} fps</span></span>
         </span>
       </div>
     </div>

@@ -42,7 +42,7 @@ export function PhraseSheet() {
         <button className="quiet" onClick={() => setPasting(true)}>New quote</button>
       </div>
       {problem && <p role="alert" style={{ color: 'var(--ember)', margin: '4px 0 8px' }}>{problem} They have been laid closer than they can be read.</p>}
-      <p className="muted" style={{ margin: '4px 0 8px', fontSize: 12 }}>{short === 0 ? `${phrases.length} phrases, each can be read.` : `${short} of ${phrases.length} stand too short to be read.`} <kbd>Enter</kbd> parts at the caret, <kbd>Backspace</kbd> in front joins.</p>
+      <p className="muted" style={{ margin: '4px 0 8px', fontSize: 12 }}>{short === 0 ? `${phrases.length} phrases, each can be read.` : `${short} of ${phrases.length} stand too short to be read.`} <kbd>Enter</kbd> parts at the caret, <kbd>Shift+Enter</kbd> where it reads best, <kbd>Backspace</kbd> in front joins.</p>
       <div role="list" aria-label="Phrases">{phrases.map((layer, i) => <PhraseRow key={layer.id} layer={layer} index={i} />)}</div>
       <AuthorRow />
     </>
@@ -93,7 +93,7 @@ function PhraseRow({ layer, index }: { layer: TextLayer; index: number }) {
           const field = e.currentTarget;
           if (e.key === 'Enter') {
             e.preventDefault();
-            splitPhrase(layer.id, field.selectionStart);
+            splitPhrase(layer.id, e.shiftKey ? null : field.selectionStart);
           } else if (e.key === 'Backspace' && field.selectionStart === 0 && field.selectionEnd === 0 && index > 0) {
             e.preventDefault();
             joinPhrase(layer.id);
