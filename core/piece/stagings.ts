@@ -1,6 +1,6 @@
 import { newGestureUse } from '../motion';
 import type { GestureId, GestureUse, TrackValue, Vector } from '../motion';
-import { beatMoment, secondsToBeat } from '../time';
+import { beatMoment, overallTempo, secondsToBeat } from '../time';
 import type { IdSource } from './create';
 import { visitLayerMoments } from './layer-moments';
 import { leadFormat } from './lead-format';
@@ -145,7 +145,7 @@ export function stagePhrases(piece: Piece, times: ResolvedTimes, sheet: Sheet, n
   const layers = phraseLayers(piece, times);
   const lead = leadFormat(piece);
   const largest = Math.round(Math.min(lead.width, lead.height) * 0.42);
-  const beatSeconds = 60 / Math.max(1, times.grid.beats.length > 1 ? 60 / ((times.grid.beats[times.grid.beats.length - 1]! - times.grid.beats[0]!) / (times.grid.beats.length - 1)) : 120);
+  const beatSeconds = 60 / overallTempo(times.grid);
   const out: TextLayer[] = [];
   const isBuilt = sheet.manner === 'build';
   for (const group of isBuilt ? groups(layers) : layers.map((layer) => [layer])) {

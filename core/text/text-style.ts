@@ -21,7 +21,7 @@ export interface StyleSpan {
 }
 
 /** What counts as the top and bottom of a text: capitals and the baseline, small letters and the baseline, or the whole line with what hangs below. */
-export const TRIMS = { capitals: 'capitals to baseline', small: 'small letters to baseline', full: 'the whole line' } as const;
+export const TRIMS = { capitals: 'capitals', small: 'small letters', full: 'the whole line' } as const;
 export type Trim = keyof typeof TRIMS;
 /** Which edge of a text stands on its position. */
 export const STANDS = { top: 'its top', middle: 'its middle', bottom: 'its bottom' } as const;

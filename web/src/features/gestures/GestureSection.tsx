@@ -110,7 +110,7 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
             <span className="mono" style={{ fontSize: 12 }}>{formatBarBeat(beatToBar(times.grid, secondsToBeat(times.grid, times.timeOf(pinned))))}</span>
             <button className="quiet" style={{ padding: 0 }} aria-label="Land with the layer" onClick={() => set({ at: null })}>×</button>
           </>
-        ) : <button className="quiet" style={{ padding: '2px 0' }} onClick={() => set({ at: momentAtPlayhead() })}>{use.role === 'exit' ? 'as the layer ends' : use.role === 'entrance' ? 'as the layer begins' : 'with the layer'} · pin here</button>}
+        ) : <button className="quiet" style={{ padding: '2px 0' }} onClick={() => set({ at: momentAtPlayhead() })}>{use.role === 'exit' ? 'at its end' : use.role === 'entrance' ? 'at its start' : 'while it stands'} · pin here</button>}
       </Row>
       {definition && !use.tracks && Object.entries(definition.parameters).map(([id, p]) => {
         const f = p.unit === '%' ? 100 : 1;

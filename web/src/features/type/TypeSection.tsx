@@ -30,7 +30,7 @@ export function TypeSection({ layer }: { layer: TextLayer }) {
       <div className="prop"><span /><span className="name">Line width</span>
         {content.wrapWidth === null ? <button className="quiet" onClick={() => set({ wrapWidth: 800 })}>as typed</button> : <span style={{ display: 'flex' }}><NumberField label="Line width" value={content.wrapWidth} unit="px" min={10} onChange={(wrapWidth) => set({ wrapWidth })} /><button className="quiet" onClick={() => set({ wrapWidth: null })} aria-label="Keep lines as typed">×</button></span>}
       </div>
-      <div className="prop"><span /><span className="name">Measured by</span><select className="field" aria-label="Measured by" value={content.trim} onChange={(e) => set({ trim: e.target.value })}>{Object.entries(TRIMS).map(([id, label]) => <option key={id} value={id}>{label}</option>)}</select></div>
+      <div className="prop"><span /><span className="name">Trimmed to</span><select className="field" aria-label="Trimmed to" value={content.trim} onChange={(e) => set({ trim: e.target.value })}>{Object.entries(TRIMS).map(([id, label]) => <option key={id} value={id}>{label}</option>)}</select></div>
       {!content.area && <div className="prop"><span /><span className="name">Stands on</span><select className="field" aria-label="Stands on" value={content.stands} onChange={(e) => set({ stands: e.target.value })}>{Object.entries(STANDS).map(([id, label]) => <option key={id} value={id}>{label}</option>)}</select></div>}
       <AlongSection layer={layer} />
       {(pictures.length > 0 || content.picture !== null) && (
