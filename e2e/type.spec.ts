@@ -202,3 +202,25 @@ test('gestures that miss the beat are listed and landed', async ({ page }) => {
   await expect(check.getByText(/1 of 1 movements/)).toBeVisible();
   expect((await storedPiece(page, id)).layers[0]!.start).not.toEqual(before);
 });
+
+test('a font that is gone from the server is missed by name, and the words still show', async ({ page }) => {
+  const id = await newPiece(page, 'Lost font', { custom: [640, 360] });
+  await type(page, 'nine days');
+  await page.getByRole('button', { name: 'Words', exact: true }).click();
+  const made = makeFont({ family: 'Lumo Lost', style: 'Regular', weight: 400 });
+  const file = workFile('lumo-lost.ttf');
+  writeFileSync(file, made);
+  await face(page).click();
+  await page.getByLabel('Bring in font files').setInputFiles(file);
+  await page.getByRole('option', { name: 'Lumo Lost' }).click();
+  await waitSaved(page);
+  await page.route('**/api/media/*/font', (route) => route.fulfill({ status: 404, json: { error: { code: 'NOT_FOUND', message: 'gone' } } }));
+  await page.goto(`${appUrl()}/piece/${id}`);
+  await expect(page.getByText(/The font “lumo-lost\.ttf” is missing on the server/)).toBeVisible();
+  await expect(page.getByLabel('Words of nine days')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Words', exact: true }).click();
+  await page.getByRole('tab', { name: 'All' }).click();
+  await page.getByLabel('Words of nine days').focus();
+  // Other letters stand in: there is something to take hold of.
+  await expect(page.locator('[data-handle]').first()).toBeVisible();
+});

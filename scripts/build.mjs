@@ -1,6 +1,6 @@
 // Builds everything into dist/: fonts, the WebAssembly kernel, the server (esbuild) and the interface (Vite).
 import { execFileSync } from 'node:child_process';
-import { mkdirSync, readFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { build } from 'esbuild';
@@ -9,6 +9,8 @@ import { buildFonts } from './build-fonts.mjs';
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 const dist = join(root, 'dist');
 mkdirSync(dist, { recursive: true });
+// Chunks are named by their content, so those of earlier builds would stay for ever.
+for (const name of existsSync(join(dist, 'server')) ? readdirSync(join(dist, 'server')) : []) if (name.startsWith('part-')) rmSync(join(dist, 'server', name));
 
 const families = [...readFileSync(join(root, 'core/text/font-families.ts'), 'utf8').matchAll(/^ {2}'?([a-z-]+)'?: \{ label/gm)].map((m) => m[1]);
 await build({ entryPoints: { 'font-facts': join(root, 'core/text/font-facts.ts') }, outdir: join(dist, 'build'), outExtension: { '.js': '.mjs' }, bundle: true, format: 'esm', platform: 'node', logLevel: 'warning' });

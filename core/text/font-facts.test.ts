@@ -64,6 +64,11 @@ describe('a family of several files', () => {
       return makeFont({ family: 'Lumo Block', style: 'x', weight: 400 });
     });
     await expect(fonts.load('own:Lumo Block', false, 'a')).rejects.toThrow('away');
+    // Meanwhile nothing of it can be drawn with; with other fonts about, they stand in.
+    expect(fonts.faceFor('own:Lumo Block', false, 400, 97)).toBeNull();
+    const shipped = testFonts().withFiles(files, () => Promise.reject(new Error('gone')));
+    await expect(shipped.load('own:Lumo Block', false, 'a')).rejects.toThrow('gone');
+    expect(shipped.faceFor('own:Lumo Block', false, 400, 97)?.id).toMatch(/^rubik/);
     isAway = false;
     await fonts.load('own:Lumo Block', false, 'a');
     expect(fonts.isLoaded('own:Lumo Block', false, 'a')).toBe(true);

@@ -10,7 +10,7 @@ export interface FontLibrary {
   readonly manifest: FontManifest;
   /** Grows with every file loaded; part of cache keys, so that text is laid out anew when its font arrives. */
   readonly generation: number;
-  /** Loads the files a text needs. Rejects if a file cannot be read. */
+  /** Loads the files a text needs. Rejects if a file cannot be read, once those that stand in for it are loaded. */
   load(family: string, italic: boolean, text: string): Promise<void>;
   isLoaded(family: string, italic: boolean, text: string): boolean;
   /** The face for a code point, or null if none covers it or its file is not loaded. */
@@ -33,6 +33,9 @@ interface Shared {
 export function createFontLibrary(hb: HarfBuzz, manifest: FontManifest, read: (path: string) => Promise<Uint8Array>, shared: Shared = { faces: new Map(), pending: new Map(), generation: 0 }): FontLibrary {
   const { faces, pending } = shared;
   const lookups = new Map<string, string | null>();
+  // Files that could not be read: until they are, other fonts stand in.
+  const broken = new Set<string>();
+  const usable = (): FontManifest => (broken.size === 0 ? manifest : { ...manifest, files: manifest.files.filter((file) => !broken.has(file.path)) });
   // Weight only matters to families of several files.
   const weighed = new Set(manifest.files.filter((file) => manifest.files.some((other) => other.family === file.family && other.weights[0] !== file.weights[0])).map((file) => file.family));
 
@@ -41,7 +44,7 @@ export function createFontLibrary(hb: HarfBuzz, manifest: FontManifest, read: (p
     const key = `${family}/${italic ? 'i' : 'r'}${own}/${codePoint}`;
     let path = lookups.get(key);
     if (path === undefined) {
-      path = fileForCodePoint(manifest, family, italic, own, codePoint)?.path ?? null;
+      path = fileForCodePoint(usable(), family, italic, own, codePoint)?.path ?? null;
       lookups.set(key, path);
     }
     return path;
@@ -71,7 +74,18 @@ export function createFontLibrary(hb: HarfBuzz, manifest: FontManifest, read: (p
       return shared.generation;
     },
     async load(family, italic, text) {
-      await Promise.all(filesForText(manifest, family, italic, text).map((file) => loadFile(file.path)));
+      const files = filesForText(manifest, family, italic, text);
+      const results = await Promise.allSettled(files.map((file) => loadFile(file.path)));
+      const failed = results.find((result) => result.status === 'rejected');
+      const before = broken.size;
+      results.forEach((result, i) => (result.status === 'rejected' ? broken.add(files[i]!.path) : broken.delete(files[i]!.path)));
+      if (broken.size !== before) {
+        lookups.clear();
+        shared.generation++;
+      }
+      if (!failed) return;
+      await Promise.all(filesForText(usable(), family, italic, text).map((file) => loadFile(file.path)));
+      throw failed.reason;
     },
     isLoaded: (family, italic, text) => filesForText(manifest, family, italic, text).every((file) => faces.has(file.path)),
     faceFor(family, italic, weight, codePoint) {

@@ -59,10 +59,15 @@ async function setScene(message: Extract<ToPreview, { type: 'scene' }>): Promise
   schedule();
   const pictures = piece.media.filter((m) => m.kind === 'picture').map((m) => m.hash);
   const before = fonts.generation;
-  const [arrived] = await Promise.all([host.loadPictures(pictures), loadTexts(piece, fonts)]);
-  if (arrived || fonts.generation !== before) {
-    painter.forget();
-    schedule();
+  let arrived = false;
+  try {
+    [arrived] = await Promise.all([host.loadPictures(pictures), loadTexts(piece, fonts)]);
+  } finally {
+    // What did arrive is shown, also if a font is missing.
+    if (arrived || fonts.generation !== before) {
+      painter.forget();
+      schedule();
+    }
   }
 }
 

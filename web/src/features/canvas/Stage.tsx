@@ -2,12 +2,12 @@ import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { formatOf } from '@core/piece';
 import { frameToSeconds, framesPerSecond, secondsToFrame } from '@core/time';
 import { playhead } from '../../platform/clock';
-import { useDesk } from '../../store/desk-store';
+import { setView, useDesk } from '../../store/desk-store';
 import { useAnalysis, usePiece } from '../../store/selectors';
 import { BeatFlash } from './BeatFlash';
 import { DrawPath } from './DrawPath';
 import { Handles } from './Handles';
-import { previewStats, sendToPreview } from './preview-client';
+import { onPreviewFailure, previewStats, sendToPreview } from './preview-client';
 import { TextEditor } from './TextEditor';
 
 /** Smallest share of the wanted resolution that playing falls back to. */
@@ -52,6 +52,8 @@ export function Stage() {
   }, []);
 
   useEffect(() => sendToPreview({ type: 'scene', piece, analysis, formatId: format.id }), [piece, analysis, format.id]);
+
+  useEffect(() => onPreviewFailure((message) => setView({ notice: message })), []);
 
   const zoom = Math.max(0.02, Math.min(room.width / format.width, room.height / format.height));
   useEffect(() => {

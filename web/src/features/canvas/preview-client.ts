@@ -9,6 +9,8 @@ interface Stats {
 
 let worker: Worker | null = null;
 const placeListeners = new Set<(places: readonly LayerPlace[], seconds: number) => void>();
+const failureListeners = new Set<(message: string) => void>();
+let lastFailure = '';
 const stamps: number[] = [];
 let milliseconds = 0;
 let scale = 1;
@@ -18,7 +20,9 @@ function theWorker(): Worker {
     worker = new Worker(new URL('../../platform/preview-worker.ts', import.meta.url), { type: 'module' });
     worker.onmessage = ({ data }: MessageEvent<FromPreview>) => {
       if (data.type === 'failed') {
-        console.error(`preview: ${data.message}`);
+        // The same trouble comes with every edit; it is said once.
+        if (data.message !== lastFailure) for (const listener of failureListeners) listener(data.message);
+        lastFailure = data.message;
         return;
       }
       const now = performance.now();
@@ -39,6 +43,13 @@ export function sendToPreview(message: ToPreview): void {
 export function onPlaces(listener: (places: readonly LayerPlace[], seconds: number) => void): () => void {
   placeListeners.add(listener);
   return () => void placeListeners.delete(listener);
+}
+
+/** What keeps the preview from being painted as it should be, in words for people. */
+export function onPreviewFailure(listener: (message: string) => void): () => void {
+  lastFailure = '';
+  failureListeners.add(listener);
+  return () => void failureListeners.delete(listener);
 }
 
 /** Frames shown in the last second, the time one takes to paint, and the resolution painted at. */
