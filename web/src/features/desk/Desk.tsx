@@ -81,6 +81,14 @@ function Header() {
 }
 
 /** The desk: it follows the frame. Canvas above for wide formats; canvas at full height beside the rest for tall and square ones. */
+/** Takes in what is dropped anywhere on the desk, one file after another. */
+async function bringIn(files: readonly File[]): Promise<void> {
+  for (const file of files) {
+    setView({ notice: `Bringing in ${file.name} …` });
+    await importFile(file, 'any', () => {}, new AbortController().signal);
+  }
+}
+
 export function Desk() {
   useKeys();
   const piece = usePiece();
@@ -107,7 +115,7 @@ export function Desk() {
   );
   const panel = <section className="panel" aria-label={rung ? LADDER[rung].label : 'No panel'}>{rung && LADDER[rung].panel}</section>;
   const splitter = (
-    <div className="splitter" role="separator" tabIndex={0} aria-orientation={isWide ? 'horizontal' : 'vertical'} aria-label="Divide the desk" style={{ cursor: isWide ? 'row-resize' : 'col-resize', position: 'absolute', ...(isWide ? { left: 0, right: 0, height: 6, bottom: -3 } : { top: 0, bottom: 0, width: 6, right: -3 }) }}
+    <div className="splitter" role="separator" tabIndex={0} aria-orientation={isWide ? 'horizontal' : 'vertical'} aria-label="Divide the desk" aria-valuemin={20} aria-valuemax={75} aria-valuenow={Math.round(split[isWide ? 'wide' : 'tall'] * 100)} style={{ cursor: isWide ? 'row-resize' : 'col-resize', position: 'absolute', ...(isWide ? { left: 0, right: 0, height: 6, bottom: -3 } : { top: 0, bottom: 0, width: 6, right: -3 }) }}
       onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}
       onPointerMove={(e) => {
         if (!e.currentTarget.hasPointerCapture(e.pointerId)) return;
@@ -117,7 +125,7 @@ export function Desk() {
       onKeyDown={(e) => { const by = { ArrowUp: -0.02, ArrowLeft: -0.02, ArrowDown: 0.02, ArrowRight: 0.02 }[e.key]; if (by) { e.stopPropagation(); setSplit((s) => ({ ...s, [isWide ? 'wide' : 'tall']: Math.min(0.75, Math.max(0.2, s[isWide ? 'wide' : 'tall'] + by)) })); } }} />
   );
   return (
-    <div className="desk" onDragOver={(e) => e.preventDefault()} onDrop={(e) => { e.preventDefault(); const file = e.dataTransfer.files[0]; if (file) { setView({ notice: `Bringing in ${file.name} …` }); void importFile(file, 'any', () => {}, new AbortController().signal); } }}>
+    <div className="desk" onDragOver={(e) => e.preventDefault()} onDrop={(e) => { e.preventDefault(); void bringIn([...e.dataTransfer.files]); }}>
       <Header />
       <div className="desk-body">
         {ladder}

@@ -12,7 +12,7 @@ import { Star } from '../../ui/Star';
 import { goToKey, setValue, toggleKey, valueNow } from '../desk/commands';
 import { DressSection } from '../type/DressSection';
 import { StyleSection } from '../type/StyleSection';
-import { TypeSection, axisLabels } from '../type/TypeSection';
+import { FaceSection, SettingSection, axisLabels } from '../type/TypeSection';
 import { useAxes } from '../type/families';
 import { EasingEditor } from './EasingEditor';
 
@@ -127,7 +127,7 @@ export function Details() {
       <h2 className="title" style={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{count > 1 ? `${count} layers` : layer.name}</h2>
       <div className="muted" style={{ fontSize: 12, marginBottom: 8 }}>{LAYER_KINDS[layer.kind].label.toLowerCase()} · bars {bar(times.timeOf(layer.start))} to {bar(times.timeOf(layer.end))}{layer.locked ? ' · locked' : ''}</div>
       {selectedKeys.length > 0 && <>{keyframes}<hr className="rule" /></>}
-      {layer.kind === 'text' && <><StyleSection layer={layer} /><TypeSection layer={layer} /></>}
+      {layer.kind === 'text' && <><StyleSection layer={layer} /><FaceSection layer={layer} /></>}
       {shownProperties(layer, named).map((property) => <PropertyRow key={property} layer={layer} property={property} label={(named as Partial<Record<PropertyId, string | null>>)[property]} />)}
       {'gradient' in layer.content && (
         <div className="prop"><span /><span className="name">Filled</span>
@@ -136,7 +136,7 @@ export function Details() {
           </select>
         </div>
       )}
-      {layer.kind === 'text' && <><hr className="rule" /><DressSection layer={layer} /></>}
+      {layer.kind === 'text' && <><SettingSection layer={layer} /><hr className="rule" /><DressSection layer={layer} /></>}
       <div className="prop"><span /><span className="name">Blend</span>
         <select className="field" aria-label="Blend mode" value={layer.blend} onChange={(e) => edit([{ type: 'layer.setBlend', ids: [layer.id], blend: e.target.value as BlendMode }])}>
           {Object.entries(BLEND_MODES).map(([id, mode]) => <option key={id} value={id}>{mode.label}</option>)}

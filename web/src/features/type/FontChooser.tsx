@@ -51,11 +51,11 @@ export function FontChooser({ family, sample, onChoose }: { family: string; samp
                 <label className="quiet" style={{ marginLeft: 'auto', cursor: 'pointer' }} title="TTF, OTF, WOFF or WOFF2; dropping them here does the same">Bring in …<input type="file" multiple accept=".ttf,.otf,.woff,.woff2" aria-label="Bring in font files" style={{ position: 'absolute', opacity: 0, width: 1, height: 1 }} onChange={(e) => { const files = [...(e.target.files ?? [])]; e.target.value = ''; void bringIn(files); }} /></label>
               </div>
               {busy && <p className="muted" role="status" style={{ margin: '0 0 6px' }}>{busy} <button className="quiet" style={{ padding: 0 }} onClick={() => stop.current?.abort()}>Cancel</button></p>}
-              <div style={{ maxHeight: 360, overflowY: 'auto' }} role="listbox" aria-label="Faces">
+              <div style={{ maxHeight: 360, overflowY: 'auto' }} role="list" aria-label="Faces">
                 {shown.length === 0 && <p className="muted">{shelf === 'own' ? 'No fonts of your own yet. Drop font files here; the styles of a family come together.' : shelf === 'favourites' ? 'Nothing starred yet.' : 'No face is called or feels like that.'}</p>}
                 {shown.map((f) => (
-                  <div key={f.id} style={{ display: 'flex', alignItems: 'center' }}>
-                    <button role="option" aria-selected={f.id === family} aria-label={f.label} className={`list-row${f.id === family ? ' on' : ''}`} style={{ display: 'block', minWidth: 0 }} onClick={() => choose(f)}>
+                  <div key={f.id} role="listitem" style={{ display: 'flex', alignItems: 'center' }}>
+                    <button aria-pressed={f.id === family} aria-label={f.label} className={`list-row${f.id === family ? ' on' : ''}`} style={{ display: 'block', minWidth: 0 }} onClick={() => choose(f)}>
                       <span style={{ fontFamily: `'${cssFamily(f.id)}'`, fontSize: 21, fontWeight: 600, display: 'block', overflow: 'hidden', whiteSpace: 'nowrap', textOverflow: 'ellipsis', lineHeight: 1.3 }}>{sample.split('\n')[0]?.slice(0, 40) || f.label}</span>
                       <span className="muted" style={{ fontSize: 11.5 }}>{f.label} · {f.feel}</span>
                     </button>

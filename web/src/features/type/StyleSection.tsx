@@ -1,3 +1,4 @@
+import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { STARTER_STYLES, lookOf } from '@core/piece';
 import type { SavedStyle, TextLayer } from '@core/piece';
@@ -34,14 +35,14 @@ export function StyleSection({ layer }: { layer: TextLayer }) {
   return (
     <>
       <div className="prop"><span /><span className="name">Style</span>
-        <select className="field" aria-label="Style" value={worn?.id ?? ''} onChange={(e) => putOn(e.target.value)}>
+        <span style={{ display: 'flex', gap: 2, alignItems: 'center' }}><select className="field" aria-label="Style" style={{ maxWidth: 112 }} value={worn?.id ?? ''} onChange={(e) => putOn(e.target.value)}>
           <option value="">none</option>
           {piece.styles.length > 0 && <optgroup label="Saved">{piece.styles.map((s) => <option key={s.id} value={s.id}>{s.name}</option>)}</optgroup>}
           <optgroup label="To begin with">{STARTER_STYLES.map((s) => <option key={s.name} value={`new:${s.name}`}>{s.name}</option>)}</optgroup>
-        </select>
+        </select><button className="quiet" aria-label="Save as a style" title="Save this look as a style" aria-expanded={name !== null} style={{ padding: 4 }} onClick={() => setName(name === null ? (worn ? `${worn.name} 2` : layer.name.slice(0, 40)) : null)}><Plus size={15} /></button></span>
       </div>
-      <div style={{ display: 'flex', flexWrap: 'wrap', gap: 4, margin: '2px 0 8px', justifyContent: 'flex-end' }}>
-        {name === null ? <button className="quiet" onClick={() => setName(worn ? `${worn.name} 2` : layer.name.slice(0, 40))}>Save as a style</button> : (
+      <div style={{ display: 'flex', flexWrap: 'wrap', gap: 4, justifyContent: 'flex-end' }}>
+        {name !== null && (
           <>
             <input className="field" aria-label="Name of the style" autoFocus value={name} maxLength={80} style={{ flex: 1, minWidth: 90 }} onChange={(e) => setName(e.target.value)} onKeyDown={(e) => { e.stopPropagation(); if (e.key === 'Enter') save(); if (e.key === 'Escape') setName(null); }} />
             <button className="soft" disabled={!name.trim()} onClick={save}>Save</button>

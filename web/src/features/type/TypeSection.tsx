@@ -7,12 +7,10 @@ import { NumberField } from '../../ui/NumberField';
 import { AlongSection } from './AlongSection';
 import { FontChooser } from './FontChooser';
 
-/** The face of a text and how its lines are set. */
-export function TypeSection({ layer }: { layer: TextLayer }) {
-  const piece = usePiece();
+/** The face of a text and where its lines end. */
+export function FaceSection({ layer }: { layer: TextLayer }) {
   const set = (content: Record<string, unknown>) => edit([{ type: 'layer.setContent', id: layer.id, content }]);
   const { content } = layer;
-  const pictures = piece.media.filter((m) => m.kind === 'picture');
   return (
     <>
       <div className="prop"><span /><span className="name">Face</span><FontChooser family={content.family} sample={content.text} onChoose={(family, before) => edit([...before, { type: 'layer.setContent', id: layer.id, content: { family } }])} /></div>
@@ -24,15 +22,27 @@ export function TypeSection({ layer }: { layer: TextLayer }) {
               <svg width="15" height="12" viewBox="0 0 15 12" aria-hidden="true">{[14, 8, 11].map((w, i) => <rect key={i} x={align === 'left' ? 0 : align === 'right' ? 14 - w : (14 - w) / 2} y={i * 5} width={w} height="1.8" fill="currentColor" />)}</svg>
             </button>
           ))}
-          <button className="quiet" aria-pressed={content.italic} aria-label="Italic" style={{ fontStyle: 'italic' }} onClick={() => set({ italic: !content.italic })}>i</button>
+          <button className="quiet" aria-pressed={content.italic} aria-label="Italic" style={{ fontStyle: 'italic', minWidth: 26, justifyContent: 'center' }} onClick={() => set({ italic: !content.italic })}>i</button>
         </span>
       </div>
       <div className="prop"><span /><span className="name">Line width</span>
         {content.wrapWidth === null ? <button className="quiet" onClick={() => set({ wrapWidth: 800 })}>as typed</button> : <span style={{ display: 'flex' }}><NumberField label="Line width" value={content.wrapWidth} unit="px" min={10} onChange={(wrapWidth) => set({ wrapWidth })} /><button className="quiet" onClick={() => set({ wrapWidth: null })} aria-label="Keep lines as typed">×</button></span>}
       </div>
-      <div className="prop"><span /><span className="name">Trimmed to</span><select className="field" aria-label="Trimmed to" value={content.trim} onChange={(e) => set({ trim: e.target.value })}>{Object.entries(TRIMS).map(([id, label]) => <option key={id} value={id}>{label}</option>)}</select></div>
-      {!content.area && <div className="prop"><span /><span className="name">Stands on</span><select className="field" aria-label="Stands on" value={content.stands} onChange={(e) => set({ stands: e.target.value })}>{Object.entries(STANDS).map(([id, label]) => <option key={id} value={id}>{label}</option>)}</select></div>}
+    </>
+  );
+}
+
+/** What a text is measured by, the curve it runs along, and what is seen through it. */
+export function SettingSection({ layer }: { layer: TextLayer }) {
+  const piece = usePiece();
+  const set = (content: Record<string, unknown>) => edit([{ type: 'layer.setContent', id: layer.id, content }]);
+  const { content } = layer;
+  const pictures = piece.media.filter((m) => m.kind === 'picture');
+  return (
+    <>
       <AlongSection layer={layer} />
+      <div className="prop"><span /><span className="name">Trim</span><select className="field" aria-label="Trim" value={content.trim} onChange={(e) => set({ trim: e.target.value })}>{Object.entries(TRIMS).map(([id, label]) => <option key={id} value={id}>{label}</option>)}</select></div>
+      {!content.area && <div className="prop"><span /><span className="name">Stands on</span><select className="field" aria-label="Stands on" value={content.stands} onChange={(e) => set({ stands: e.target.value })}>{Object.entries(STANDS).map(([id, label]) => <option key={id} value={id}>{label}</option>)}</select></div>}
       {(pictures.length > 0 || content.picture !== null) && (
         <div className="prop"><span /><span className="name">Seen through</span>
           <select className="field" aria-label="Seen through the letters" value={content.picture ?? ''} onChange={(e) => set({ picture: e.target.value || null })}>

@@ -1,0 +1,39 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { appUrl, newPiece, testFile } from './support/app';
+
+/** What a machine can find of WCAG 2.2 A and AA: names, roles, contrast, order. */
+async function faults(page: Page, where: string, part?: string): Promise<string[]> {
+  const builder = new AxeBuilder({ page });
+  const { violations } = await (part ? builder.include(part) : builder).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze();
+  return violations.flatMap((v) => v.nodes.slice(0, 4).map((node) => `${where}: ${v.id}: ${node.target.join(' ')} ${node.html.slice(0, 160)} ${node.any.map((a) => a.message).join('; ').slice(0, 160)}`));
+}
+
+const RUNGS = ['Music', 'Words', 'Picture', 'Motion', 'Sound', 'Colour', 'Run-through', 'Send'];
+
+test('every view can be used without seeing it: names, roles and contrast, dark and light', async ({ page }) => {
+  test.setTimeout(150_000);
+  await page.goto(appUrl());
+  await expect(page.getByRole('button', { name: 'New piece' })).toBeVisible();
+  const found = await faults(page, 'home');
+  await newPiece(page, 'Access', { custom: [640, 360] });
+  await page.getByLabel('Choose a song').setInputFiles(testFile('harbour-lamps.wav'));
+  await expect(page.getByRole('heading', { name: 'harbour-lamps' })).toBeVisible({ timeout: 60_000 });
+  await page.keyboard.press('t');
+  await page.getByLabel('Text on the canvas').fill('Kite Week');
+  await page.keyboard.press('Escape');
+  await expect(page.locator('[data-handle]').first()).toBeVisible();
+  for (const rung of RUNGS) {
+    await page.getByRole('navigation').getByRole('button', { name: rung, exact: true }).click();
+    found.push(...(await faults(page, rung, rung === 'Music' ? undefined : '.panel')));
+  }
+  await page.getByRole('button', { name: /^Face:/ }).click();
+  await expect(page.getByLabel('Search faces')).toBeVisible();
+  found.push(...(await faults(page, 'faces', '[role=dialog]')));
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: /light/i }).first().click();
+  await page.getByRole('navigation').getByRole('button', { name: 'Words', exact: true }).click();
+  found.push(...(await faults(page, 'light')));
+  expect(found).toEqual([]);
+});
