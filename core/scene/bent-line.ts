@@ -36,8 +36,7 @@ function rigid(angle: number, x: number, y: number, px: number, py: number): Mat
  * @param k - pixels a layout unit has.
  * @returns Null where there is nothing to bend along.
  */
-export function bentLine(along: TextAlong | null, layout: TextLayout, bend: number, shift: number, k: number): BentLine | null {
-  if (!along) return null;
+export function bentLine(along: TextAlong, layout: TextLayout, bend: number, shift: number, k: number): BentLine | null {
   const [left, , right] = layout.box;
   // On a circle or a path the last line stands with its baseline; an arc leaves the middle of the words where it was.
   const base = layout.lines[layout.lines.length - 1]?.baseline ?? 0;

@@ -82,6 +82,19 @@ function shownText(prepared: PreparedLayer, layer: TextLayer, seconds: Seconds):
 /** The spans a layer is set with; small capitals come first, so that what was set by hand counts. */
 const spansOf = ({ content }: TextLayer): readonly TextSpan[] => (content.letterCase === 'small' ? [...smallCapitals(content.text), ...content.spans] : content.spans);
 
+const AXIS_TRACKS = ['letterWidth', 'lean', 'opticalSize', 'axisA', 'axisB', 'axisC'] as const;
+const standingAxes = new WeakMap<PreparedLayer, { readonly size: number; readonly axes: NonNullable<TextStyle['axes']> }>();
+
+/** Where on its font's axes a text is. What does not move is worked out once: most texts leave their axes alone, and every frame asks. */
+function axesOf(prepared: PreparedLayer, layer: TextLayer, read: LayerReader, size: number): NonNullable<TextStyle['axes']> {
+  const known = standingAxes.get(prepared);
+  if (known?.size === size) return known.axes;
+  const opticalSize = read.number('opticalSize');
+  const axes = { width: read.number('letterWidth'), lean: read.number('lean'), opticalSize: opticalSize > 0 ? opticalSize : size, further: [read.number('axisA'), read.number('axisB'), read.number('axisC')] };
+  if (AXIS_TRACKS.every((id) => (layer.tracks[id]?.keyframes.length ?? 0) === 0)) standingAxes.set(prepared, { size, axes });
+  return axes;
+}
+
 /** Words laid out where they stand. */
 export interface Setting {
   readonly text: string;
@@ -104,12 +117,11 @@ export function setText(prepared: PreparedLayer, layer: TextLayer, read: LayerRe
   const wanted = Math.max(0.01, read.number('size'));
   const { area, features } = content;
   const spans = spansOf(layer);
-  const opticalSize = read.number('opticalSize');
   const style: TextStyle = {
     family: content.family,
     italic: content.italic,
     weight: read.number('weight'),
-    axes: { width: read.number('letterWidth'), lean: read.number('lean'), opticalSize: opticalSize > 0 ? opticalSize : wanted, further: [read.number('axisA'), read.number('axisB'), read.number('axisC')] },
+    axes: axesOf(prepared, layer, read, wanted),
     tracking: read.number('tracking'),
     leading: read.number('leading'),
     align: content.align,
@@ -131,7 +143,7 @@ export function setText(prepared: PreparedLayer, layer: TextLayer, read: LayerRe
     origin = [x * format.width, y];
   }
   const matrix = layerMatrix(prepared, read, origin);
-  const bent = bentLine(content.along, layout, read.number('bend'), read.number('pathShift'), k);
+  const bent = content.along && bentLine(content.along, layout, read.number('bend'), read.number('pathShift'), k);
   return { text, spans, layout, key, size, bent, matrix: [matrix[0] * k, matrix[1] * k, matrix[2] * k, matrix[3] * k, matrix[4], matrix[5]] };
 }
 

@@ -76,10 +76,18 @@ export function trimmedEdges(trim: Trim, metrics: FaceMetrics): { above: number;
   }
 }
 
+const axesPrints = new WeakMap<NonNullable<TextStyle['axes']>, string>();
+
+function printAxes(axes: NonNullable<TextStyle['axes']>): string {
+  let print = axesPrints.get(axes);
+  if (print === undefined) axesPrints.set(axes, (print = printSetting({ ...axes, weight: 0 })));
+  return print;
+}
+
 /** Says the same for equal styles. */
 export function printStyle(style: TextStyle): string {
   const { axes, fit } = style;
   const spans = style.spans?.map((p) => `${p.start}-${p.end}${p.weight ?? ''},${p.family ?? ''},${p.italic ?? ''},${p.scale ?? ''}`).join(';') ?? '';
   const box = fit ? `${fit.width.toFixed(1)},${fit.height.toFixed(1)},${fit.maxSize.toFixed(1)}` : '';
-  return `${style.family}|${style.italic ? 1 : 0}|${Math.round(style.weight)}${axes ? printSetting({ ...axes, weight: 0 }) : ''}|${style.tracking.toFixed(4)}|${style.leading.toFixed(4)}|${style.align}|${style.wrapWidth?.toFixed(4) ?? ''}|${style.features?.join() ?? ''}|${style.trim ?? ''}${style.stands ?? ''}|${spans}|${box}`;
+  return `${style.family}|${style.italic ? 1 : 0}|${Math.round(style.weight)}${axes ? printAxes(axes) : ''}|${style.tracking.toFixed(4)}|${style.leading.toFixed(4)}|${style.align}|${style.wrapWidth?.toFixed(4) ?? ''}|${style.features?.join() ?? ''}|${style.trim ?? ''}${style.stands ?? ''}|${spans}|${box}`;
 }

@@ -9,6 +9,9 @@ import { usePiece, useTimes } from '../../store/selectors';
 import { valueNow } from '../desk/commands';
 import { useFittedPlace } from './fitted-place';
 
+/** Height of capitals in most faces, em. */
+const CAPITALS = 0.7;
+
 /** Types into a text layer where it stands on the canvas. The painted layer is left out meanwhile. */
 export function TextEditor({ layerId, zoom, format }: { layerId: string; zoom: number; format: Format }) {
   const piece = usePiece();
@@ -40,10 +43,14 @@ export function TextEditor({ layerId, zoom, format }: { layerId: string; zoom: n
   const leading = valueNow(layer, 'leading') as number;
   const width = wrapWidth === null ? Math.max(size * 2, 4000) : wrapWidth * fit * zoom * scale[0];
   const left = align === 'left' ? x : align === 'right' ? x - width : x - width / 2;
+  // Room above the capitals of a line, as CSS sets it; good enough while the words are typed.
+  const above = ((leading - CAPITALS) * size) / 2;
+  const block = lines * leading * size;
+  const top = { top: y - above, middle: y - block / 2, bottom: y - block + above }[layer.content.stands];
   // Words that fill a place are edited where they came to stand, at the size they came out.
   const where = place
     ? { left: place.left * zoom - place.width * zoom * 0.02, top: place.top * zoom, width: place.width * zoom * 1.04, height: place.height * zoom * 1.1, fontSize: place.size * zoom, whiteSpace: 'pre-wrap' as const }
-    : { left, top: y - (lines * leading * size) / 2, width, height: (lines + 0.4) * leading * size, fontSize: size, whiteSpace: wrapWidth === null ? ('pre' as const) : ('pre-wrap' as const) };
+    : { left, top, width, height: (lines + 0.4) * leading * size, fontSize: size, whiteSpace: wrapWidth === null ? ('pre' as const) : ('pre-wrap' as const) };
   const finish = () => setView({ editingText: null });
   return (
     <textarea
