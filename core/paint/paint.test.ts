@@ -153,9 +153,11 @@ describe('the scene', () => {
 describe('geometry', () => {
   it('inverts every matrix that does not flatten', () => {
     const n = fc.double({ min: -5, max: 5, noNaN: true });
-    fc.assert(fc.property(n, n, n, n, n, n, (a, b, c, d, e, f) => {
-      fc.pre(Math.abs(a * d - b * c) > 0.01);
-      const m: Matrix = [a, b, c, d, e, f];
+    const factor = fc.tuple(fc.double({ min: 0.1, max: 5, noNaN: true }), fc.boolean()).map(([size, isMirrored]) => (isMirrored ? -size : size));
+    // Scaled, slanted, turned and moved: every matrix that does not flatten is one of these.
+    fc.assert(fc.property(factor, factor, n, n, n, n, (sx, sy, slant, turn, e, f) => {
+      const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
+      const m: Matrix = multiply([cos, sin, -sin, cos, e, f], multiply([1, 0, slant, 1, 0, 0], [sx, 0, 0, sy, 0, 0]));
       return multiply(invert(m), m).every((v, i) => Math.abs(v - [1, 0, 0, 1, 0, 0][i]!) < 1e-6);
     }));
     expect(() => invert([1, 1, 1, 1, 0, 0])).toThrow(RangeError);
