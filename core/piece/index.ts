@@ -27,7 +27,7 @@ export { ALONG_SHAPES, BAND_KINDS, LETTER_CASES, NO_DRESS, RULE_KINDS, dressSche
 export type { Dress, LetterCase, PhraseTag, TextAlong, TextArea, TextSpan } from './text-content';
 export { familyLabel, loadTexts, ownFamilyId, ownFamilyName, ownFontFile, withPieceFonts } from './text-needs';
 export { STARTER_STYLES } from './starter-styles';
-export { lookOf } from './text-styles';
+export { lookOf, newLook, sameLook } from './text-styles';
 export type { SavedStyle, TextLook } from './text-styles';
 export { formatOf, leadFormat } from './lead-format';
 export { plainCopy } from './plain-copy';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { DEFAULT_SHEET, EDITS, EMPTY_HISTORY, PROPERTY_IDS, applyEdits, createLayer, createMusic, kindProperties, LAYER_KIND_IDS, listMoments, parsePiece, pieceGrid, recordStep, redo, resolveTimes, undo } from '@core/piece';
+import { DEFAULT_SHEET, EDITS, EMPTY_HISTORY, PROPERTY_IDS, applyEdits, createLayer, createMusic, kindProperties, LAYER_KIND_IDS, listMoments, newLook, parsePiece, pieceGrid, recordStep, redo, resolveTimes, undo } from '@core/piece';
 import type { Edit, History, Piece } from '@core/piece';
 import { newGestureUse } from '@core/motion';
 import { barToBeat, beatToSeconds, freeMoment } from '@core/time';
@@ -139,9 +139,9 @@ describe('edits', () => {
     { type: 'gesture.saveOwn', gesture: { id: 'own2', name: 'Gust of mine', role: 'entrance', duration: 1, tracks: {} } },
     { type: 'gesture.forgetOwn', id: 'own1' },
     { type: 'phrases.change', layers: [], remove: ['words'] },
-    { type: 'style.put', style: { id: 'lamp', name: 'Lamp', content: { letterCase: 'upper' }, values: { weight: 300 } } },
+    { type: 'style.put', style: { id: 'lamp', name: 'Lamp', ...newLook({ letterCase: 'upper' }, { weight: 300 }) } },
     { type: 'style.wear', ids: ['words'], styleId: 'lamp' },
-    { type: 'style.dress', ids: ['words'], look: { content: { family: 'syne' }, values: { fill: '#54c6c0' } } },
+    { type: 'style.dress', ids: ['words'], look: newLook({ family: 'syne' }, { fill: '#54c6c0' }) },
     { type: 'style.forget', id: 'lamp' },
   ];
   /** The standard document with words, a gesture, and something saved of each kind. */
@@ -152,7 +152,7 @@ describe('edits', () => {
       ...piece,
       layers: [{ ...layer, gestures: [newGestureUse('dawn', 'entrance', 'g1')] }, { ...words, id: 'words' }],
       gestures: [{ id: 'own1', name: 'Mine', role: 'exit', duration: 1, tracks: {} }],
-      styles: [{ id: 'lamp', name: 'Lamp', content: { family: 'fraunces' }, values: { weight: 800 } }],
+      styles: [{ id: 'lamp', name: 'Lamp', ...newLook({ family: 'fraunces' }, { weight: 800 }) }],
     };
   };
   it('all have a sample', () => {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
-import { STARTER_STYLES, applyEdits, createLayer, createPiece, lookOf, parsePiece, resolveTimes } from '@core/piece';
-import type { Edit, Piece, SavedStyle, TextLayer } from '@core/piece';
+import { STARTER_STYLES, applyEdits, createLayer, createPiece, lookOf, newLook, parsePiece, resolveTimes, sameLook } from '@core/piece';
+import type { Edit, Piece, SavedStyle, TextLayer, TextLook } from '@core/piece';
 import { FONT_FAMILY_IDS } from '@core/text';
 import { FRAME_RATES, freeMoment } from '@core/time';
 import { countingIds } from '../../tests/helpers/documents';
@@ -10,7 +10,7 @@ const words = (text: string): TextLayer => createLayer('text', { name: text, sta
 const pieceOf = (...layers: Piece['layers']): Piece => ({ ...createPiece({ name: 'p', formats: [{ id: 'wide', name: 'Wide', width: 1920, height: 1080 }], frameRate: FRAME_RATES['30'] }, ids), layers });
 const after = (piece: Piece, ...edits: Edit[]): Piece => applyEdits(piece, edits, resolveTimes(piece, null)).piece;
 const text = (piece: Piece, i: number) => piece.layers[i] as TextLayer;
-const LAMP: SavedStyle = { id: 'lamp', name: 'Lamp', content: { family: 'fraunces', italic: true, letterCase: 'upper' }, values: { weight: 750, fill: '#ffb74a', tracking: 0.04 } };
+const LAMP: SavedStyle = { id: 'lamp', name: 'Lamp', ...newLook({ family: 'fraunces', italic: true, letterCase: 'upper' }, { weight: 750, fill: '#ffb74a', tracking: 0.04 }) };
 
 describe('saved styles', () => {
   it('are worn by many and change with one', () => {
@@ -21,7 +21,7 @@ describe('saved styles', () => {
     expect(text(worn, 2).content.family).toBe('syne');
     // Where it stands and how large it is are its own.
     expect([text(worn, 0).tracks.size!.value, text(worn, 0).tracks.position!.value]).toEqual([80, [10, 20]]);
-    const again = after(worn, { type: 'style.put', style: { ...LAMP, values: { fill: '#54c6c0' } } });
+    const again = after(worn, { type: 'style.put', style: { ...LAMP, ...newLook({}, { fill: '#54c6c0' }) } });
     expect([0, 1, 2].map((i) => text(again, i).tracks.fill!.value)).toEqual(['#54c6c0', '#54c6c0', text(piece, 2).tracks.fill!.value]);
   });
   it('leave keyframes, and locked layers, alone', () => {
@@ -39,6 +39,22 @@ describe('saved styles', () => {
     const copied = after(dressed, { type: 'style.dress', ids: [piece.layers[1]!.id], look: lookOf(text(dressed, 0)) });
     expect(lookOf(text(copied, 1))).toEqual(lookOf(text(dressed, 0)));
     expect(text(copied, 1).content.style).toBeNull();
+  });
+  it('leave nothing of the look before: one after another is as one alone', () => {
+    const piece = pieceOf(words('a'));
+    const ids = [piece.layers[0]!.id];
+    for (const [i, look] of STARTER_STYLES.entries()) {
+      const alone = after(piece, { type: 'style.dress', ids, look });
+      const second = after(piece, { type: 'style.dress', ids, look: STARTER_STYLES[(i + 3) % STARTER_STYLES.length]! }, { type: 'style.dress', ids, look });
+      expect(text(second, 0)).toEqual(text(alone, 0));
+      expect(sameLook(lookOf(text(alone, 0)), look)).toBe(true);
+    }
+  });
+  it('are the same in whichever order they were stored', () => {
+    const { content, values } = LAMP;
+    const turned = { values: Object.fromEntries(Object.entries(values).reverse()), content: { ...Object.fromEntries(Object.entries(content).reverse()), dress: Object.fromEntries(Object.entries(content.dress).reverse()) } } as unknown as TextLook; // the same fields
+    expect(sameLook(turned, LAMP)).toBe(true);
+    expect(sameLook({ content, values: { ...values, weight: 751 } }, LAMP)).toBe(false);
   });
   it('when forgotten leave the look behind; unknown ones change nothing', () => {
     const piece = after(pieceOf(words('a')), { type: 'style.put', style: LAMP });

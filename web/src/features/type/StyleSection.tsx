@@ -1,16 +1,10 @@
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
-import { STARTER_STYLES, lookOf } from '@core/piece';
+import { STARTER_STYLES, lookOf, sameLook } from '@core/piece';
 import type { SavedStyle, TextLayer } from '@core/piece';
 import { newId } from '../../platform/ids';
 import { edit, setView, useDesk } from '../../store/desk-store';
 import { usePiece } from '../../store/selectors';
-
-/** Whether a text still looks as the style it wears was saved. */
-function isAsSaved(layer: TextLayer, style: SavedStyle): boolean {
-  const look = lookOf(layer);
-  return JSON.stringify([look.content, look.values]) === JSON.stringify([{ ...look.content, ...style.content }, { ...look.values, ...style.values }]);
-}
 
 /** Saved looks: put on, saved anew for all that wear them, forgotten. */
 export function StyleSection({ layer }: { layer: TextLayer }) {
@@ -31,7 +25,7 @@ export function StyleSection({ layer }: { layer: TextLayer }) {
     if (starter) edit([{ type: 'style.dress', ids, look: { content: starter.content, values: starter.values } }]);
     else if (value) edit([{ type: 'style.wear', ids, styleId: value }]);
   };
-  const isChanged = worn !== undefined && !isAsSaved(layer, worn);
+  const isChanged = worn !== undefined && !sameLook(lookOf(layer), worn);
   return (
     <>
       <div className="prop"><span /><span className="name">Style</span>
