@@ -1,3 +1,4 @@
+import { bezierPoint } from './motion-path';
 import type { Vector } from './track';
 
 /**
@@ -15,11 +16,6 @@ const unit = (a: Vector): Vector => {
   const length = Math.hypot(a[0], a[1]);
   return length > 0 ? times(a, 1 / length) : [0, 0];
 };
-
-function pointOn([p0, p1, p2, p3]: Cubic, t: number): Vector {
-  const s = 1 - t;
-  return add(add(times(p0, s ** 3), times(p1, 3 * s * s * t)), add(times(p2, 3 * s * t * t), times(p3, t ** 3)));
-}
 
 /** Shares of the way at which the points lie, by the length of the chords. */
 function chordShares(points: readonly Vector[]): number[] {
@@ -57,7 +53,7 @@ function leastSquares(points: readonly Vector[], shares: readonly number[], from
 function nearer(curve: Cubic, point: Vector, t: number): number {
   const [p0, p1, p2, p3] = curve;
   const s = 1 - t;
-  const away = sub(pointOn(curve, t), point);
+  const away = sub(bezierPoint(curve, t), point);
   const d1 = add(add(times(sub(p1, p0), 3 * s * s), times(sub(p2, p1), 6 * s * t)), times(sub(p3, p2), 3 * t * t));
   const d2 = add(times(add(sub(p2, times(p1, 2)), p0), 6 * s), times(add(sub(p3, times(p2, 2)), p1), 6 * t));
   const slope = dot(d1, d1) + dot(away, d2);
@@ -78,7 +74,7 @@ function fit(points: readonly Vector[], from: Vector, to: Vector, tolerance: num
     const curve = leastSquares(points, shares, from, to);
     let worst = 0;
     points.forEach((point, i) => {
-      const off = Math.hypot(...sub(pointOn(curve, shares[i]!), point));
+      const off = Math.hypot(...sub(bezierPoint(curve, shares[i]!), point));
       if (off > worst) [worst, split] = [off, i];
     });
     if (worst <= tolerance) return [curve];

@@ -3,7 +3,7 @@ export { DEFAULT_EASING, NAMED_CURVES, easingSchema, evaluateEasing, reverseEasi
 export type { CurveName, Easing, EasingType } from './easing';
 export { evaluateTrack, keyframeSchema, mixValues, prepareTrack, trackSchema, vectorSchema } from './track';
 export type { Keyframe, PreparedTrack, Track, TrackValue, Vector } from './track';
-export { pathPoint, preparePath } from './motion-path';
+export { bezierPoint, pathPoint, preparePath } from './motion-path';
 export type { MotionPath } from './motion-path';
 export { ACTOR_PROPERTIES, ACTOR_PROPERTY_IDS, actorAt, actorTracksSchema, atRest, prepareActor, trackThrough } from './actor';
 export type { ActorProperty, ActorState, ActorTracks, PreparedActor } from './actor';

@@ -12,7 +12,8 @@ export interface MotionPath {
 /** With 64 chords the length of a quarter circle is right to 1e-5 of its radius. */
 const SAMPLES = 64;
 
-function bezierPoint([a, b, c, d]: MotionPath['points'], s: number): [number, number] {
+/** The point of a cubic Bézier at a parameter in [0, 1]. */
+export function bezierPoint([a, b, c, d]: MotionPath['points'], s: number): [number, number] {
   const r = 1 - s;
   const [k0, k1, k2, k3] = [r * r * r, 3 * r * r * s, 3 * r * s * s, s * s * s];
   return [k0 * a[0] + k1 * b[0] + k2 * c[0] + k3 * d[0], k0 * a[1] + k1 * b[1] + k2 * c[1] + k3 * d[1]];

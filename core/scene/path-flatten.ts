@@ -1,3 +1,6 @@
+import { bezierPoint } from '../motion';
+import { lastAtOrBefore } from '../time';
+
 /** A contour of a path as a chain of points, with the length walked up to each. Coordinates alternate: x, y, x, y … */
 export interface Contour {
   readonly points: Float64Array;
@@ -39,10 +42,9 @@ export function flattenPath(d: string, chords = CHORDS): Contour[] {
         for (let k = 1; k < chords; k++) {
           const t = k / chords;
           const s = 1 - t;
-          points.push(
-            size === 4 ? s * s * x + 2 * s * t * n[i]! + t * t * ex : s ** 3 * x + 3 * s * s * t * n[i]! + 3 * s * t * t * n[i + 2]! + t ** 3 * ex,
-            size === 4 ? s * s * y + 2 * s * t * n[i + 1]! + t * t * ey : s ** 3 * y + 3 * s * s * t * n[i + 1]! + 3 * s * t * t * n[i + 3]! + t ** 3 * ey,
-          );
+          const control = [n[i]!, n[i + 1]!] as const;
+          if (size === 6) points.push(...bezierPoint([[x, y], control, [n[i + 2]!, n[i + 3]!], [ex, ey]], t));
+          else points.push(s * s * x + 2 * s * t * control[0] + t * t * ex, s * s * y + 2 * s * t * control[1] + t * t * ey);
         }
       }
       points.push(ex, ey);
@@ -63,12 +65,7 @@ export function placeAlong(contour: Contour, length: number): { x: number; y: nu
   const { points, lengths, isClosed } = contour;
   const whole = lengthOf(contour);
   const at = isClosed && whole > 0 ? length - Math.floor(length / whole) * whole : length;
-  let [low, high] = [0, lengths.length - 2];
-  while (low < high) {
-    const middle = (low + high + 1) >> 1;
-    if (lengths[middle]! <= at) low = middle;
-    else high = middle - 1;
-  }
+  const low = Math.min(lengths.length - 2, Math.max(0, lastAtOrBefore(lengths, at)));
   const [x, y, x2, y2] = [points[2 * low]!, points[2 * low + 1]!, points[2 * low + 2]!, points[2 * low + 3]!];
   const chord = lengths[low + 1]! - lengths[low]!;
   const share = chord > 0 ? (at - lengths[low]!) / chord : 0;

@@ -77,6 +77,7 @@ export function prepareScene(piece: Piece, times: ResolvedTimes, formatId: strin
   if (!format || !lead) throw new RangeError(`the piece has no format ${formatId}`);
   const layers = piece.layers.map((layer): PreparedLayer => {
     const override = layer.overrides[formatId];
+    const fit = fitIn(layer, lead, format);
     const tracks: Partial<Record<PropertyId, PreparedTrack>> = {};
     for (const [property, track] of Object.entries(layer.tracks)) if (track) tracks[property as PropertyId] = prepareTrack(track, times.timeOf); // keys are validated by the schema
     const mediaId = layer.kind === 'picture' ? layer.content.mediaId : layer.kind === 'text' ? layer.content.picture : null;
@@ -86,7 +87,7 @@ export function prepareScene(piece: Piece, times: ResolvedTimes, formatId: strin
       end: times.timeOf(layer.end),
       tracks,
       defaults: kindProperties(layer.kind),
-      fit: fitIn(layer, lead, format) * (override?.scale ?? 1) * wholeSteps(layer, fitIn(layer, lead, format), piece.frameRate, times),
+      fit: fit * (override?.scale ?? 1) * wholeSteps(layer, fit, piece.frameRate, times),
       move: override?.move ?? [0, 0],
       hidden: layer.hidden || (override?.hidden ?? false),
       gestures: layer.gestures.map((use) => prepareGesture(use, layer, piece.gestures, times)),

@@ -1,6 +1,6 @@
 import { createHarfBuzzFace } from './harfbuzz-face';
 import type { HarfBuzz } from './harfbuzz-face';
-import { fileForCodePoint, filesForText } from './font-manifest';
+import { fileForCodePoint, filesForText, weightsOf } from './font-manifest';
 import type { FontFile, FontManifest } from './font-manifest';
 import type { ShapingFace } from './shaper';
 import type { FontAxis } from './variation';
@@ -37,10 +37,15 @@ export function createFontLibrary(hb: HarfBuzz, manifest: FontManifest, read: (p
   const broken = new Set<string>();
   const usable = (): FontManifest => (broken.size === 0 ? manifest : { ...manifest, files: manifest.files.filter((file) => !broken.has(file.path)) });
   // Weight only matters to families of several files.
-  const weighed = new Set(manifest.files.filter((file) => manifest.files.some((other) => other.family === file.family && other.weights[0] !== file.weights[0])).map((file) => file.family));
+  const weighed = new Map<string, boolean>();
+  const isWeighed = (family: string): boolean => {
+    let known = weighed.get(family);
+    if (known === undefined) weighed.set(family, (known = weightsOf(manifest, family).length > 1));
+    return known;
+  };
 
   const pathFor = (family: string, italic: boolean, weight: number, codePoint: number): string | null => {
-    const own = weighed.has(family) ? Math.round(weight) : 400;
+    const own = isWeighed(family) ? Math.round(weight) : 400;
     const key = `${family}/${italic ? 'i' : 'r'}${own}/${codePoint}`;
     let path = lookups.get(key);
     if (path === undefined) {

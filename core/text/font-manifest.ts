@@ -46,6 +46,9 @@ export function familyFiles(manifest: FontManifest, family: string, italic: bool
   return (sloped.length > 0 ? sloped : all).map((file) => ({ file, away: weightDistance(file.weights, weight) })).sort((a, b) => a.away - b.away).map(({ file }) => file);
 }
 
+/** The weights at which the files of a family begin; one for a family of one weight range. */
+export const weightsOf = (manifest: FontManifest, family: string): number[] => [...new Set(manifest.files.filter((f) => f.family === family).map((f) => f.weights[0]))];
+
 /** The file to draw a code point with: of the family, else of the fallbacks in order; null if no font that ships has it. */
 export function fileForCodePoint(manifest: FontManifest, family: string, italic: boolean, weight: number, codePoint: number): FontFile | null {
   for (const candidate of [family, ...FALLBACKS]) {
@@ -59,7 +62,7 @@ export function fileForCodePoint(manifest: FontManifest, family: string, italic:
  * All weights of a family of several files are, because a weight can be animated.
  */
 export function filesForText(manifest: FontManifest, family: string, italic: boolean, text: string): FontFile[] {
-  const weights = [...new Set(manifest.files.filter((f) => f.family === family).map((f) => f.weights[0]))];
+  const weights = weightsOf(manifest, family);
   const out = new Map<string, FontFile>();
   for (const weight of weights.length > 0 ? weights : [400]) {
     for (const char of new Set(`x ${text}`)) {

@@ -1,8 +1,12 @@
 import { z } from 'zod';
 import { MAX_STYLES, dressIn, savedStyleSchema, textLookSchema } from '../text-styles';
+import type { Piece, TextLayer } from '../schema';
 import { defineEdit } from './define';
 
 const ids = z.array(z.string());
+
+/** Texts that can be changed and are meant. */
+const texts = (draft: Piece, isMeant: (layer: TextLayer) => boolean): TextLayer[] => draft.layers.filter((layer): layer is TextLayer => layer.kind === 'text' && !layer.locked && isMeant(layer));
 
 /** Edits of saved styles of text. */
 export const STYLE_EDITS = {
@@ -11,21 +15,19 @@ export const STYLE_EDITS = {
     const i = draft.styles.findIndex((s) => s.id === style.id);
     if (i >= 0) draft.styles[i] = style;
     else if (draft.styles.length < MAX_STYLES) draft.styles.push(style);
-    for (const layer of draft.layers) if (layer.kind === 'text' && layer.content.style === style.id && !layer.locked) dressIn(layer, style);
+    for (const layer of texts(draft, (l) => l.content.style === style.id)) dressIn(layer, style);
   }),
   'style.wear': defineEdit('Wear a style', z.object({ ids, styleId: z.string() }), (draft, payload) => {
     const style = draft.styles.find((s) => s.id === payload.styleId);
     if (!style) return;
-    for (const layer of draft.layers) {
-      if (layer.kind !== 'text' || !payload.ids.includes(layer.id) || layer.locked) continue;
+    for (const layer of texts(draft, (l) => payload.ids.includes(l.id))) {
       layer.content.style = style.id;
       dressIn(layer, style);
     }
   }),
   /** Dresses texts in a look that is not kept. */
   'style.dress': defineEdit('Change the look', z.object({ ids, look: textLookSchema }), (draft, payload) => {
-    for (const layer of draft.layers) {
-      if (layer.kind !== 'text' || !payload.ids.includes(layer.id) || layer.locked) continue;
+    for (const layer of texts(draft, (l) => payload.ids.includes(l.id))) {
       layer.content.style = null;
       dressIn(layer, payload.look);
     }

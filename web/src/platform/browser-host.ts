@@ -1,5 +1,5 @@
 import * as hb from 'harfbuzzjs';
-import { withPieceFonts } from '@core/piece';
+import { loadTexts, withPieceFonts } from '@core/piece';
 import type { Piece } from '@core/piece';
 import type { DrawContext, PaintHost } from '@core/paint';
 import { createFontLibrary, fontManifestSchema } from '@core/text';
@@ -80,3 +80,13 @@ export async function browserPieceFonts(piece: Pick<Piece, 'media'>): Promise<Fo
   }
   return own.fonts;
 }
+
+/** The library with every font a piece writes with loaded. Rejects if one cannot be read. */
+export async function loadedFonts(piece: Piece): Promise<FontLibrary> {
+  const fonts = await browserPieceFonts(piece);
+  await loadTexts(piece, fonts);
+  return fonts;
+}
+
+/** Content hashes of the pictures of a piece. */
+export const pictureHashes = (piece: Pick<Piece, 'media'>): string[] => piece.media.filter((m) => m.kind === 'picture').map((m) => m.hash);

@@ -5,7 +5,7 @@ import { boxCorners, prepareScene, sceneAt } from '@core/scene';
 import type { LayoutText, PreparedScene } from '@core/scene';
 import { createLayoutCache } from '@core/text';
 import type { FontLibrary } from '@core/text';
-import { browserPieceFonts, createBrowserHost } from './browser-host';
+import { browserPieceFonts, createBrowserHost, pictureHashes } from './browser-host';
 import type { FromPreview, ToPreview } from './preview-protocol';
 
 /** Paints the preview. Only the newest frame asked for is painted: a late one is dropped, never queued. */
@@ -57,11 +57,10 @@ async function setScene(message: Extract<ToPreview, { type: 'scene' }>): Promise
   }
   scene = prepareScene(piece, resolveTimes(piece, message.analysis), message.formatId);
   schedule();
-  const pictures = piece.media.filter((m) => m.kind === 'picture').map((m) => m.hash);
   const before = fonts.generation;
   let arrived = false;
   try {
-    [arrived] = await Promise.all([host.loadPictures(pictures), loadTexts(piece, fonts)]);
+    [arrived] = await Promise.all([host.loadPictures(pictureHashes(piece)), loadTexts(piece, fonts)]);
   } finally {
     // What did arrive is shown, also if a font is missing.
     if (arrived || fonts.generation !== before) {

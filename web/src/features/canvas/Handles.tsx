@@ -10,7 +10,7 @@ import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
 import { usePiece } from '../../store/selectors';
 import { setValue, valueNow } from '../desk/commands';
 import { MotionPathHandles } from './MotionPathHandles';
-import { boundsOf, isInside, snapBox } from './geometry';
+import { boundsOf, isInside, middleOf, snapBox } from './geometry';
 import type { Guide, Point } from './geometry';
 import { onPlaces } from './preview-client';
 
@@ -45,7 +45,7 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
   const layerOf = (id: string) => piece.layers.find((l) => l.id === id);
   /** What a layer turns and grows about: its position, or the middle of the place that its words fill. */
   const pivotOf = (layer: Layer, corners: readonly Point[]): Point => {
-    if (layer.kind === 'text' && layer.content.area) return [corners.reduce((s, c) => s + c[0], 0) / corners.length, corners.reduce((s, c) => s + c[1], 0) / corners.length];
+    if (layer.kind === 'text' && layer.content.area) return middleOf(corners);
     const position = valueNow(layer, 'position') as [number, number];
     const override = layer.overrides[format.id] ?? NO_OVERRIDE;
     const fit = fitOf(layer);
@@ -146,7 +146,7 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
         const [a, b] = [place.corners[0]!, place.corners[1]!]; // a box has four corners
         const top: Point = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
         const pivot = pivotOf(layer, place.corners);
-        const centre: Point = [place.corners.reduce((s, c) => s + c[0], 0) / 4, place.corners.reduce((s, c) => s + c[1], 0) / 4];
+        const centre = middleOf(place.corners);
         const up = Math.hypot(top[0] - centre[0], top[1] - centre[1]) || 1;
         const stalk: Point = [top[0] + ((top[0] - centre[0]) / up) * 26 * px, top[1] + ((top[1] - centre[1]) / up) * 26 * px];
         return (

@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { leadFormat } from '@core/piece';
 import type { Format, Layer } from '@core/piece';
+import { fitIn } from '@core/scene';
 import { cssFamily, registerCssFamily } from '../../platform/css-fonts';
 import { newId } from '../../platform/ids';
 import { playhead } from '../../platform/clock';
@@ -32,7 +33,7 @@ export function TextEditor({ layerId, zoom, format }: { layerId: string; zoom: n
   if (!layer || !isThere) return null;
   const lead = leadFormat(piece);
   const override = layer.overrides[format.id];
-  const fit = Math.min(format.width / lead.width, format.height / lead.height) * (override?.scale ?? 1);
+  const fit = fitIn(layer, lead, format) * (override?.scale ?? 1);
   const position = valueNow(layer, 'position') as [number, number];
   const scale = valueNow(layer, 'scale') as [number, number];
   const size = (valueNow(layer, 'size') as number) * fit * zoom * scale[1];

@@ -1,11 +1,11 @@
 import { useEffect, useMemo, useState } from 'react';
-import { NO_DRESS, loadTexts } from '@core/piece';
+import { NO_DRESS } from '@core/piece';
 import type { Piece, ResolvedTimes, TextLayer } from '@core/piece';
 import { prepareScene, sceneAt } from '@core/scene';
 import type { LayoutText } from '@core/scene';
 import { createLayoutCache } from '@core/text';
 import type { Seconds } from '@core/time';
-import { browserPieceFonts } from '../../platform/browser-host';
+import { loadedFonts } from '../../platform/browser-host';
 
 /** Where words that fill a place of the frame stand, and how large they came out, in pixels of the format. Null until their fonts are there, and for other words. */
 export function useFittedPlace(piece: Piece, times: ResolvedTimes, layer: TextLayer | undefined, formatId: string, seconds: Seconds): { left: number; top: number; width: number; height: number; size: number } | null {
@@ -14,8 +14,7 @@ export function useFittedPlace(piece: Piece, times: ResolvedTimes, layer: TextLa
   useEffect(() => {
     if (!isFitted) return;
     let isCurrent = true;
-    void browserPieceFonts(piece).then(async (fonts) => {
-      await loadTexts(piece, fonts);
+    void loadedFonts(piece).then((fonts) => {
       if (isCurrent) setLayout(() => createLayoutCache(fonts));
     });
     return () => { isCurrent = false; };

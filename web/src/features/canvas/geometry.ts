@@ -16,6 +16,9 @@ export function isInside(corners: readonly Point[], [x, y]: Point): boolean {
   return true;
 }
 
+/** The middle of a box given by its four corners. */
+export const middleOf = (corners: readonly Point[]): Point => [corners.reduce((s, c) => s + c[0], 0) / corners.length, corners.reduce((s, c) => s + c[1], 0) / corners.length];
+
 export interface Guide {
   readonly axis: 'x' | 'y';
   readonly at: number;

@@ -2,11 +2,11 @@ import { useEffect, useRef, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { createPainter } from '@core/paint';
 import type { DrawContext } from '@core/paint';
-import { loadTexts, resolveTimes } from '@core/piece';
+import { resolveTimes } from '@core/piece';
 import { prepareScene, sceneAt } from '@core/scene';
 import { createLayoutCache } from '@core/text';
 import { api, call } from '../../platform/api';
-import { browserPieceFonts, createBrowserHost } from '../../platform/browser-host';
+import { createBrowserHost, loadedFonts, pictureHashes } from '../../platform/browser-host';
 
 /** One frame of a piece at full size and nothing else: `/frame/ID?at=SECONDS&format=ID`. For proofs, comparison and printing. */
 export function FramePage() {
@@ -23,9 +23,8 @@ export function FramePage() {
       const { piece } = await call(api.pieces[':id'].$get({ param: { id } }));
       const song = piece.media.find((m) => m.id === piece.music?.mediaId);
       const analysis = song ? await call(api.media[':hash'].analysis.$get({ param: { hash: song.hash } })).catch(() => null) : null;
-      const fonts = await browserPieceFonts(piece);
       const host = createBrowserHost();
-      await Promise.all([host.loadPictures(piece.media.filter((m) => m.kind === 'picture').map((m) => m.hash)), loadTexts(piece, fonts)]);
+      const [fonts] = await Promise.all([loadedFonts(piece), host.loadPictures(pictureHashes(piece))]);
       const list = sceneAt(prepareScene(piece, resolveTimes(piece, analysis), format ?? piece.leadFormatId), at, createLayoutCache(fonts));
       const target = canvas.current;
       if (!isCurrent || !target) return;

@@ -1,10 +1,10 @@
 import { useEffect, useState } from 'react';
 import { checkReading } from '@core/checks';
 import type { ReadingFinding } from '@core/checks';
-import { familyLabel, loadTexts } from '@core/piece';
+import { familyLabel } from '@core/piece';
 import type { Piece, TextLayer } from '@core/piece';
 import { createLayoutCache } from '@core/text';
-import { browserPieceFonts } from '../../platform/browser-host';
+import { loadedFonts } from '../../platform/browser-host';
 import { playhead } from '../../platform/clock';
 import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
 import { useAnalysis, usePiece, useTimes } from '../../store/selectors';
@@ -21,8 +21,7 @@ export function ReadingCheck() {
   const [findings, setFindings] = useState<readonly ReadingFinding[]>([]);
   useEffect(() => {
     let isCurrent = true;
-    void browserPieceFonts(piece).then(async (fonts) => {
-      await loadTexts(piece, fonts);
+    void loadedFonts(piece).then((fonts) => {
       if (isCurrent) setFindings(checkReading(piece, times, createLayoutCache(fonts)));
     });
     return () => { isCurrent = false; };

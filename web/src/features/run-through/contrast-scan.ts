@@ -1,13 +1,13 @@
 import { wantedRatio, worstContrast } from '@core/checks';
 import { createPainter } from '@core/paint';
 import type { DrawContext, Painter } from '@core/paint';
-import { NO_DRESS, constantTrack, formatOf, loadTexts, resolveTimes } from '@core/piece';
+import { NO_DRESS, constantTrack, formatOf, resolveTimes } from '@core/piece';
 import type { Piece, TextLayer } from '@core/piece';
 import type { SongAnalysis } from '@core/audio';
 import { prepareScene, sceneAt } from '@core/scene';
 import { createLayoutCache } from '@core/text';
 import type { Seconds } from '@core/time';
-import { browserPieceFonts, createBrowserHost } from '../../platform/browser-host';
+import { createBrowserHost, loadedFonts, pictureHashes } from '../../platform/browser-host';
 
 /** Contrast is looked at in pictures of this many pixels along the longer side: letters of 24 in 1080 still have whole pixels. */
 const SIDE = 640;
@@ -44,9 +44,8 @@ function lettersOnly(piece: Piece, layer: TextLayer): Piece {
  * Runs in slices, so that the desk stays alive.
  */
 export async function scanContrast(piece: Piece, analysis: SongAnalysis | null, formatId: string, onProgress: (share: number) => void, signal: AbortSignal): Promise<ContrastFinding[]> {
-  const fonts = await browserPieceFonts(piece);
   const host = createBrowserHost();
-  await Promise.all([host.loadPictures(piece.media.filter((m) => m.kind === 'picture').map((m) => m.hash)), loadTexts(piece, fonts)]);
+  const [fonts] = await Promise.all([loadedFonts(piece), host.loadPictures(pictureHashes(piece))]);
   const layout = createLayoutCache(fonts);
   const times = resolveTimes(piece, analysis);
   const format = formatOf(piece, formatId);

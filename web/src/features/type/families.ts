@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { familyLabel, ownFamilyId } from '@core/piece';
 import type { MediaRef } from '@core/piece';
 import { FONT_FAMILIES, FONT_FAMILY_IDS } from '@core/text';
@@ -35,18 +35,18 @@ function grouped(fonts: readonly MediaRef[]): OfferedFamily[] {
 export function useFamilies(isWanted: boolean): readonly OfferedFamily[] {
   const piece = usePiece();
   const { data } = useQuery({ queryKey: ['fonts', piece.media.length], enabled: isWanted, queryFn: () => call(api.media.fonts.$get()) });
-  return [...grouped([...piece.media, ...(data ?? [])]), ...SHIPPED];
+  return useMemo(() => [...grouped([...piece.media, ...(data ?? [])]), ...SHIPPED], [piece.media, data]);
 }
 
 /** The axes of a family's font; empty until they are known. */
 export function useAxes(family: string): readonly FontAxis[] {
-  const piece = usePiece();
+  const { media } = usePiece();
   const [axes, setAxes] = useState<readonly FontAxis[]>([]);
   useEffect(() => {
     let isCurrent = true;
-    void browserPieceFonts(piece).then(({ manifest }) => isCurrent && setAxes(manifest.families[family]?.axes ?? []));
+    void browserPieceFonts({ media }).then(({ manifest }) => isCurrent && setAxes(manifest.families[family]?.axes ?? []));
     return () => { isCurrent = false; };
-  }, [family, piece.media]); // eslint-disable-line react-hooks/exhaustive-deps -- only the piece's files matter
+  }, [family, media]);
   return axes;
 }
 
