@@ -13,7 +13,7 @@ import { createLayer, createPiece, resolveTimes } from '@core/piece';
 import type { Piece } from '@core/piece';
 import { prepareScene, sceneAt } from '@core/scene';
 import { createLayoutCache } from '@core/text';
-import { FRAME_RATES, frameCount, frameToSeconds, freeMoment } from '@core/time';
+import { FRAME_RATES, frameCount, frameMiddle, freeMoment } from '@core/time';
 import { assets } from '../server/platform/config';
 import { decodeMono } from '../server/platform/ffmpeg';
 import { renderVideo } from '../server/render/render-video';
@@ -164,7 +164,7 @@ async function main(): Promise<void> {
       });
       const limit = await encoderLimit(dir, out, format.width, format.height);
       const total = frameCount(resolveTimes(piece, analysis).end, piece.frameRate);
-      const shots = formatId === 'wide' ? await screenshotRate(piece, analysis, Array.from({ length: SCREENSHOT_FRAMES }, (_, i) => frameToSeconds(Math.floor((i * total) / SCREENSHOT_FRAMES), piece.frameRate)), dir) : null;
+      const shots = formatId === 'wide' ? await screenshotRate(piece, analysis, Array.from({ length: SCREENSHOT_FRAMES }, (_, i) => frameMiddle(Math.floor((i * total) / SCREENSHOT_FRAMES), piece.frameRate)), dir) : null;
       const fps = facts.frames / time;
       console.log(`| ${piece.name}, ${format.name} | ${facts.frames} | ${facts.painted} | ${fps.toFixed(1)} | ${limit.toFixed(1)} | ${(fps / limit).toFixed(2)} | ${shots === null ? '' : shots.toFixed(2)} | ${shots === null ? '' : (fps / shots).toFixed(1)} |`);
     }

@@ -42,6 +42,36 @@ describe('beats of clicks', () => {
   });
 });
 
+describe('clicks over noise', () => {
+  const noisy = (bpm: number, decibels: number) => {
+    const { samples, beats } = clicks(bpm, 0.5, 14);
+    const level = 0.7 * 10 ** (decibels / 20);
+    let seed = 7;
+    for (let i = 0; i < samples.length; i++) samples[i]! += level * (((seed = (seed * 1103515245 + 12345) & 0x7fffffff) / 0x3fffffff) - 1);
+    return { samples, beats };
+  };
+  it.each([-20, -30, -37, -45, -60].flatMap((decibels) => [60, 128, 200].map((bpm) => [decibels, bpm] as const)))('%d dB below the clicks: none is lost at %d BPM', (decibels, bpm) => {
+    const { samples, beats } = noisy(bpm, decibels);
+    const analysis = analyseSong(samples);
+    // Half or double the tempo is another reading of the same clicks; what counts is that the song keeps its beats to its ends.
+    const level = analysis.bpm / bpm;
+    expect([0.5, 1, 2].some((k) => Math.abs(level / k - 1) < 0.02)).toBe(true);
+    expect(analysis.beats[0]!).toBeLessThan(beats[0]! + (60 / bpm) * 2.1);
+    expect(analysis.beats[analysis.beats.length - 1]!).toBeGreaterThan(beats[beats.length - 1]! - (60 / bpm) * 2.1);
+    // Under loud noise half a beat may be taken for the beat; none may be lost.
+    const spot = decibels > -30 ? 60 / bpm / 2 : 0;
+    const found = analysis.beats.filter((t) => Math.min(Math.abs(nearestError(t, beats)), Math.abs(nearestError(t, beats.map((b) => b + spot)))) < 0.02).length;
+    expect(found).toBeGreaterThanOrEqual(Math.floor(beats.length * Math.min(1, level)) - 2);
+  });
+  it('one loud hit does not make silence of what follows', () => {
+    const samples = new Float32Array(25 * ANALYSIS_RATE);
+    const hit = (t: number, level: number, decay: number) => { for (let k = 0; k < 2000; k++) samples[Math.round(t * ANALYSIS_RATE) + k]! += level * Math.sin(k * 1.9) * Math.exp(-k / decay); };
+    hit(0.5, 0.95, 600);
+    for (let i = 1; i < 46; i++) hit(0.5 + i * 0.5, 0.02, 60);
+    expect(analyseSong(samples).beats.length).toBeGreaterThan(20);
+  });
+});
+
 describe('the demo songs, whose beats are known', () => {
   it.each(demoSongs().map((song) => [song.title, song] as const))('%s: tempo, beats within 10 ms, bars', (_title, song) => {
     const analysis = analyseSong(decodeDemo(song.wav));

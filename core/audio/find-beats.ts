@@ -59,7 +59,7 @@ export function findBeats(features: SongFeatures, onProgress: (share: number) =>
   const positions = followBars(facts.grid, reading, facts.tatum, WEIGHTS);
   const onBeats = positions.flatMap(({ position, beatsPerBar }, i): Placed[] => (position % reading.perBeat === 0 ? [{ frame: facts.grid.frames[i]!, beat: position / reading.perBeat, beatsPerBar }] : []));
   const all = toTheEnds(onBeats, features.bands.frameCount);
-  const kept = trimEnds(all.map((b) => b.frame), features.onsets);
+  const kept = trimEnds(all, features.onsets, features.bands.power);
   const inside = all.slice(kept.from, kept.to);
   onProgress(0.95);
   const beats = refineBeats(inside.map((b) => b.frame), features.bands.all, features.onsets);
@@ -87,17 +87,43 @@ function toTheEnds(beats: readonly Placed[], frameCount: number): Placed[] {
   return out;
 }
 
-/** Beats before the first and after the last that carry hardly any onset are guesses into silence. */
-function trimEnds(frames: readonly number[], onsets: Float32Array): { from: number; to: number } {
-  const strengths = frames.map((frame) => {
+/** Below this share of the loud power, or of full scale, a stretch is silent: what codecs and dither leave. */
+const SILENT_SHARE = 1e-6;
+const SILENT_POWER = 1e-8;
+/** A beat at an end whose onset is below this share of the median beat's is a guess. */
+const WEAK_HEAD = 0.25;
+const WEAK_TAIL = 0.12;
+
+/**
+ * Beats at both ends that are guesses: those in silence, however many, and those of sounding music on which hardly anything sets in, but of these
+ * no more than a bar at each end. The level is the median beat's, so that one loud hit doesn't make silence of all others.
+ */
+function trimEnds(beats: readonly Placed[], onsets: Float32Array, power: Float32Array): { from: number; to: number } {
+  const loud = Float32Array.from(power).sort()[Math.floor(power.length * 0.95)] ?? 0;
+  const silent = Math.max(SILENT_POWER, SILENT_SHARE * loud);
+  const strengths = beats.map(({ frame }) => {
     let best = 0;
     for (let i = Math.max(0, Math.round(frame) - 4); i <= Math.round(frame) + 4 && i < onsets.length; i++) best = Math.max(best, onsets[i]!);
     return best;
   });
-  const rms = Math.sqrt(strengths.reduce((a, s) => a + s * s, 0) / Math.max(1, strengths.length));
-  let from = 0;
-  let to = frames.length;
-  while (from < to && strengths[from]! < 0.2 * rms) from++;
-  while (to > from && strengths[to - 1]! < 0.1 * rms) to--;
-  return { from, to };
+  const isSilent = beats.map(({ frame }, i) => {
+    const half = ((beats[i + 1]?.frame ?? frame) - (beats[i - 1]?.frame ?? frame)) / 4;
+    for (let k = Math.max(0, Math.round(frame - half)); k <= Math.min(power.length - 1, Math.round(frame + half)); k++) if (power[k]! > silent) return false;
+    return true;
+  });
+  const heard = strengths.filter((_, i) => !isSilent[i]).sort((a, b) => a - b);
+  const median = heard[heard.length >> 1] ?? 0;
+  /** Beats to leave out, counted from one end. */
+  const guesses = (order: readonly number[], weak: number): number => {
+    let sounding = 0;
+    let count = 0;
+    for (const i of order) {
+      if (!isSilent[i] && (strengths[i]! >= weak * median || ++sounding > beats[i]!.beatsPerBar)) break;
+      count++;
+    }
+    return count;
+  };
+  const forward = beats.map((_, i) => i);
+  const from = guesses(forward, WEAK_HEAD);
+  return { from, to: Math.max(from, beats.length - guesses([...forward].reverse(), WEAK_TAIL)) };
 }

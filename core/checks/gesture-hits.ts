@@ -1,21 +1,8 @@
-import { actorAt } from '../motion';
-import type { ActorState, UnitKind } from '../motion';
+import type { UnitKind } from '../motion';
 import { inCase, wordRanges } from '../piece';
 import type { Layer, Piece, ResolvedTimes } from '../piece';
 import { castGesture, prepareGesture } from '../scene';
-import { hitOf } from './hit-of';
 import type { Moved } from './visible-hits';
-
-const SAMPLES = 120;
-
-/** How far apart two states look: an em of movement, twice the size and a quarter turn count alike. */
-function looksApart(a: ActorState, b: ActorState): number {
-  return Math.hypot(
-    a.move[0] - b.move[0], a.move[1] - b.move[1], a.scale[0] - b.scale[0], a.scale[1] - b.scale[1],
-    (a.rotation - b.rotation) / 90, (a.skew - b.skew) / 45, (a.opacity - b.opacity) * 0.5, (a.blur - b.blur) * 0.5, (a.tint - b.tint) * 0.7,
-    (a.spread - b.spread) * 2, (a.weight - b.weight) / 400, a.draw - b.draw, (a.ink - b.ink) * 0.5, a.wipe - b.wipe, a.scramble - b.scramble,
-  );
-}
 
 /** Words of the units of a layer, by the text alone: where lines break by width is not known here, and typed lines are counted. */
 function unitWords(layer: Layer, unit: UnitKind): number[] {
@@ -44,11 +31,10 @@ export function gestureHits(piece: Piece, times: ResolvedTimes): Moved[] {
       if (words.length === 0) continue;
       const cast = castGesture(prepared, words.map((_, x) => ({ x, y: 0 })), (i) => words[i] ?? -1);
       const playing = words.map((_, i) => i).filter((i) => cast.plays[i]).sort((a, b) => cast.starts[a]! - cast.starts[b]!);
-      const chosen = use.stagger.rhythm && !cast.returns ? playing : prepared.share === 1 ? playing.slice(-1) : playing.slice(0, 1);
+      const chosen = use.stagger.rhythm && !cast.returns ? playing : prepared.landing === 'end' ? playing.slice(-1) : playing.slice(0, 1);
       const anchor = use.at ?? (use.role === 'exit' ? layer.end : layer.start);
       for (const unit of chosen) {
-        const actor = cast.actors[unit]!;
-        const hit = hitOf(Array.from({ length: SAMPLES + 1 }, (_, k) => actorAt(actor, use.role === 'exit' ? 1 - k / SAMPLES : k / SAMPLES)), looksApart);
+        const hit = cast.hitOf(unit);
         if (!hit) continue;
         for (const from of cast.returns ?? [0]) {
           const at = from + cast.starts[unit]! + hit.share * cast.each;

@@ -1,7 +1,5 @@
 export { checkReading, restingTime } from './reading-check';
 export type { ReadingFinding } from './reading-check';
-export { hitOf } from './hit-of';
-export type { HitKind } from './hit-of';
 export { HIT_KINDS, visibleHits } from './visible-hits';
 export type { VisibleHit } from './visible-hits';
 export { contrastRatio, luminance, wantedRatio, worstContrast } from './contrast';

@@ -1,12 +1,10 @@
-import { evaluateTrack, prepareTrack } from '../motion';
-import type { TrackValue } from '../motion';
+import { evaluateTrack, hitOf, prepareTrack } from '../motion';
+import type { HitKind, TrackValue } from '../motion';
 import { PROPERTY_IDS } from '../piece';
 import type { KeyRef, Piece, PropertyId, ResolvedTimes } from '../piece';
 import { beatToSeconds, framesPerSecond, isFreeTime, secondsToBeat } from '../time';
 import type { Beats, Seconds } from '../time';
 import { gestureHits } from './gesture-hits';
-import { hitOf } from './hit-of';
-import type { HitKind } from './hit-of';
 
 export const HIT_KINDS = { start: 'sets off', peak: 'peaks', landing: 'lands' } as const satisfies Record<HitKind, string>;
 

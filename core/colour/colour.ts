@@ -1,6 +1,7 @@
 import { converter, formatHex, formatHex8, parse } from 'culori/fn';
 import { modeLrgb, modeOklab, modeRgb, useMode } from 'culori/fn';
 import { z } from 'zod';
+import { createMemo } from '../time';
 
 /**
  * Colours in the document are sRGB-encoded hex text with straight alpha ("#rrggbb" or "#rrggbbaa"). Between two keyframes
@@ -18,20 +19,16 @@ export type Colour = string;
 /** Oklab L, a, b and straight alpha. */
 export type Oklab = readonly [number, number, number, number];
 
-const cache = new Map<Colour, Oklab>();
-const CACHE_LIMIT = 4096;
+const remembered = createMemo<Oklab>(4096);
 
 /** @throws RangeError if the text is no colour. */
 export function colourToOklab(colour: Colour): Oklab {
-  const known = cache.get(colour);
-  if (known) return known;
-  const parsed = parse(colour);
-  if (!parsed) throw new RangeError(`not a colour: ${colour}`);
-  const lab = toOklab(parsed);
-  const value: Oklab = [lab.l, lab.a, lab.b, parsed.alpha ?? 1];
-  if (cache.size >= CACHE_LIMIT) cache.clear();
-  cache.set(colour, value);
-  return value;
+  return remembered(colour, () => {
+    const parsed = parse(colour);
+    if (!parsed) throw new RangeError(`not a colour: ${colour}`);
+    const lab = toOklab(parsed);
+    return [lab.l, lab.a, lab.b, parsed.alpha ?? 1];
+  });
 }
 
 export function oklabToColour([l, a, b, alpha]: Oklab): Colour {

@@ -14,4 +14,7 @@ export type { GestureRole, GestureUse, Landing, OwnGesture, UnitKind } from './g
 export { GESTURES, GESTURE_IDS, gestureDefinition, newGestureUse, parametersOf, tracksInPlace } from './gestures';
 export type { GestureDefinition, GestureId, GestureParameter, UnitContext } from './gestures';
 export { idsOf } from './table-ids';
+export { hitOf } from './hit-of';
+export type { HitKind } from './hit-of';
+export { actorHit } from './actor-hit';
 export { fitCurve } from './fit-curve';

@@ -69,6 +69,45 @@ describe('cutting the song of a piece', () => {
     expect(place.bar).toBe(2);
     expect(beatToBar(after.grid, 9).beat).toBe(1);
   });
+  it('a part split off the beat is left out or repeated: pins behind it stay on the beat of the music they were on', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 2, max: 40 }), fc.double({ min: 0.05, max: 0.95, noNaN: true }), fc.double({ min: 1.1, max: 9, noNaN: true }), fc.boolean(), (beat, off, length, isRepeat) => {
+        const from = beatToSeconds(before.grid, beat + off);
+        const stretch = { from, to: from + length };
+        fc.pre(stretch.to < whole.to - 2);
+        const pinned = { ...piece, markers: Array.from({ length: 74 }, (_, i) => ({ id: `m${i}`, name: '', colour: '#ffffff', at: pin(i) })) };
+        const next = applyEdits(pinned, [{ type: 'music.arrange', duration: analysis.duration, stretches: isRepeat ? withRepeat(whole, stretch, 1) : withoutStretch(whole, stretch) }], before).piece;
+        const after = resolveTimes(next, analysis);
+        for (let i = Math.ceil(beat + off + length * 2) + 1; i < 74; i++) {
+          const was = pieceToSong(piece.music!, beatToSeconds(before.grid, i));
+          const is = pieceToSong(next.music!, after.timeOf(next.markers[i]!.at));
+          expect(Math.abs(is - was)).toBeLessThan(0.031);
+        }
+      }),
+      { seed: 11 },
+    );
+  });
+  it('whatever is cut, trimmed or corrected, there is a rising grid to count by', () => {
+    const wild = fc.double({ min: -50, max: 90, noNaN: true });
+    fc.assert(
+      fc.property(fc.array(fc.tuple(wild, wild), { maxLength: 6 }), fc.double({ min: 0, max: 60, noNaN: true }), fc.option(fc.double({ min: 0.01, max: 60, noNaN: true })), wild, fc.constantFrom(0.5 as const, 1 as const, 2 as const), (pairs, trimStart, trimEnd, shift, factor) => {
+        const cuts = pairs.map(([at, to]) => ({ at, to }));
+        const music: Music = { ...piece.music!, cuts, trimStart, trimEnd, correction: { ...piece.music!.correction, shift, factor, moves: cuts, spans: pairs.map(([start, end]) => ({ start, end, beats: 7 })), bars: pairs.map(([at]) => ({ at, beatsPerBar: 3 })) } };
+        const { grid } = resolveTimes({ ...piece, music }, analysis);
+        expect(grid.beats.length).toBeGreaterThanOrEqual(2);
+        for (let i = 1; i < grid.beats.length; i++) expect(grid.beats[i]!).toBeGreaterThan(grid.beats[i - 1]!);
+        expect(Number.isFinite(beatToSeconds(grid, 5)) && Number.isFinite(secondsToBeat(grid, 5))).toBe(true);
+      }),
+      { seed: 12 },
+    );
+  });
+  it('a song that plays one part twice with its front left out can still be opened', () => {
+    const music: Music = { ...piece.music!, trimStart: 10, trimEnd: 14, cuts: [{ at: 14, to: 10 }] };
+    const left = { ...music, trimStart: music.trimStart + 12 };
+    const times = resolveTimes({ ...piece, music: left }, analysis);
+    expect(times.grid.beats.length).toBeGreaterThanOrEqual(2);
+    expect(beatToBar(times.grid, 0).bar).toBe(1);
+  });
   it('moves the song under the piece and leaves what was set where it is', () => {
     const next = applyEdits(piece, [{ type: 'music.place', start: 1.5, beatShift: -3 }], before).piece;
     const after = resolveTimes(next, analysis);

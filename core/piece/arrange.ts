@@ -54,26 +54,33 @@ export const withoutStretch = (whole: Stretch, gone: Stretch): Stretch[] => [{ f
 
 export const withRepeat = (whole: Stretch, again: Stretch, times: number): Stretch[] => [{ from: whole.from, to: again.to }, ...Array.from({ length: times }, () => again), { from: again.to, to: whole.to }].filter((s) => s.to > s.from + SAME);
 
+/** A beat that comes this near to a beat of the new grid is that beat. */
+const ON_BEAT: Seconds = 0.03;
+
 /**
- * Where a beat of the grid before goes when the music is rearranged: it stays on the same moment of the music. What was cut out
- * goes to the join, what comes after the music moves with its end. A head that is cut off doesn't count: numbers run from the song's first bar.
+ * Where a beat goes when the music is rearranged: it stays on the same moment of the music, and its number is what the new grid counts
+ * there. What was cut out goes to the join, what comes after the music moves with its end. A head that is cut off doesn't
+ * count: numbers run from the song's first bar.
+ * @param before - the grid that `beat` belongs to. @param after - the grid of the rearranged music.
  */
-export function rearrangedBeat(grid: BeatGrid, beat: Beats, stretches: readonly Stretch[], whole: Stretch): Beats {
-  const time = beatToSeconds(grid, beat);
-  const beatAt = (seconds: Seconds) => secondsToBeat(grid, seconds);
-  const round = (value: Beats) => Math.round(value * 1e6) / 1e6;
+export function rearrangedBeat(before: BeatGrid, after: BeatGrid, beat: Beats, stretches: readonly Stretch[], whole: Stretch): Beats {
+  const time = beatToSeconds(before, beat);
   const [first] = stretches;
   if (!first || time < first.from - SAME) return beat;
-  let at = beatAt(first.from);
+  const onGrid = (seconds: Seconds, isWhole: boolean): Beats => {
+    const found = secondsToBeat(after, seconds);
+    const near = Math.round(found);
+    if (isWhole || (Number.isInteger(beat) && Math.abs(beatToSeconds(after, near) - seconds) < ON_BEAT)) return near;
+    return Math.round(found * 1e6) / 1e6;
+  };
+  let at = whole.from;
+  let join: Seconds | null = null;
   for (const stretch of stretches) {
-    if (time >= stretch.from - SAME && time < stretch.to - SAME) return round(Math.round(at - beatAt(stretch.from)) + beat);
-    at += beatAt(stretch.to) - beatAt(stretch.from);
+    if (time >= stretch.from - SAME && time < stretch.to - SAME) return onGrid(at + time - stretch.from, false);
+    if (join === null && stretch.from > time) join = at;
+    // What is shorter than a join is left out, as `rearranged` does.
+    if (stretch.to > stretch.from + JOIN_SECONDS) at += stretch.to - stretch.from;
   }
-  if (time >= whole.to - SAME) return round(beat + Math.round(at - beatAt(whole.to)));
-  let join = beatAt(first.from);
-  for (const stretch of stretches) {
-    if (stretch.from > time) return round(Math.round(join));
-    join += beatAt(stretch.to) - beatAt(stretch.from);
-  }
-  return round(Math.round(join));
+  if (time >= whole.to - SAME) return onGrid(at + time - whole.to, Number.isInteger(beat));
+  return onGrid(join ?? at, true);
 }

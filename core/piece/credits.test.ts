@@ -4,7 +4,7 @@ import { createPiece, creditRows, readCredits, resolveTimes, rollCredits, rollMo
 import type { CreditRow } from '@core/piece';
 import { evaluateTrack, prepareTrack } from '@core/motion';
 import { prepareScene, propertyAt } from '@core/scene';
-import { FRAME_RATES, frameToSeconds, secondsToFrame } from '@core/time';
+import { FRAME_RATES, frameMiddle, secondsToFrame } from '@core/time';
 import { countingIds } from '../../tests/helpers/documents';
 
 const plan = { from: 1, length: 8, hold: 2, size: 40, colour: '#ffffff', accent: '#ffb74a' };
@@ -32,7 +32,7 @@ describe('rolling credits', () => {
         const { frames, speed, end } = rollMotion(rows.length, plan, p.formats[0]!, p.frameRate);
         let before: number | null = null;
         for (let k = 0; k <= frames; k++) {
-          const [x, y] = evaluateTrack(track, frameToSeconds(first + k, p.frameRate)) as [number, number];
+          const [x, y] = evaluateTrack(track, frameMiddle(first + k, p.frameRate)) as [number, number];
           expect(x).toBe((layer.tracks.position!.value as [number, number])[0]);
           expect(Math.abs(y - Math.round(y))).toBeLessThan(1e-6);
           if (before !== null) expect(before - y).toBeCloseTo(speed, 6);
@@ -64,7 +64,7 @@ describe('rolling credits', () => {
     for (const id of ['wide', 'tall', 'small']) {
       const scene = prepareScene({ ...p, layers }, resolveTimes({ ...p, layers }, null), id);
       for (const layer of scene.layers) {
-        const y = (k: number) => (propertyAt(layer, 'position', frameToSeconds(30 + k, p.frameRate)) as [number, number])[1] * layer.fit;
+        const y = (k: number) => (propertyAt(layer, 'position', frameMiddle(30 + k, p.frameRate)) as [number, number])[1] * layer.fit;
         const step = y(0) - y(1);
         expect(Math.abs(step - Math.round(step))).toBeLessThan(1e-6);
         expect(Math.round(step)).toBeGreaterThanOrEqual(1);

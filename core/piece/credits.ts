@@ -1,4 +1,4 @@
-import { frameToSeconds, freeMoment, secondsToFrame } from '../time';
+import { frameMiddle, frameToSeconds, freeMoment, secondsToFrame } from '../time';
 import type { FrameRate, Seconds } from '../time';
 import { createLayer } from './create';
 import type { IdSource } from './create';
@@ -69,6 +69,8 @@ export function rollCredits(piece: Piece, rows: readonly CreditRow[], plan: Roll
   const first = secondsToFrame(plan.from, rate);
   const { frames, start, end } = rollMotion(rows.length, plan, format, rate);
   const at = (frame: number) => freeMoment(frameToSeconds(frame, rate));
+  // Frames show the moment at their middle: that is where whole pixels are wanted.
+  const shown = (frame: number) => freeMoment(frameMiddle(frame, rate));
   const gutter = Math.round(plan.size * 0.6);
   return PARTS.flatMap(([part, name]): TextLayer[] => {
     const text = column(rows, part);
@@ -80,7 +82,7 @@ export function rollCredits(piece: Piece, rows: readonly CreditRow[], plan: Roll
       values: { size: plan.size, leading: LEADING, weight: part === 'credit-name' ? 650 : 400, fill: part === 'credit-heading' ? plan.accent : plan.colour, position: [x, end] },
     }, newId) as TextLayer; // of the kind asked for
     layer.motionBlur = 'off';
-    layer.tracks.position!.keyframes = [{ id: newId(), at: at(first), value: [x, start], easing: { type: 'linear' } }, { id: newId(), at: at(first + frames), value: [x, end], easing: { type: 'hold' } }];
+    layer.tracks.position!.keyframes = [{ id: newId(), at: shown(first), value: [x, start], easing: { type: 'linear' } }, { id: newId(), at: shown(first + frames), value: [x, end], easing: { type: 'hold' } }];
     return [layer];
   });
 }

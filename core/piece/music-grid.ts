@@ -41,6 +41,21 @@ function arranged(music: Music, song: SongBeats): SongBeats {
   return { times, confidence, bars };
 }
 
+/** Beats closer than this are one: corrections that contradict each other must not make a grid that stands still or runs backwards. */
+const LEAST_INTERVAL = 0.005;
+
+function inOrder(song: SongBeats): SongBeats {
+  let last = -Infinity;
+  const kept = song.times.map((t) => {
+    if (!Number.isFinite(t) || t < last + LEAST_INTERVAL) return false;
+    last = t;
+    return true;
+  });
+  if (kept.every(Boolean)) return song;
+  const those = (values: readonly number[]) => values.filter((_, i) => kept[i]);
+  return { times: those(song.times), confidence: those(song.confidence), bars: those(song.bars) };
+}
+
 /** Bars as the grid wants them: where the number of beats a bar changes. A bar cut short counts with the beats it has. */
 function metersOf(bars: readonly number[], origin: number): BeatGrid['meters'] {
   const downs = bars.map((b, i) => ({ b, i })).filter(({ b }) => b > 0);
@@ -61,20 +76,24 @@ export function musicGrid(music: Music, analysis: SongAnalysis | null, fallback:
   const { correction } = music;
   const free = correction.free.map(({ start, end }) => ({ start: songToPiece(music, start), end: songToPiece(music, end) }));
   const withFree = (grid: BeatGrid): BeatGrid => (free.length > 0 ? { ...grid, free } : grid);
-  const hasBeats = (analysis?.beats.length ?? 0) >= 2 || (correction.tapped?.length ?? 0) >= 2;
-  if (correction.bpm !== null || !analysis || !hasBeats) {
+  const steady = (): BeatGrid => {
     const beatsPerBar = correction.beatsPerBar ?? analysis?.beatsPerBar ?? fallback.beatsPerBar;
     const anchor = correction.firstDownbeat ?? analysis?.downbeats[0] ?? analysis?.beats[0] ?? 0;
     return withFree(constantGrid(correction.bpm ?? fallback.bpm, beatsPerBar, songToPiece(music, anchor + correction.shift)));
-  }
+  };
+  const hasBeats = (analysis?.beats.length ?? 0) >= 2 || (correction.tapped?.length ?? 0) >= 2;
+  if (correction.bpm !== null || !analysis || !hasBeats) return steady();
   const found = applySpans(applyFactor(foundBeats(music, analysis), correction.factor), correction.spans, analysis.hits);
   const moved = { ...found, times: applyMoves(found.times, correction.moves) };
   const barred = applyBars(moved, correction);
   // "One" may be set between beats: the nearest beat becomes one and the whole grid moves the rest of the way.
   const nudge = correction.firstDownbeat === null ? 0 : correction.firstDownbeat - barred.times[nearestIndex(barred.times, correction.firstDownbeat)]!;
   const song = arranged(music, { ...barred, times: barred.times.map((t) => t + correction.shift + nudge) });
-  const origin = Math.max(0, song.bars.findIndex((b) => b > 0));
-  return withFree({ beats: song.times, origin, meters: metersOf(song.bars, origin), confidence: song.confidence });
+  const counted = inOrder(song);
+  // Corrections and cuts may leave too little to count by.
+  if (counted.times.length < 2) return steady();
+  const origin = Math.max(0, counted.bars.findIndex((b) => b > 0));
+  return withFree({ beats: counted.times, origin, meters: metersOf(counted.bars, origin), confidence: counted.confidence });
 }
 
 /** The beat grid of a piece. `analysis` is that of the piece's song, null without music or while it is not known yet. */

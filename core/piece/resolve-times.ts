@@ -12,6 +12,8 @@ export interface ResolvedTimes {
   readonly targets: TimeTargets;
   readonly grid: BeatGrid;
   readonly end: Seconds;
+  /** The grid that other music or another tempo would have, with the same analysis. */
+  readonly regrid: (piece: Pick<Piece, 'music' | 'tempo'>) => BeatGrid;
   /** Seconds of any moment of the piece. */
   readonly timeOf: (moment: Moment) => Seconds;
   /** Places whose pin has lost its target; they stay at their last time. */
@@ -72,7 +74,7 @@ export function resolveTimes(piece: Piece, analysis: SongAnalysis | null): Resol
     if (resolveMoment(moment, targets).missing) missing.push({ layerId, where, moment });
   }
   const timeOf = (moment: Moment) => resolveMoment(moment, targets).seconds;
-  return { targets, grid, end: Math.max(0, timeOf(piece.end)), timeOf, missing };
+  return { targets, grid, regrid: (other) => pieceGrid(other, analysis), end: Math.max(0, timeOf(piece.end)), timeOf, missing };
 }
 
 /** Writes the present time of every pin into its `last`, in a draft; done before the music changes. */

@@ -1,8 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
-import { hitOf, visibleHits } from '@core/checks';
+import { visibleHits } from '@core/checks';
 import { applyEdits, resolveTimes, spreadOrder, spreadTargets } from '@core/piece';
 import type { Piece, SpreadPlan } from '@core/piece';
-import { evaluateEasing } from '@core/motion';
+import { evaluateEasing, hitOf } from '@core/motion';
 import type { Easing } from '@core/motion';
 import { freeMoment } from '@core/time';
 import { pieceWithSong, pin, steadyAnalysis } from '../../tests/helpers/documents';

@@ -1,8 +1,11 @@
-import { actorAt, gestureDefinition, hashUnit, parametersOf, prepareActor, rhythmPlaces, staggerOffsets, staggerRanks, tracksInPlace } from '../motion';
-import type { ActorState, ActorTracks, GestureDefinition, GestureUse, OwnGesture, PreparedActor, UnitPlace } from '../motion';
+import { actorAt, actorHit, gestureDefinition, hashUnit, parametersOf, prepareActor, rhythmPlaces, staggerOffsets, staggerRanks, tracksInPlace } from '../motion';
+import type { ActorState, ActorTracks, GestureDefinition, GestureUse, HitKind, Landing, OwnGesture, PreparedActor, UnitPlace } from '../motion';
 import type { Layer, ResolvedTimes } from '../piece';
-import { beatToSeconds, secondsToBeat } from '../time';
+import { beatToSeconds, createMemo, secondsToBeat } from '../time';
 import type { Seconds } from '../time';
+
+/** The same few movements are asked for with every edit. */
+const knownHit = createMemo<ReturnType<typeof actorHit>>(2000);
 
 /** A gesture with its times resolved. Everything that needs the laid-out text waits for {@link castGesture}. */
 export interface PreparedGesture {
@@ -13,8 +16,8 @@ export interface PreparedGesture {
   readonly duration: Seconds;
   /** The moment it lands on. */
   readonly at: Seconds;
-  /** Share of a unit's time that comes before the moment. */
-  readonly share: number;
+  /** Which part of the movement falls on the moment. */
+  readonly landing: Landing;
   readonly layerStart: Seconds;
   readonly layerEnd: Seconds;
   readonly times: ResolvedTimes;
@@ -26,11 +29,9 @@ export function prepareGesture(use: GestureUse, layer: Layer, own: readonly OwnG
   const at = use.at ? times.timeOf(use.at) : use.role === 'exit' ? layerEnd : layerStart;
   // A gesture that begins or ends with its layer needs no other landing than that.
   const landing = use.at ? use.landing : use.role === 'exit' ? 'end' : 'start';
-  const peak = definition ? (use.role === 'exit' ? 1 - definition.peak : definition.peak) : 1;
-  const share = landing === 'start' ? 0 : landing === 'end' ? 1 : peak;
   const { unit, value } = use.duration;
   const span = unit === 'stay' ? layerEnd - layerStart : unit === 'seconds' ? value : beatSpan(times, at, value, landing);
-  return { use, definition, own: tracksInPlace(use, own), duration: Math.max(1e-3, span), at, share, layerStart, layerEnd, times };
+  return { use, definition, own: tracksInPlace(use, own), duration: Math.max(1e-3, span), at, landing, layerStart, layerEnd, times };
 }
 
 /** Seconds of some beats around a moment: the tempo there counts. */
@@ -46,6 +47,8 @@ export interface CastGesture {
   readonly starts: Float64Array;
   readonly each: Seconds;
   readonly actors: readonly PreparedActor[];
+  /** When in its own time a unit is seen to hit; null if it doesn't move. */
+  readonly hitOf: (unit: number) => { readonly kind: HitKind; readonly share: number } | null;
   /** Which units take part. */
   readonly plays: readonly boolean[];
   /** For accents that come again: the seconds of each return, ascending. */
@@ -54,27 +57,33 @@ export interface CastGesture {
 
 /** @param wordOf - the word each unit stands in (the first, for lines), for gestures of single words. */
 export function castGesture(prepared: PreparedGesture, places: readonly UnitPlace[], wordOf: (unit: number) => number): CastGesture {
-  const { use, definition, own, duration, at, share, times } = prepared;
+  const { use, definition, own, duration, at, landing, times } = prepared;
   const count = places.length;
   const ranks = staggerRanks(places, use.stagger);
   const { rhythm } = use.stagger;
   const isAgain = use.role === 'accent' && use.every !== null && use.duration.unit !== 'stay';
+  // Tracks of the table may differ from unit to unit; those in their place are the same for all.
+  const tracks = places.map((_, index) => own ?? definition?.tracks(parametersOf(use, definition), { index, count, random: (k) => hashUnit(use.stagger.seed * 7919 + k, index) }) ?? {});
+  const shared = own && prepareActor(own);
+  const actors = tracks.map((of) => shared ?? prepareActor(of));
+  const isExit = use.role === 'exit';
+  const hitOf = (unit: number) => knownHit(`${isExit}${JSON.stringify(tracks[unit])}`, () => actorHit(actors[unit] ?? [], isExit));
+  // The peak is looked for in the course itself, as the check of the sync does: parameters move it.
+  const shareOf = (unit: number): number => (landing === 'start' ? 0 : landing === 'end' ? 1 : (hitOf(unit)?.share ?? 1));
   let starts: Float64Array;
   let each = duration;
   if (rhythm && !isAgain) {
     const beat = secondsToBeat(times.grid, at);
-    starts = rhythmPlaces(ranks, rhythm).map((place) => beatToSeconds(times.grid, beat + place) - share * duration);
+    starts = rhythmPlaces(ranks, rhythm).map((place, unit) => beatToSeconds(times.grid, beat + place) - shareOf(unit) * duration);
   } else {
     const spread = staggerOffsets(ranks, use.stagger, duration);
     each = spread.each;
     // The whole lands as one: its start at the first unit's, its end at the last one's, its peak at the first unit's peak.
-    const base = isAgain ? -(definition?.peak ?? 0) * each : use.at === null ? at - share * duration : share === 1 ? at - duration : at - share * each;
+    const first = spread.offsets.reduce((best, offset, unit) => (offset < (spread.offsets[best] ?? Infinity) ? unit : best), 0);
+    const base = isAgain ? -(hitOf(first)?.share ?? 0) * each : landing === 'end' ? at - duration : at - shareOf(first) * each;
     starts = spread.offsets.map((offset) => base + offset);
   }
-  // Tracks of the table may differ from unit to unit; those in their place are the same for all.
-  const shared = own && prepareActor(own);
-  const actors = places.map((_, index) => shared ?? prepareActor(definition?.tracks(parametersOf(use, definition), { index, count, random: (k) => hashUnit(use.stagger.seed * 7919 + k, index) }) ?? {}));
-  return { prepared, starts, each, actors, plays: places.map((_, i) => use.words === null || use.words.includes(wordOf(i))), returns: isAgain ? returnsOf(prepared) : null };
+  return { prepared, starts, each, actors, hitOf, plays: places.map((_, i) => use.words === null || use.words.includes(wordOf(i))), returns: isAgain ? returnsOf(prepared) : null };
 }
 
 function returnsOf({ use, layerStart, layerEnd, at, times }: PreparedGesture): Float64Array {

@@ -67,10 +67,11 @@ describe('letters, words and lines as actors', () => {
 
   it('lands the moment that was asked for: start, peak or end on the pinned beat', () => {
     const times = resolveTimes(pieceOf(), null);
-    for (const [landing, share] of [['start', 0], ['peak', 0.25], ['end', 1]] as const) {
+    for (const landing of ['start', 'peak', 'end'] as const) {
       const layer = words('wind', []);
       const gesture = use('nova', 'entrance', { unit: 'whole', at: beatMoment(6, times.grid), landing });
       const cast = castGesture(prepareGesture(gesture, layer, [], times), [{ x: 0, y: 0 }], () => 0);
+      const share = { start: 0, peak: cast.hitOf(0)!.share, end: 1 }[landing];
       expect(cast.starts[0]! + share * cast.each).toBeCloseTo(3, 9);
     }
   });
@@ -79,7 +80,7 @@ describe('letters, words and lines as actors', () => {
     const times = resolveTimes(pieceOf(), null);
     const gesture = use('nova', 'entrance', { unit: 'word', at: beatMoment(4, times.grid), landing: 'peak', stagger: { ...newGestureUse('nova', 'entrance', 'x').stagger, rhythm: { pattern: 'x..x', step: 0.5 } } });
     const cast = castGesture(prepareGesture(gesture, words('a b c d', []), [], times), [0, 1, 2, 3].map((x) => ({ x, y: 0 })), (i) => i);
-    expect([...cast.starts].map((s) => s + 0.25 * cast.each)).toEqual([2, 2.75, 3, 3.75].map((t) => expect.closeTo(t, 9)));
+    expect([...cast.starts].map((s) => s + cast.hitOf(0)!.share * cast.each)).toEqual([2, 2.75, 3, 3.75].map((t) => expect.closeTo(t, 9)));
   });
 
   it('runs an exit as its entrance backwards, ending with the layer', () => {

@@ -1,19 +1,14 @@
+import { createMemo } from '../time';
 import type { Box } from './matrix';
 
-const cache = new Map<string, Box | null>();
-const CACHE_LIMIT = 5000;
+const remembered = createMemo<Box | null>(5000);
 
 /**
  * Box around all points of SVG path data, control points included (a curve lies within their hull). Null if the data uses
  * other commands than absolute M, L, Q, C and Z, or has no points: its extent is then unknown.
  */
 export function pathBounds(key: string, d: string): Box | null {
-  const known = cache.get(key);
-  if (known !== undefined) return known;
-  const box = measure(d);
-  if (cache.size >= CACHE_LIMIT) cache.clear();
-  cache.set(key, box);
-  return box;
+  return remembered(key, () => measure(d));
 }
 
 function measure(d: string): Box | null {

@@ -1,3 +1,4 @@
+import { createMemo } from '../time';
 import type { FaceMetrics, ShapedGlyph, ShapingFace } from './shaper';
 import { axisValues } from './variation';
 import type { AxisSetting, FontAxis } from './variation';
@@ -52,7 +53,7 @@ export function createHarfBuzzFace(hb: HarfBuzz, id: string, bytes: Uint8Array):
   const font = new hb.Font(face as never);
   const axes = axesOf(face);
   let current = '';
-  const outlines = new Map<string, string>();
+  const outlines = createMemo<string>(OUTLINE_CACHE);
   const metricsCache = new Map<string, FaceMetrics>();
   // A setting serves many glyphs; what it comes to in this face is worked out once.
   const resolved = new WeakMap<AxisSetting, { key: string; values: readonly (readonly [string, number])[] }>();
@@ -102,13 +103,10 @@ export function createHarfBuzzFace(hb: HarfBuzz, id: string, bytes: Uint8Array):
     },
     outline(glyphId, setting) {
       const key = `${glyphId}@${resolve(setting).key}`;
-      const known = outlines.get(key);
-      if (known !== undefined) return known;
-      goTo(setting);
-      const path = font.glyphToPath(glyphId);
-      if (outlines.size >= OUTLINE_CACHE) outlines.clear();
-      outlines.set(key, path);
-      return path;
+      return outlines(key, () => {
+        goTo(setting);
+        return font.glyphToPath(glyphId);
+      });
     },
   };
 }

@@ -25,6 +25,14 @@ export function frameToSeconds(frame: FrameIndex, rate: FrameRate): Seconds {
   return (frame * rate.den) / rate.num;
 }
 
+/**
+ * The moment a frame shows: the middle of the time it stands on screen, so that what is pinned between two frame starts is seen on the nearer one.
+ * What falls exactly on a middle counts as reached: sums of float64 seconds lie on either side of it by chance.
+ */
+export function frameMiddle(frame: FrameIndex, rate: FrameRate): Seconds {
+  return ((frame + 0.5 + FRAME_EPSILON) * rate.den) / rate.num;
+}
+
 /** The frame on screen at a time: the last one that starts at or before it. */
 export function secondsToFrame(seconds: Seconds, rate: FrameRate): FrameIndex {
   return Math.floor((seconds * rate.num) / rate.den + FRAME_EPSILON);

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { FRAME_RATES, barToBeat, barsBetween, beatMoment, beatToBar, beatToSeconds, beatsBetween, constantGrid, formatBarBeat, frameCount, frameRateLabel, frameToSeconds, frameToTimecode, freeMoment, nearestIndex, overallTempo, resolveMoment, secondsToBeat, secondsToFrame, shiftMoment, snapMoment, tempoAt, timecodeToFrame } from '@core/time';
+import { FRAME_RATES, barToBeat, barsBetween, beatMoment, beatToBar, beatToSeconds, beatsBetween, constantGrid, formatBarBeat, frameCount, frameMiddle, frameRateLabel, frameToSeconds, frameToTimecode, freeMoment, nearestIndex, overallTempo, resolveMoment, secondsToBeat, secondsToFrame, shiftMoment, snapMoment, tempoAt, timecodeToFrame } from '@core/time';
 import type { BeatGrid, FrameRate, TimeTargets } from '@core/time';
 
 const rates = fc.constantFrom<FrameRate>(...Object.values(FRAME_RATES));
@@ -125,4 +125,27 @@ it('finds the nearest element, the earlier one on a tie', () => {
   expect(nearestIndex([0, 1, 2], 0.5)).toBe(0);
   expect(nearestIndex([0, 1, 2], 1.6)).toBe(2);
   expect(nearestIndex([], 1)).toBe(-1);
+});
+
+describe('the moment a frame shows', () => {
+  it('puts what falls on the lattice on the frame that is nearest, at all rates and tempi, wherever the first beat lies', () => {
+    const rateList = Object.values(FRAME_RATES);
+    for (const rate of rateList) {
+      for (const bpm of [60, 75, 90, 100, 120, 125, 150, 180, 187.5, 200]) {
+        for (const first of [0, 0.2, 0.5, 1 / 3]) {
+          const grid = constantGrid(bpm, 4, first);
+          for (let beat = 0; beat < 80; beat++) {
+            const at = beatToSeconds(grid, beat);
+            // Exact, in integers: of the frames whose middle (2k + 1) · den / (2 · num) is at or behind the beat, the first.
+            const position = at * (rate.num / rate.den) - 0.5;
+            const expected = Math.abs(position - Math.round(position)) < 1e-7 ? Math.round(position) : Math.ceil(position);
+            let seen = Math.max(0, expected - 3);
+            while (frameMiddle(seen, rate) < at) seen++;
+            expect(seen).toBe(Math.max(0, expected));
+            expect(Math.abs(frameToSeconds(seen, rate) - at) * (rate.num / rate.den)).toBeLessThanOrEqual(0.5 + 1e-5);
+          }
+        }
+      }
+    }
+  });
 });

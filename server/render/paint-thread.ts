@@ -1,6 +1,6 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import { frameFingerprint } from '@core/scene';
-import { frameToSeconds } from '@core/time';
+import { frameMiddle } from '@core/time';
 import { createFrameSource } from './frame-source';
 import type { RenderInput } from './frame-source';
 import { createI420Converter } from './i420';
@@ -37,9 +37,9 @@ async function main(): Promise<void> {
   const rate = input.piece.frameRate;
   port.on('message', (run: FrameRun) => {
     try {
-      let before = run.from > 0 ? frameFingerprint(source.resolve(frameToSeconds(run.from - 1, rate))) : null;
+      let before = run.from > 0 ? frameFingerprint(source.resolve(frameMiddle(run.from - 1, rate))) : null;
       for (let frame = run.from; frame < run.to; frame++) {
-        const list = source.resolve(frameToSeconds(frame, rate));
+        const list = source.resolve(frameMiddle(frame, rate));
         const print = frameFingerprint(list);
         if (print === before) {
           post({ type: 'frame', frame, pixels: null });

@@ -53,7 +53,8 @@ export const PIECE_EDITS = {
       const whole = musicSpan(music, duration);
       const next = rearranged(music, duration, stretches);
       if (!next) return;
-      visitMoments(draft, (moment) => (moment.kind === 'pinned' && moment.to.type === 'beat' ? { ...moment, to: { type: 'beat', beat: rearrangedBeat(times.grid, moment.to.beat, stretches, whole) } } : undefined));
+      const after = times.regrid({ music: next, tempo: draft.tempo });
+      visitMoments(draft, (moment) => (moment.kind === 'pinned' && moment.to.type === 'beat' ? { ...moment, to: { type: 'beat', beat: rearrangedBeat(times.grid, after, moment.to.beat, stretches, whole) } } : undefined));
       Object.assign(music, next);
     },
   ),

@@ -1,3 +1,4 @@
+import { frameMiddle, secondsToFrame } from '@core/time';
 import type { FontLibrary } from '@core/text';
 import { renderInputFor } from '../../jobs/runner';
 import type { ServerContext } from '../../jobs/context';
@@ -41,7 +42,7 @@ export function createThumbnails(context: ServerContext): { frame(record: PieceR
       const key = `${record.piece.id}@${record.revision}#${index}`;
       let frame = cache.get(key);
       if (!frame) {
-        frame = sourceFor(record).then((source) => source.paint((source.duration * (index + 0.5)) / THUMBNAIL_FRAMES, Math.min(1, WIDTH / Math.max(source.width, source.height))).canvas.encode('png'));
+        frame = sourceFor(record).then((source) => source.paint(frameMiddle(secondsToFrame((source.duration * (index + 0.5)) / THUMBNAIL_FRAMES, record.piece.frameRate), record.piece.frameRate), Math.min(1, WIDTH / Math.max(source.width, source.height))).canvas.encode('png'));
         if (cache.size >= CACHE) cache.clear();
         cache.set(key, frame);
         frame.catch(() => cache.delete(key));

@@ -1,6 +1,6 @@
 import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { formatOf } from '@core/piece';
-import { frameToSeconds, framesPerSecond, secondsToFrame } from '@core/time';
+import { frameMiddle, framesPerSecond, secondsToFrame } from '@core/time';
 import { playhead } from '../../platform/clock';
 import { setView, useDesk } from '../../store/desk-store';
 import { useAnalysis, usePiece } from '../../store/selectors';
@@ -12,6 +12,8 @@ import { TextEditor } from './TextEditor';
 
 /** Smallest share of the wanted resolution that playing falls back to. */
 const LOWEST_QUALITY = 0.3;
+/** What falls on the playhead counts as reached, whichever side of it float64 put it. */
+const SAME_MOMENT = 1e-7;
 
 /** The canvas: painted by the worker at the size it is seen, with the handles over it. */
 export function Stage() {
@@ -73,7 +75,8 @@ export function Stage() {
           sinceChange = 0;
         }
       }
-      sendToPreview({ type: 'frame', seconds: isPlaying ? frameToSeconds(frame, piece.frameRate) : seconds, scale: full * (isPlaying ? quality.current : 1), skipLayerId: editingText, isPlaying });
+      // Standing still, the very moment of the playhead is shown: what is set there is what is seen there, a rounding error or not.
+      sendToPreview({ type: 'frame', seconds: isPlaying ? frameMiddle(frame, piece.frameRate) : seconds + SAME_MOMENT, scale: full * (isPlaying ? quality.current : 1), skipLayerId: editingText, isPlaying });
     });
   }, [zoom, isPlaying, piece.frameRate, editingText, format.id]);
 
