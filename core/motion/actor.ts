@@ -38,7 +38,14 @@ export type ActorProperty = keyof typeof ACTOR_PROPERTIES;
 export const ACTOR_PROPERTY_IDS = idsOf(ACTOR_PROPERTIES);
 
 /** Tracks whose times are progress: 0 where the gesture begins, 1 where it ends. */
-export const actorTracksSchema = z.partialRecord(z.enum(ACTOR_PROPERTY_IDS), trackSchema);
+export const actorTracksSchema = z.partialRecord(z.enum(ACTOR_PROPERTY_IDS), trackSchema).refine(
+  (tracks) => (Object.entries(tracks) as [ActorProperty, Track][]).every(([property, track]) => { // keys of the table
+    const isVector = Array.isArray(ACTOR_PROPERTIES[property].rest);
+    const isKind = (value: unknown) => (isVector ? Array.isArray(value) : typeof value === 'number');
+    return isKind(track.value) && track.keyframes.every((k) => isKind(k.value) && k.at.kind === 'free');
+  }),
+  'a gesture runs on progress from 0 to 1, each property with values of its own kind',
+);
 export type ActorTracks = z.infer<typeof actorTracksSchema>;
 
 export type ActorState = { [P in ActorProperty]: (typeof ACTOR_PROPERTIES)[P]['rest'] extends number ? number : Vector };

@@ -41,10 +41,13 @@ export const NAMED_CURVES = {
 export type CurveName = keyof typeof NAMED_CURVES;
 const curveNames = Object.keys(NAMED_CURVES) as [CurveName, ...CurveName[]];
 
+/** How far a drawn curve may overshoot. */
+const curveAmount = z.number().min(-20).max(20);
+
 export const easingSchema = z.discriminatedUnion('type', [
   z.object({ type: z.literal('linear') }),
   z.object({ type: z.literal('hold') }),
-  z.object({ type: z.literal('bezier'), x1: z.number().min(0).max(1), y1: z.number(), x2: z.number().min(0).max(1), y2: z.number() }),
+  z.object({ type: z.literal('bezier'), x1: z.number().min(0).max(1), y1: curveAmount, x2: z.number().min(0).max(1), y2: curveAmount }),
   z.object({ type: z.literal('named'), name: z.enum(curveNames) }),
   /** `oscillations`: undamped cycles within the segment; `damping`: damping ratio, 1 is critical. */
   z.object({ type: z.literal('spring'), oscillations: z.number().min(0.25).max(12), damping: z.number().min(0.05).max(1) }),

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { colourSchema } from '../colour';
-import { momentSchema } from '../time';
+import { idSchema, momentSchema, numberSchema, textSchema } from '../time';
 import { actorTracksSchema } from './actor';
 import { staggerSchema } from './stagger';
 import { idsOf } from './table-ids';
@@ -14,9 +14,9 @@ export type Landing = keyof typeof LANDINGS;
 
 /** A gesture as a layer wears it. */
 export const gestureUseSchema = z.object({
-  id: z.string(),
+  id: idSchema,
   /** A gesture of the table, or the id of one of the piece's own. */
-  gesture: z.string().max(64),
+  gesture: idSchema,
   role: z.enum(idsOf(GESTURE_ROLES)),
   unit: z.enum(idsOf(UNIT_KINDS)),
   /** `stay`: as long as the layer stands, whatever the value. */
@@ -27,15 +27,15 @@ export const gestureUseSchema = z.object({
   /** For accents: again every so many beats. Null plays once. */
   every: z.number().min(1 / 8).max(64).nullable(),
   stagger: staggerSchema,
-  parameters: z.record(z.string(), z.number()),
+  parameters: z.record(idSchema, numberSchema).refine((p) => Object.keys(p).length <= 32, 'a gesture has at most 32 parameters'),
   colour: colourSchema,
   /** Only these words take part, counted from 0; null takes all. */
-  words: z.array(z.number().int().min(0)).max(500).nullable(),
+  words: z.array(z.number().int().min(0).max(5000)).max(500).nullable(),
   /** Opened up: these tracks in place of the gesture's. */
   tracks: actorTracksSchema.nullable(),
 });
 export type GestureUse = z.infer<typeof gestureUseSchema>;
 
 /** A gesture made from one's own keyframes, kept with the piece. */
-export const ownGestureSchema = z.object({ id: z.string().max(64), name: z.string().min(1).max(80), role: z.enum(idsOf(GESTURE_ROLES)), duration: z.number().positive().max(600), tracks: actorTracksSchema });
+export const ownGestureSchema = z.object({ id: idSchema, name: textSchema(80).min(1), role: z.enum(idsOf(GESTURE_ROLES)), duration: z.number().positive().max(600), tracks: actorTracksSchema });
 export type OwnGesture = z.infer<typeof ownGestureSchema>;

@@ -1,3 +1,4 @@
+import { ownEntry } from '../time';
 import { trackThrough } from './actor';
 import type { ActorTracks, Point } from './actor';
 import type { CurveName, Easing } from './easing';
@@ -125,11 +126,11 @@ export const GESTURES = {
 export type GestureId = keyof typeof GESTURES;
 export const GESTURE_IDS = idsOf(GESTURES);
 
-export const gestureDefinition = (id: string): GestureDefinition | null => (GESTURES as Record<string, GestureDefinition>)[id] ?? null;
+export const gestureDefinition = (id: string): GestureDefinition | null => ownEntry<GestureDefinition>(GESTURES, id) ?? null;
 
 /** The parameters of a use, with the table's values where it says nothing. */
 export function parametersOf(use: Pick<GestureUse, 'parameters'>, definition: GestureDefinition): Record<string, number> {
-  return Object.fromEntries(Object.entries(definition.parameters).map(([id, p]) => [id, use.parameters[id] ?? p.default]));
+  return Object.fromEntries(Object.entries(definition.parameters).map(([id, p]) => [id, Math.min(p.max, Math.max(p.min, use.parameters[id] ?? p.default))]));
 }
 
 /** Tracks that stand in for the table's: those of an opened use, or of a gesture of one's own. Null for a gesture of the table. */

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { textSchema } from '../time';
 import { idsOf } from './table-ids';
 import { easingSchema, evaluateEasing } from './easing';
 
@@ -19,7 +20,7 @@ export type StaggerOrder = keyof typeof STAGGER_ORDERS;
 
 export const rhythmSchema = z.object({
   /** `x` is a place, anything else a rest; repeated. */
-  pattern: z.string().min(1).max(64),
+  pattern: textSchema(64).min(1),
   /** Beats a character stands for. */
   step: z.number().min(1 / 16).max(16),
 });
@@ -28,7 +29,7 @@ export const staggerSchema = z.object({
   order: z.enum(idsOf(STAGGER_ORDERS)),
   /** 0: one after another. 1: all at once. */
   overlap: z.number().min(0).max(1),
-  seed: z.number().int(),
+  seed: z.number().int().min(-2147483648).max(2147483647),
   /** How the starts are spread over the time: even, or closer at one end. */
   easing: easingSchema,
   /** On the beats: each unit takes the next place of the rhythm. */

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { colourSchema, mixColours } from '../colour';
 import type { Colour } from '../colour';
-import { lastAtOrBefore, momentSchema } from '../time';
+import { idSchema, lastAtOrBefore, momentSchema, numberSchema } from '../time';
 import type { Moment, Seconds } from '../time';
 import { easingSchema, evaluateEasing } from './easing';
 import type { Easing } from './easing';
@@ -13,14 +13,16 @@ import type { MotionPath } from './motion-path';
  * segment that starts there. Before the first keyframe its value holds, after the last one its value holds; of
  * keyframes at the same time the last in the list wins ("at t" means the last keyframe with time ≤ t).
  */
-export const vectorSchema = z.tuple([z.number(), z.number()]);
+export const vectorSchema = z.tuple([numberSchema, numberSchema]);
+/** Most keyframes of a track. */
+export const MAX_KEYFRAMES = 2000;
 export type Vector = [number, number];
 export type TrackValue = number | Vector | Colour;
 
 export const keyframeSchema = z.object({
-  id: z.string(),
+  id: idSchema,
   at: momentSchema,
-  value: z.union([z.number(), vectorSchema, colourSchema]),
+  value: z.union([numberSchema, vectorSchema, colourSchema]),
   easing: easingSchema,
   /** Position only: tangent handles of a curved path, pixels relative to the keyframe's value. */
   tangentOut: vectorSchema.optional(),
@@ -28,7 +30,7 @@ export const keyframeSchema = z.object({
 });
 export type Keyframe = z.infer<typeof keyframeSchema>;
 
-export const trackSchema = z.object({ value: z.union([z.number(), vectorSchema, colourSchema]), keyframes: z.array(keyframeSchema) });
+export const trackSchema = z.object({ value: z.union([numberSchema, vectorSchema, colourSchema]), keyframes: z.array(keyframeSchema).max(MAX_KEYFRAMES) });
 export type Track = z.infer<typeof trackSchema>;
 
 /** A track with its times resolved and sorted, ready to be evaluated thousands of times. */

@@ -2,9 +2,10 @@ import { z } from 'zod';
 import { idsOf } from '../motion';
 import type { TrackValue } from '../motion';
 import { STANDS, TRIMS } from '../text';
+import { idSchema, textSchema } from '../time';
 import { plainCopy } from './plain-copy';
 import type { PropertyId } from './properties';
-import { LETTER_CASES, NO_DRESS, dressSchema, phraseTagSchema, textAlongSchema, textAreaSchema, textSpanSchema } from './text-content';
+import { LETTER_CASES, NO_DRESS, dressSchema, pathBoxSchema, pathDataSchema, phraseTagSchema, textAlongSchema, textAreaSchema, textSpanSchema } from './text-content';
 
 const TRANSFORM = { position: [0, 0], scale: [1, 1], rotation: 0, skew: 0, anchor: [0, 0], opacity: 1, blur: 0 } as const;
 const PAINT = { fill: '#EEE9DF', fillEnd: '#EEE9DF00', gradientAngle: 90, stroke: '#11151B', strokeWidth: 0, drawStart: 0, drawEnd: 1, drawOffset: 0 } as const;
@@ -20,11 +21,11 @@ export const LAYER_KINDS = {
   text: {
     label: 'Text',
     content: z.object({
-      text: z.string().max(5000),
-      family: z.string(),
+      text: textSchema(5000),
+      family: textSchema(120),
       align: z.enum(['left', 'center', 'right']).default('center'),
       /** Wrapping width in pixels of the lead format; null keeps the lines as typed. */
-      wrapWidth: z.number().positive().nullable().default(null),
+      wrapWidth: z.number().min(1).max(100_000).nullable().default(null),
       italic: z.boolean().default(false),
       gradient,
       letterCase: z.enum(idsOf(LETTER_CASES)).default('typed'),
@@ -39,9 +40,9 @@ export const LAYER_KINDS = {
       /** The curve its lines run along; null for straight lines. */
       along: textAlongSchema.nullable().default(null),
       /** A picture that is seen through the letters. */
-      picture: z.string().nullable().default(null),
+      picture: idSchema.nullable().default(null),
       /** The saved style it wears. */
-      style: z.string().nullable().default(null),
+      style: idSchema.nullable().default(null),
       dress: dressSchema.default(NO_DRESS),
       phrase: phraseTagSchema.nullable().default(null),
     }),
@@ -60,12 +61,12 @@ export const LAYER_KINDS = {
   path: {
     label: 'Drawn shape',
     /** `d`: SVG path data in a box of `box` pixels, which `dimensions` stretches. */
-    content: z.object({ d: z.string().max(200_000), box: z.tuple([z.number().positive(), z.number().positive()]), gradient }),
+    content: z.object({ d: pathDataSchema, box: pathBoxSchema, gradient }),
     properties: { ...TRANSFORM, dimensions: [300, 300], ...PAINT },
   },
   picture: {
     label: 'Picture',
-    content: z.object({ mediaId: z.string() }),
+    content: z.object({ mediaId: idSchema }),
     properties: { ...TRANSFORM, dimensions: [640, 360], cornerRadius: 0 },
   },
 } as const satisfies Record<string, { label: string; content: z.ZodType; properties: Partial<Record<PropertyId, unknown>> }>;

@@ -1,11 +1,11 @@
 import { colourSchema } from '../colour';
 import { vectorSchema } from '../motion';
 import type { TrackValue } from '../motion';
-import { z } from 'zod';
+import { numberSchema } from '../time';
 
 /** What kind of number a property holds; decides its validator, its editor and its default step. */
 export const VALUE_KINDS = {
-  number: z.number().finite(),
+  number: numberSchema,
   vector: vectorSchema,
   colour: colourSchema,
 } as const;
@@ -28,11 +28,11 @@ const percent = { unit: '%', shownFactor: 100, step: 1 } as const;
 
 /** Every property that can be keyframed. Lengths are pixels of the lead format; angles degrees clockwise. */
 export const PROPERTIES = {
-  position: { label: 'Position', kind: 'vector', ...pixels },
-  scale: { label: 'Scale', kind: 'vector', ...percent },
-  rotation: { label: 'Rotation', kind: 'number', unit: '°', shownFactor: 1, step: 1 },
+  position: { label: 'Position', kind: 'vector', ...pixels, min: -100_000, max: 100_000 },
+  scale: { label: 'Scale', kind: 'vector', ...percent, min: -100, max: 100 },
+  rotation: { label: 'Rotation', kind: 'number', unit: '°', shownFactor: 1, step: 1, min: -36_000, max: 36_000 },
   skew: { label: 'Slant', kind: 'number', unit: '°', shownFactor: 1, step: 1, min: -80, max: 80 },
-  anchor: { label: 'Anchor point', kind: 'vector', ...pixels },
+  anchor: { label: 'Anchor point', kind: 'vector', ...pixels, min: -100_000, max: 100_000 },
   opacity: { label: 'Opacity', kind: 'number', ...percent, min: 0, max: 1 },
   blur: { label: 'Blur', kind: 'number', ...pixels, min: 0, max: 200, step: 0.2 },
   size: { label: 'Size', kind: 'number', ...pixels, min: 1, max: 4000 },
@@ -47,20 +47,20 @@ export const PROPERTIES = {
   axisC: { label: 'Third further axis', kind: 'number', ...percent, min: -1, max: 1 },
   tracking: { label: 'Tracking', kind: 'number', ...percent, min: -0.5, max: 5 },
   leading: { label: 'Leading', kind: 'number', ...percent, min: 0.2, max: 5 },
-  dimensions: { label: 'Size', kind: 'vector', ...pixels, min: 0 },
-  cornerRadius: { label: 'Corner radius', kind: 'number', ...pixels, min: 0 },
+  dimensions: { label: 'Size', kind: 'vector', ...pixels, min: 0, max: 20_000 },
+  cornerRadius: { label: 'Corner radius', kind: 'number', ...pixels, min: 0, max: 20_000 },
   fill: { label: 'Fill', kind: 'colour', unit: '', shownFactor: 1, step: 1 },
   fillEnd: { label: 'Gradient end', kind: 'colour', unit: '', shownFactor: 1, step: 1 },
-  gradientAngle: { label: 'Gradient angle', kind: 'number', unit: '°', shownFactor: 1, step: 1 },
+  gradientAngle: { label: 'Gradient angle', kind: 'number', unit: '°', shownFactor: 1, step: 1, min: -36_000, max: 36_000 },
   stroke: { label: 'Stroke', kind: 'colour', unit: '', shownFactor: 1, step: 1 },
   strokeWidth: { label: 'Stroke width', kind: 'number', ...pixels, min: 0, max: 1000, step: 0.5 },
   drawStart: { label: 'Stroke from', kind: 'number', ...percent, min: 0, max: 1 },
   drawEnd: { label: 'Stroke to', kind: 'number', ...percent, min: 0, max: 1 },
-  drawOffset: { label: 'Stroke shifted', kind: 'number', ...percent },
+  drawOffset: { label: 'Stroke shifted', kind: 'number', ...percent, min: -1000, max: 1000 },
   bend: { label: 'Bend', kind: 'number', unit: '°', shownFactor: 1, step: 1, min: -720, max: 720 },
-  pathShift: { label: 'Moved along', kind: 'number', ...percent },
+  pathShift: { label: 'Moved along', kind: 'number', ...percent, min: -1000, max: 1000 },
   pictureZoom: { label: 'Picture size', kind: 'number', ...percent, min: 0.05, max: 20 },
-  pictureShift: { label: 'Picture moved', kind: 'vector', ...percent },
+  pictureShift: { label: 'Picture moved', kind: 'vector', ...percent, min: -20, max: 20 },
   reveal: { label: 'Band drawn to', kind: 'number', ...percent, min: 0, max: 1 },
 } as const satisfies Record<string, PropertyDefinition>;
 export type PropertyId = keyof typeof PROPERTIES;

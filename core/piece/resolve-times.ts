@@ -4,6 +4,7 @@ import { resolveMoment } from '../time';
 import type { BeatGrid, Moment, Seconds, TimeTargets } from '../time';
 import { visitLayerMoments } from './layer-moments';
 import { pieceGrid } from './music-grid';
+import { MAX_PIECE_SECONDS } from './schema';
 import type { Piece } from './schema';
 import { heardTimes, songParts } from './song-parts';
 
@@ -74,7 +75,7 @@ export function resolveTimes(piece: Piece, analysis: SongAnalysis | null): Resol
     if (resolveMoment(moment, targets).missing) missing.push({ layerId, where, moment });
   }
   const timeOf = (moment: Moment) => resolveMoment(moment, targets).seconds;
-  return { targets, grid, regrid: (other) => pieceGrid(other, analysis), end: Math.max(0, timeOf(piece.end)), timeOf, missing };
+  return { targets, grid, regrid: (other) => pieceGrid(other, analysis), end: Math.min(MAX_PIECE_SECONDS, Math.max(0, timeOf(piece.end))), timeOf, missing };
 }
 
 /** Writes the present time of every pin into its `last`, in a draft; done before the music changes. */

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { colourSchema } from '../colour';
 import { idsOf } from '../motion';
 import { READING_PACES } from '../text';
 
@@ -27,8 +28,8 @@ export const sheetSchema = z.object({
   pace: z.enum(idsOf(READING_PACES)),
   /** The first phrase in another colour, so that a loop is noticed. */
   hasLoopCue: z.boolean(),
-  colour: z.string(),
-  accent: z.string(),
+  colour: colourSchema,
+  accent: colourSchema,
 });
 export type Sheet = z.infer<typeof sheetSchema>;
 export const DEFAULT_SHEET: Sheet = { staging: 'lantern', manner: 'single', pace: 'even', hasLoopCue: false, colour: '#EEE9DF', accent: '#FFB74A' };

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { colourSchema } from '../colour';
 import { idsOf } from '../motion';
+import { numberSchema, textSchema } from '../time';
 
 /** What a text layer says and wears, beside the properties that can be keyframed. Lengths are em unless said otherwise. */
 
@@ -17,9 +18,9 @@ export const dressSchema = z.object({
   band: z.object({ per: z.enum(idsOf(BAND_KINDS)), colour: colourSchema, padX: em(4), padY: em(4), radius: length(4) }).nullable().default(null),
   shadow: z.object({ colour: colourSchema, x: em(4), y: em(4), blur: length(4) }).nullable().default(null),
   /** A shadow drawn out at an angle (degrees). */
-  long: z.object({ colour: colourSchema, angle: z.number(), length: length(12) }).nullable().default(null),
+  long: z.object({ colour: colourSchema, angle: numberSchema, length: length(12) }).nullable().default(null),
   /** Letters that stand out of the picture: their sides run `depth` deep at an angle (degrees), from one colour into another. */
-  solid: z.object({ colour: colourSchema, far: colourSchema, angle: z.number(), depth: length(4) }).nullable().default(null),
+  solid: z.object({ colour: colourSchema, far: colourSchema, angle: numberSchema, depth: length(4) }).nullable().default(null),
   glow: z.object({ colour: colourSchema, radius: length(4) }).nullable().default(null),
   /** A rule under, through or behind the words, drawn on with "Drawn to". */
   rule: z.object({ kind: z.enum(idsOf(RULE_KINDS)), colour: colourSchema, thickness: length(2) }).nullable().default(null),
@@ -31,10 +32,10 @@ export const NO_DRESS: Dress = { band: null, shadow: null, long: null, solid: nu
 
 /** A stretch of the words that looks different. Character indices, the end exclusive. */
 export const textSpanSchema = z.object({
-  start: z.number().int().min(0),
-  end: z.number().int().min(0),
+  start: z.number().int().min(0).max(5000),
+  end: z.number().int().min(0).max(5000),
   weight: z.number().min(1).max(1000).optional(),
-  family: z.string().optional(),
+  family: textSchema(120).optional(),
   italic: z.boolean().optional(),
   scale: z.number().min(0.2).max(4).optional(),
   colour: colourSchema.optional(),
@@ -42,14 +43,18 @@ export const textSpanSchema = z.object({
 export type TextSpan = z.infer<typeof textSpanSchema>;
 
 /** A place in the frame that words fill: shares of the frame's width and height, so that it serves every format. */
-export const textAreaSchema = z.object({ x: z.number(), y: z.number(), width: z.number().positive().max(2), height: z.number().positive().max(2), valign: z.enum(['top', 'middle', 'bottom']) });
+export const textAreaSchema = z.object({ x: z.number().min(-2).max(2), y: z.number().min(-2).max(2), width: z.number().min(0.001).max(2), height: z.number().min(0.001).max(2), valign: z.enum(['top', 'middle', 'bottom']) });
 export type TextArea = z.infer<typeof textAreaSchema>;
+
+/** SVG path data: its letters, numbers and separators, nothing else. */
+export const pathDataSchema = z.string().max(200_000).regex(/^[\sA-Za-z\d.,+-]*$/, 'this is no path data');
+export const pathBoxSchema = z.tuple([z.number().min(0.001).max(100_000), z.number().min(0.001).max(100_000)]);
 
 /** The curve a line of text runs along: an arc over its own width, a circle, or a path whose box lies centred on the layer's position. Pixels of the lead format. */
 export const textAlongSchema = z.discriminatedUnion('shape', [
   z.object({ shape: z.literal('arc') }),
   z.object({ shape: z.literal('circle'), radius: z.number().min(1).max(10_000), inside: z.boolean() }),
-  z.object({ shape: z.literal('path'), d: z.string().max(200_000), box: z.tuple([z.number().positive(), z.number().positive()]) }),
+  z.object({ shape: z.literal('path'), d: pathDataSchema, box: pathBoxSchema }),
 ]);
 export type TextAlong = z.infer<typeof textAlongSchema>;
 export const ALONG_SHAPES = { arc: 'along an arc', circle: 'round a circle', path: 'along a path' } as const satisfies Record<TextAlong['shape'], string>;
@@ -60,7 +65,7 @@ export const phraseTagSchema = z.object({
   /** Its time stays when phrases are laid on the music. */
   locked: z.boolean(),
   /** Words that carry the sense, counted from 0. */
-  emphasis: z.array(z.number().int().min(0)).max(100),
+  emphasis: z.array(z.number().int().min(0).max(5000)).max(100),
 });
 export type PhraseTag = z.infer<typeof phraseTagSchema>;
 

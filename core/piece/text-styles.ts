@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { DEFAULT_FAMILY } from '../text';
+import { idSchema, textSchema } from '../time';
 import { LAYER_KINDS, kindProperties } from './layer-kinds';
 import { PROPERTIES, VALUE_KINDS } from './properties';
 import type { PropertyId } from './properties';
@@ -19,7 +20,7 @@ const valuesShape = z.object(Object.fromEntries(VALUES.map((id) => [id, (VALUE_K
 /** A look is whole: what a document leaves out is as a new text has it, so that putting one on leaves nothing of the last. */
 export const textLookSchema = z.object({ content: contentShape, values: valuesShape });
 export type TextLook = z.infer<typeof textLookSchema>;
-export const savedStyleSchema = textLookSchema.extend({ id: z.string().min(1).max(64), name: z.string().min(1).max(80) });
+export const savedStyleSchema = textLookSchema.extend({ id: idSchema, name: textSchema(80).min(1) });
 export type SavedStyle = z.infer<typeof savedStyleSchema>;
 /** Most styles of a piece. */
 export const MAX_STYLES = 200;

@@ -1,7 +1,8 @@
 import { z } from 'zod';
+import { numberSchema, textSchema } from '../time';
 
 /** An axis of a variable font (OpenType `fvar`). */
-export const fontAxisSchema = z.object({ tag: z.string().length(4), name: z.string().max(80), min: z.number(), default: z.number(), max: z.number() });
+export const fontAxisSchema = z.object({ tag: textSchema(4).length(4), name: textSchema(80), min: numberSchema, default: numberSchema, max: numberSchema });
 export type FontAxis = z.infer<typeof fontAxisSchema>;
 
 /** Where on its axes a text wants to be, in terms that fit any font: what a font has no axis for is passed over. */

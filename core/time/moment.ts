@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { beatToSeconds, secondsToBeat } from './beat-grid';
+import { beatsSchema, idSchema, secondsSchema } from './bounds';
 import type { BeatGrid } from './beat-grid';
 import type { Beats, Seconds } from './units';
 
@@ -9,18 +10,18 @@ import type { Beats, Seconds } from './units';
  * nothing a designer placed is ever dropped.
  */
 export const pinTargetSchema = z.discriminatedUnion('type', [
-  z.object({ type: z.literal('beat'), beat: z.number() }),
-  z.object({ type: z.literal('hit'), id: z.string() }),
-  z.object({ type: z.literal('marker'), id: z.string() }),
+  z.object({ type: z.literal('beat'), beat: beatsSchema }),
+  z.object({ type: z.literal('hit'), id: idSchema }),
+  z.object({ type: z.literal('marker'), id: idSchema }),
 ]);
 export type PinTarget = z.infer<typeof pinTargetSchema>;
 
-export const offsetSchema = z.object({ unit: z.enum(['seconds', 'beats']), value: z.number() });
+export const offsetSchema = z.object({ unit: z.enum(['seconds', 'beats']), value: secondsSchema });
 export type Offset = z.infer<typeof offsetSchema>;
 
 export const momentSchema = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('free'), seconds: z.number() }),
-  z.object({ kind: z.literal('pinned'), to: pinTargetSchema, offset: offsetSchema.optional(), last: z.number() }),
+  z.object({ kind: z.literal('free'), seconds: secondsSchema }),
+  z.object({ kind: z.literal('pinned'), to: pinTargetSchema, offset: offsetSchema.optional(), last: secondsSchema }),
 ]);
 export type Moment = z.infer<typeof momentSchema>;
 

@@ -60,7 +60,7 @@ export class AppError extends Error {
     readonly detail = '',
     options?: { cause?: unknown },
   ) {
-    super(ERROR_WORDING[code].replace('{}', detail || 'unknown'), options);
+    super(ERROR_WORDING[code].replace('{}', () => detail || 'unknown'), options);
   }
 }
 

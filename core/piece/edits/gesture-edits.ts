@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { gestureUseSchema, ownGestureSchema } from '../../motion';
-import { shiftMoment } from '../../time';
+import { secondsSchema, shiftMoment } from '../../time';
 import { MAX_GESTURES, MAX_LAYERS, MAX_OWN_GESTURES, layerSchema } from '../schema';
 import { sheetSchema } from '../sheet';
 import { defineEdit, findLayer } from './define';
@@ -23,7 +23,7 @@ export const GESTURE_EDITS = {
     for (let i = layer.gestures.length - 1; i >= 0; i--) if (ids.includes(layer.gestures[i]!.id)) layer.gestures.splice(i, 1);
   }),
   /** Moves when gestures happen; one without a moment of its own takes the edge of the layer that it goes by along. */
-  'gesture.shift': defineEdit('Land gestures', z.object({ shifts: z.array(z.object({ layerId: z.string(), useId: z.string(), seconds: z.number() })).max(4000) }), (draft, { shifts }, { times }) => {
+  'gesture.shift': defineEdit('Land gestures', z.object({ shifts: z.array(z.object({ layerId: z.string(), useId: z.string(), seconds: secondsSchema })).max(4000) }), (draft, { shifts }, { times }) => {
     for (const { layerId, useId, seconds } of shifts) {
       const layer = findLayer(draft, layerId);
       const use = layer?.gestures.find((g) => g.id === useId);

@@ -1,5 +1,6 @@
 import { enablePatches, produceWithPatches } from 'immer';
 import type { Patch } from 'immer';
+import { changeProblem } from '../check-change';
 import type { ResolvedTimes } from '../resolve-times';
 import type { Piece } from '../schema';
 import type { EditDefinition } from './define';
@@ -26,21 +27,30 @@ export interface EditResult {
   readonly patches: Patch[];
   readonly inverse: Patch[];
   readonly label: string;
+  /** Why nothing was changed, in words; null if the edits were applied, or had nothing to change. */
+  readonly refused: string | null;
 }
 
 /**
- * Applies edits in order as one step. An empty `patches` means that nothing would change: the same call answers
- * "can I?" and does it.
- * @throws ZodError if an edit is malformed (a programmer's mistake: people cannot write edits).
+ * Applies edits in order as one step, all or none. An empty `patches` means that nothing would change: the same call answers
+ * "can I?" and does it. Edits that are malformed, or whose result the schema would refuse, change nothing and say why.
+ * @param piece - valid.
  */
 export function applyEdits(piece: Piece, edits: readonly Edit[], times: ResolvedTimes): EditResult {
-  const [next, patches, inverse] = produceWithPatches(piece, (draft: Piece) => {
-    for (const edit of edits) {
-      // The union of edits pairs each type with its own payload; TypeScript cannot follow the pair through the lookup.
-      const definition = EDITS[edit.type] as unknown as EditDefinition<unknown>;
-      definition.apply(draft, definition.schema.parse(edit), { times });
-    }
-  });
   const first = edits[0];
-  return { piece: next, patches, inverse, label: first ? EDITS[first.type].label : '' };
+  const label = first ? EDITS[first.type].label : '';
+  const refuse = (refused: string): EditResult => ({ piece, patches: [], inverse: [], label, refused });
+  const parsed: { definition: EditDefinition<unknown>; payload: unknown }[] = [];
+  for (const edit of edits) {
+    // The union of edits pairs each type with its own payload; TypeScript cannot follow the pair through the lookup.
+    const definition = EDITS[edit.type] as unknown as EditDefinition<unknown>;
+    const payload = definition.schema.safeParse(edit);
+    if (!payload.success) return refuse(payload.error.issues[0]?.message ?? 'the change is malformed');
+    parsed.push({ definition, payload: payload.data });
+  }
+  const [next, patches, inverse] = produceWithPatches(piece, (draft: Piece) => {
+    for (const { definition, payload } of parsed) definition.apply(draft, payload, { times });
+  });
+  const problem = changeProblem(piece, next);
+  return problem ? refuse(problem) : { piece: next, patches, inverse, label, refused: null };
 }

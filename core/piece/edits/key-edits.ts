@@ -1,7 +1,8 @@
 import { z } from 'zod';
+import { colourSchema } from '../../colour';
 import { easingSchema, keyframeSchema, reverseEasing, vectorSchema } from '../../motion';
 import type { Keyframe, Track } from '../../motion';
-import { freeMoment, latticeMoment, momentSchema, shiftMoment } from '../../time';
+import { freeMoment, idSchema, latticeMoment, momentSchema, numberSchema, secondsSchema, shiftMoment } from '../../time';
 import type { Moment, Seconds } from '../../time';
 import { PROPERTY_IDS, clampValue, isValueOf } from '../properties';
 import type { PropertyId } from '../properties';
@@ -10,7 +11,7 @@ import { defineEdit, findLayer } from './define';
 import type { EditContext } from './define';
 
 const propertyId = z.enum(PROPERTY_IDS as [PropertyId, ...PropertyId[]]);
-const value = z.union([z.number(), vectorSchema, z.string()]);
+const value = z.union([numberSchema, vectorSchema, colourSchema]);
 /** Names one keyframe: a layer, one of its properties, the keyframe's id. */
 export const keyRefSchema = z.object({ layerId: z.string(), property: propertyId, keyId: z.string() });
 export type KeyRef = z.infer<typeof keyRefSchema>;
@@ -53,7 +54,7 @@ function retime(moment: Moment, seconds: Seconds, context: EditContext): Moment 
 /** Edits of values and keyframes. */
 export const KEY_EDITS = {
   /** Moves keyframes by seconds of their own; each is moved once, however often it is named. */
-  'keys.shift': defineEdit('Land on the beats', z.object({ shifts: z.array(z.object({ ref: keyRefSchema, seconds: z.number() })).max(5000) }), (draft, { shifts }, context) => {
+  'keys.shift': defineEdit('Land on the beats', z.object({ shifts: z.array(z.object({ ref: keyRefSchema, seconds: secondsSchema })).max(5000) }), (draft, { shifts }, context) => {
     const done = new Set<string>();
     for (const { ref, seconds } of shifts) {
       for (const { key } of selectedKeys(draft, [ref])) {
@@ -65,7 +66,7 @@ export const KEY_EDITS = {
     resort(draft, shifts.map((s) => s.ref), context);
   }),
   /** Sets a property: its standing value, or, with `at`, a keyframe there (replacing one at the same time). */
-  'value.set': defineEdit('Change a value', z.object({ layerId: z.string(), property: propertyId, value, at: momentSchema.optional(), keyId: z.string().optional(), easing: easingSchema.optional() }), (draft, payload, context) => {
+  'value.set': defineEdit('Change a value', z.object({ layerId: z.string(), property: propertyId, value, at: momentSchema.optional(), keyId: idSchema.optional(), easing: easingSchema.optional() }), (draft, payload, context) => {
     const track = unlockedTrack(draft, payload.layerId, payload.property);
     if (!track || !isValueOf(payload.property, payload.value)) return;
     const next = clampValue(payload.property, payload.value);
@@ -107,7 +108,7 @@ export const KEY_EDITS = {
     }
   }),
   /** Scales the times of a selection about `pivot` seconds. */
-  'keys.scaleTime': defineEdit('Stretch keyframes', z.object({ refs: z.array(keyRefSchema), pivot: z.number(), factor: z.number().positive() }), (draft, { refs, pivot, factor }, context) => {
+  'keys.scaleTime': defineEdit('Stretch keyframes', z.object({ refs: z.array(keyRefSchema), pivot: secondsSchema, factor: z.number().min(1e-6).max(1e6) }), (draft, { refs, pivot, factor }, context) => {
     for (const { key } of selectedKeys(draft, refs)) key.at = retime(key.at, pivot + (context.times.timeOf(key.at) - pivot) * factor, context);
     resort(draft, refs, context);
   }),

@@ -1,6 +1,5 @@
 import { z } from 'zod';
-import { shiftMoment } from '../../time';
-import { momentSchema } from '../../time';
+import { idSchema, momentSchema, secondsSchema, shiftMoment, textSchema } from '../../time';
 import { LAYER_KINDS } from '../layer-kinds';
 import { BLEND_MODE_IDS } from '../layer-kinds';
 import { visitLayerMoments } from '../layer-moments';
@@ -19,7 +18,7 @@ export const LAYER_EDITS = {
   'layer.remove': defineEdit('Delete layers', z.object({ ids }), (draft, payload) => {
     for (let i = draft.layers.length - 1; i >= 0; i--) if (payload.ids.includes(draft.layers[i]!.id) && !draft.layers[i]!.locked) draft.layers.splice(i, 1);
   }),
-  'layer.rename': defineEdit('Rename a layer', z.object({ id: z.string(), name: z.string().max(200) }), (draft, { id, name }) => {
+  'layer.rename': defineEdit('Rename a layer', z.object({ id: z.string(), name: textSchema(200) }), (draft, { id, name }) => {
     const layer = findLayer(draft, id);
     if (layer) layer.name = name;
   }),
@@ -46,7 +45,7 @@ export const LAYER_EDITS = {
     if (end) layer.end = end;
   }),
   /** Moves whole layers in time: the span and every keyframe by the same seconds; `start` gives the first layer's start exactly. */
-  'layer.move': defineEdit('Move layers in time', z.object({ ids, seconds: z.number(), start: momentSchema.optional() }), (draft, payload, { times }) => {
+  'layer.move': defineEdit('Move layers in time', z.object({ ids, seconds: secondsSchema, start: momentSchema.optional() }), (draft, payload, { times }) => {
     for (const layer of draft.layers) {
       if (!payload.ids.includes(layer.id) || layer.locked) continue;
       const shift = (moment: Layer['start']) => shiftMoment(moment, payload.seconds, times.targets);
@@ -83,7 +82,7 @@ export const LAYER_EDITS = {
     layer.content = parsed.data as Layer['content']; // validated by the kind's own schema
     if (layer.kind === 'text' && 'text' in before && !('spans' in content) && before.text !== layer.content.text) layer.content.spans = followText(before.spans, before.text, layer.content.text);
   }),
-  'layer.setOverride': defineEdit('Change a layer in one format', z.object({ id: z.string(), formatId: z.string(), override: overrideSchema.nullable() }), (draft, { id, formatId, override }) => {
+  'layer.setOverride': defineEdit('Change a layer in one format', z.object({ id: z.string(), formatId: idSchema, override: overrideSchema.nullable() }), (draft, { id, formatId, override }) => {
     const layer = findLayer(draft, id);
     if (!layer || layer.locked) return;
     if (override) layer.overrides[formatId] = override;

@@ -1,14 +1,13 @@
 import { z } from 'zod';
-import { trackSchema } from '../../motion';
-import { frameRateSchema, momentSchema } from '../../time';
+import { beatsSchema, frameRateSchema, lengthSchema, momentSchema, secondsSchema, textSchema } from '../../time';
 import { musicSpan, rearranged, rearrangedBeat } from '../arrange';
 import { rememberTimes, visitMoments } from '../resolve-times';
-import { correctionChangeSchema, formatSchema, markerSchema, mediaRefSchema, musicSchema, typedTempoSchema } from '../schema';
+import { backgroundSchema, correctionChangeSchema, formatSchema, markerSchema, mediaRefSchema, musicSchema, typedTempoSchema } from '../schema';
 import { defineEdit } from './define';
 
 /** Edits of the piece as a whole: name, frame, music and markers. Those that move the grid first note where every pin was. */
 export const PIECE_EDITS = {
-  'piece.rename': defineEdit('Rename the piece', z.object({ name: z.string().min(1).max(200) }), (draft, { name }) => {
+  'piece.rename': defineEdit('Rename the piece', z.object({ name: textSchema(200).min(1) }), (draft, { name }) => {
     draft.name = name;
   }),
   'piece.setEnd': defineEdit('Change the length', z.object({ end: momentSchema }), (draft, { end }) => {
@@ -17,7 +16,7 @@ export const PIECE_EDITS = {
   'piece.setFrameRate': defineEdit('Change the frame rate', z.object({ frameRate: frameRateSchema }), (draft, { frameRate }) => {
     draft.frameRate = frameRate;
   }),
-  'piece.setBackground': defineEdit('Change the background', z.object({ background: trackSchema }), (draft, { background }) => {
+  'piece.setBackground': defineEdit('Change the background', z.object({ background: backgroundSchema }), (draft, { background }) => {
     draft.background = background;
   }),
   'format.add': defineEdit('Add a format', z.object({ format: formatSchema }), (draft, { format }) => {
@@ -46,7 +45,7 @@ export const PIECE_EDITS = {
   }),
   'music.arrange': defineEdit(
     'Cut the song',
-    z.object({ duration: z.number().positive(), stretches: z.array(z.object({ from: z.number(), to: z.number() })).min(1).max(400) }),
+    z.object({ duration: lengthSchema.positive(), stretches: z.array(z.object({ from: secondsSchema, to: secondsSchema })).min(1).max(400) }),
     (draft, { duration, stretches }, { times }) => {
       const { music } = draft;
       if (!music) return;
@@ -60,7 +59,7 @@ export const PIECE_EDITS = {
   ),
   'music.place': defineEdit(
     'Move the song under the piece',
-    z.object({ start: z.number(), beatShift: z.number() }),
+    z.object({ start: secondsSchema, beatShift: beatsSchema }),
     (draft, { start, beatShift }, { times }) => {
       if (!draft.music) return;
       rememberTimes(draft, times.targets);

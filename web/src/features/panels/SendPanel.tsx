@@ -49,7 +49,7 @@ export function SendPanel() {
       // Restoring is an edit like any other: the revision list only grows, and undo leads back.
       const patch = { op: 'replace' as const, path: [], value: old };
       const inverse = { op: 'replace' as const, path: [], value: state.piece };
-      openPiece(old, state.revision, { done: [...state.history.done, { label: `Bring back revision ${revision}`, patches: [patch], inverse: [inverse], gesture: null }], undone: [] }, state.analysis);
+      openPiece(old, state.revision, { done: [...state.history.done, { label: `Bring back revision ${revision}`, patches: [patch], inverse: [inverse], dragId: null }], undone: [] }, state.analysis);
       setView({ saveState: 'unsaved', notice: `Revision ${revision} is back` });
       await saveNow();
       await queries.invalidateQueries({ queryKey: ['revisions', piece.id] });
