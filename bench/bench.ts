@@ -6,7 +6,8 @@ import { readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { extname, join } from 'node:path';
 import { ANALYSIS_RATE, analyseSong } from '@core/audio';
-import { readPieceFile } from '@core/formats';
+import { unpackPiece } from '../server/features/pieces/piece-archive';
+import { convertSong } from '../server/features/media/convert-song';
 import { newGestureUse } from '@core/motion';
 import { createPainter } from '@core/paint';
 import { createLayer, createPiece, resolveTimes } from '@core/piece';
@@ -15,7 +16,7 @@ import { prepareScene, sceneAt } from '@core/scene';
 import { createLayoutCache } from '@core/text';
 import { FRAME_RATES, frameCount, frameMiddle, freeMoment } from '@core/time';
 import { assets } from '../server/platform/config';
-import { decodeMono } from '../server/platform/ffmpeg';
+import { decodeMono, openAs } from '../server/platform/ffmpeg';
 import { renderVideo } from '../server/render/render-video';
 import { createServerFonts, createSkiaHost, createSkiaSurface } from '../server/render/skia-host';
 
@@ -151,11 +152,10 @@ async function main(): Promise<void> {
     console.log('| piece, format | frames | painted | export fps | (a) encoder alone | ratio to (a), aim 0.6 | (b) screenshots fps | ratio to (b), aim 10 |');
     console.log('|---|---|---|---|---|---|---|---|');
     for (const [file, song, formatId] of [['demo-nine-days', 'salt-and-string', 'wide'], ['demo-kite-maker', 'harbour-lamps', 'tall']] as const) {
-      const read = readPieceFile(new Uint8Array(await readFile(join(dir, `${file}.estrella`))));
-      if (!read.ok) throw new Error(read.problem.code);
-      const { piece } = read.file;
-      const songFile = join(dir, `${song}.wav`);
-      const analysis = analyseSong(await decodeMono(songFile, ANALYSIS_RATE, { maxSeconds: 600 }));
+      const { piece } = await unpackPiece(join(dir, `${file}.estrella`), dir);
+      const songFile = join(dir, `${song}.flac`);
+      await convertSong(join(dir, `${song}.wav`), songFile, { limitMs: 60_000 });
+      const analysis = analyseSong(await decodeMono(openAs('flac', songFile), ANALYSIS_RATE, { maxSeconds: 600, limitMs: 60_000 }));
       const format = piece.formats.find((f) => f.id === formatId)!; // the demo's own formats
       const out = join(dir, 'out.mp4');
       let facts = { frames: 0, painted: 0 };

@@ -6,7 +6,7 @@
 import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ANALYSIS_RATE, PARAMETER_NAMES, gridTimes, pulseGrids, readingParameters, readingsOf, songFeatures } from '@core/audio';
-import { decodeMono } from '../server/platform/ffmpeg';
+import { decodeMono, openAs } from '../server/platform/ffmpeg';
 import { matchBeats } from './match-beats';
 
 const kit = process.env['BEATBENCH_DIR'] ?? '/tmp/beatbench';
@@ -39,7 +39,7 @@ interface Song {
 
 async function load(name: string): Promise<Song[]> {
   const truth = JSON.parse(readFileSync(join(kit, 'truth', name), 'utf8')) as Truth;
-  const samples = await decodeMono(join(kit, 'wav', name.replace(/json$/, 'wav')), ANALYSIS_RATE, { maxSeconds: 600 });
+  const samples = await decodeMono(openAs('wav', join(kit, 'wav', name.replace(/json$/, 'wav'))), ANALYSIS_RATE, { maxSeconds: 600, limitMs: 60_000 });
   const features = songFeatures(samples);
   const end = truth.beats[truth.beats.length - 1]! + 0.07;
   const rows: Float64Array[] = [];

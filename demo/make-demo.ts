@@ -1,7 +1,9 @@
 import { createHash } from 'node:crypto';
 import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { writePieceFile } from '@core/formats';
+import { createWriteStream } from 'node:fs';
+import { pipeline } from 'node:stream/promises';
+import { packPiece } from '../server/features/pieces/piece-archive';
 import { makeDemoSongs } from './songs';
 import { DEMO_PIECES } from './seed';
 
@@ -18,7 +20,8 @@ async function main(): Promise<void> {
     for (const { songId, make } of DEMO_PIECES) {
       if (songId !== song.id) continue;
       const piece = make({ id: song.id, hash, kind: 'audio', name: `${song.title}.wav`, duration: (wav.length - 44) / 4 / 44100 });
-      await writeFile(join(dir, `${piece.id}.estrella`), writePieceFile({ piece, media: new Map([[hash, new Uint8Array(wav)]]), analyses: new Map() }));
+      const packed = await packPiece({ piece, media: new Map([[hash, join(dir, `${song.id}.wav`)]]), analyses: new Map() });
+      await pipeline(packed, createWriteStream(join(dir, `${piece.id}.estrella`)));
     }
   }
 }

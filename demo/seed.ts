@@ -2,6 +2,7 @@ import { Readable } from 'node:stream';
 import { pieceSchema } from '@core/piece';
 import type { MediaRef, Piece } from '@core/piece';
 import { importMedia, mediaRef } from '../server/features/media/import-media';
+import { LOCAL } from '../server/features/pieces/repository';
 import type { ServerContext } from '../server/jobs/context';
 import { kiteMakersQuote, openingTitle } from './pieces';
 import { makeDemoSongs } from './songs';
@@ -18,13 +19,13 @@ export async function seedDemo(context: ServerContext): Promise<void> {
   if (count > 0) return;
   const media = new Map<string, MediaRef>();
   for (const song of makeDemoSongs()) {
-    const record = await importMedia(context, Readable.from([song.wav]), `${song.title}.wav`);
+    const record = await importMedia(context, LOCAL.owner, Readable.from([song.wav]), `${song.title}.wav`);
     media.set(song.id, { ...mediaRef(record), id: song.id });
   }
   for (const { songId, make } of [...DEMO_PIECES].reverse()) {
     const ref = media.get(songId);
     if (!ref) throw new Error(`the demo has no song ${songId}`);
-    await context.pieces.create(pieceSchema.parse(make(ref)), 'Demo');
+    await context.pieces.create(LOCAL, pieceSchema.parse(make(ref)), 'Demo');
   }
   context.log.info('the demo is in place');
 }

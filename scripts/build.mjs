@@ -37,7 +37,7 @@ async function buildServer(entries, options) {
   });
 }
 await buildServer({ main: 'server/main.ts', 'worker-main': 'server/worker-main.ts', 'make-demo': 'demo/make-demo.ts', bench: 'bench/bench.ts', 'fit-meter': 'bench/fit-meter.ts', 'hard-cases': 'bench/hard-cases.ts' }, { packages: 'external' });
-await buildServer({ cli: 'server/cli.ts', 'paint-thread': 'server/render/paint-thread.ts', 'analysis-thread': 'server/features/media/analysis-thread.ts' }, { external: ['@napi-rs/canvas', 'harfbuzzjs', 'wawoff2'], splitting: true, chunkNames: 'part-[hash]' });
+await buildServer({ cli: 'server/cli.ts', 'paint-thread': 'server/render/paint-thread.ts', 'analysis-thread': 'server/features/media/analysis-thread.ts', 'font-thread': 'server/features/media/font-thread.ts', 'thumbnail-thread': 'server/features/pieces/thumbnail-thread.ts' }, { external: ['@napi-rs/canvas', 'harfbuzzjs', 'wawoff2', 'file-type', 'yauzl', 'yazl'], splitting: true, chunkNames: 'part-[hash]' });
 
 if (!process.argv.includes('--no-web')) {
   const { build: buildWeb } = await import('vite');

@@ -2,45 +2,59 @@ import { mkdtemp, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { ANALYSIS_RATE, analyseSong } from '@core/audio';
-import { readPieceFile } from '@core/formats';
 import type { Piece } from '@core/piece';
 import { resolveTimes } from '@core/piece';
-import { MAX_SONG_SECONDS } from './platform/limits';
 import { UsageError } from './cli-usage';
+import { convertSong } from './features/media/convert-song';
+import { readFontInThread } from './features/media/font-thread';
+import { SNIFF_BYTES, sniff } from './features/media/sniff';
+import { unpackPiece } from './features/pieces/piece-archive';
 import { assets } from './platform/config';
 import { AppError } from './platform/errors';
-import { decodeFont } from './features/media/decode-font';
-import { decodeMono, runProgram } from './platform/ffmpeg';
+import { convertPicture, decodeMono, openAs } from './platform/ffmpeg';
+import { MAX_SONG_SECONDS } from './platform/limits';
+import { readHead } from './platform/media-store';
 import { createFrameSource } from './render/frame-source';
 import type { RenderInput } from './render/frame-source';
 import { renderVideo } from './render/render-video';
 import { createServerFonts } from './render/skia-host';
 
+const LIMIT_MS = 600_000;
+
+async function makePicture(original: string, out: string, ref: Piece['media'][number]): Promise<void> {
+  const sniffed = await sniff(await readHead(original, SNIFF_BYTES));
+  if (sniffed?.kind !== 'picture') throw new AppError('PICTURE_UNREADABLE', ref.name);
+  await convertPicture(original, sniffed.format, [ref.width ?? -1, ref.height ?? -1], out);
+}
+
+async function makeFont(original: string, out: string, ref: Piece['media'][number]): Promise<void> {
+  const read = await readFontInThread(assets.serverDir, await readFile(original));
+  if (!read) throw new AppError('FONT_UNREADABLE', ref.name);
+  await writeFile(out, read.sfnt);
+}
+
 /** Unpacks a piece file into a folder that lives as long as `use` runs. */
 async function withPiece<T>(file: string, use: (piece: Piece, input: Omit<RenderInput, 'formatId'>, songFile: string | null) => Promise<T>): Promise<T> {
-  const read = readPieceFile(new Uint8Array(await readFile(file)));
-  if (!read.ok) throw new AppError(read.problem.code, 'detail' in read.problem ? read.problem.detail : '');
-  const { piece, media, analyses } = read.file;
   const dir = await mkdtemp(join(tmpdir(), 'estrella-'));
   try {
+    const { piece, media, analyses } = await unpackPiece(file, dir);
     const pictures: Record<string, string> = {};
     const fonts: Record<string, string> = {};
     for (const ref of piece.media) {
-      const original = join(dir, ref.hash);
-      await writeFile(original, media.get(ref.hash)!); // readPieceFile refuses files that lack media
-      if (ref.kind === 'font') {
-        await writeFile(`${original}.ttf`, await decodeFont(media.get(ref.hash)!)); // as above
-        fonts[ref.hash] = `${original}.ttf`;
-      }
-      if (ref.kind === 'picture') {
-        await runProgram('ffmpeg', ['-v', 'error', '-nostdin', '-i', original, '-frames:v', '1', '-vf', `scale=${ref.width ?? -1}:${ref.height ?? -1}:flags=lanczos`, '-pix_fmt', 'rgba', `${original}.png`]);
-        pictures[ref.hash] = `${original}.png`;
-      }
+      const original = media.get(ref.hash) ?? '';
+      if (ref.kind === 'font') await makeFont(original, (fonts[ref.hash] = `${original}.ttf`), ref);
+      if (ref.kind === 'picture') await makePicture(original, (pictures[ref.hash] = `${original}.png`), ref);
     }
     const song = piece.media.find((m) => m.id === piece.music?.mediaId);
-    const songFile = song ? join(dir, song.hash) : null;
+    let songFile: string | null = null;
+    if (song) {
+      songFile = join(dir, `${song.hash}.flac`);
+      await convertSong(media.get(song.hash) ?? '', songFile, { limitMs: LIMIT_MS }).catch((cause: unknown) => {
+        throw new AppError('AUDIO_UNREADABLE', song.name, { cause });
+      });
+    }
     let analysis = song ? analyses.get(song.hash) ?? null : null;
-    if (songFile && !analysis) analysis = analyseSong(await decodeMono(songFile, ANALYSIS_RATE, { maxSeconds: MAX_SONG_SECONDS }));
+    if (songFile && !analysis) analysis = analyseSong(await decodeMono(openAs('flac', songFile), ANALYSIS_RATE, { maxSeconds: MAX_SONG_SECONDS, limitMs: LIMIT_MS }));
     return await use(piece, { piece, analysis, pictures, fonts }, songFile);
   } finally {
     await rm(dir, { recursive: true, force: true });

@@ -2,15 +2,19 @@ import { resolve } from 'node:path';
 import { parseArgs } from 'node:util';
 import { ANALYSIS_RATE, analyseSong } from '@core/audio';
 import { UsageError } from './cli-usage';
-import { decodeMono } from './platform/ffmpeg';
+import { SNIFF_BYTES, sniff } from './features/media/sniff';
+import { decodeMono, openAs } from './platform/ffmpeg';
 import { MAX_SONG_SECONDS } from './platform/limits';
+import { readHead } from './platform/media-store';
 
 const USAGE = `usage: estrella beats SONG [--json]
        estrella render PIECE --format ID --out FILE.mp4
        estrella frame PIECE --at SECONDS [--format ID] --out FILE.png`;
 
 async function beats(song: string, asJson: boolean): Promise<void> {
-  const samples = await decodeMono(song, ANALYSIS_RATE, { maxSeconds: MAX_SONG_SECONDS });
+  const sniffed = await sniff(await readHead(song, SNIFF_BYTES));
+  if (sniffed?.kind !== 'audio') throw new Error(`${song} has no sound that can be read`);
+  const samples = await decodeMono(openAs(sniffed.format, song), ANALYSIS_RATE, { maxSeconds: MAX_SONG_SECONDS, limitMs: 600_000 });
   const analysis = analyseSong(samples);
   const round = (t: number) => Math.round(t * 1e5) / 1e5;
   const out = { bpm: Math.round(analysis.bpm * 1000) / 1000, beats: analysis.beats.map(round), downbeats: analysis.downbeats.map(round), beatsPerBar: analysis.beatsPerBar, duration: round(analysis.duration), confidence: analysis.confidence, hits: analysis.hits.map((h) => ({ ...h, time: round(h.time), strength: Math.round(h.strength * 1000) / 1000 })) };

@@ -1,63 +1,81 @@
-import { fork } from 'node:child_process';
-import type { ChildProcess } from 'node:child_process';
 import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { serve } from '@hono/node-server';
-import { pino } from 'pino';
 import { seedDemo } from '../demo/seed';
 import { migrate, openDatabase } from './db/data-source';
+import { listenForNews } from './db/notify';
 import { createApp } from './http/app';
+import { createEvents } from './http/events';
+import { COLLECT_EVERY_MS, collect } from './jobs/collect';
 import { closeContext, openContext } from './jobs/context';
+import type { ServerContext } from './jobs/context';
+import { REAP_EVERY_MS, createReaper } from './jobs/runner';
 import { readConfig } from './platform/config';
+import { createLog } from './platform/log';
+import { superviseWorker } from './supervise';
 
-/** Starts a worker process again whenever it ends, with a pause that grows while it keeps failing at once. */
-function superviseWorker(file: string, onStart: (child: ChildProcess) => void): () => void {
-  let stopped = false;
-  let child: ChildProcess | null = null;
-  let pause = 200;
-  const start = () => {
-    const startedAt = Date.now();
-    child = fork(file);
-    onStart(child);
-    child.on('exit', () => {
-      if (stopped) return;
-      pause = Date.now() - startedAt > 10_000 ? 200 : Math.min(10_000, pause * 2);
-      setTimeout(() => !stopped && start(), pause);
-    });
+/** Runs work again and again, each time after the last has ended; what fails is logged and tried again. */
+function repeat(everyMs: number, work: () => Promise<unknown>, onError: (error: unknown) => void): () => void {
+  let timer: ReturnType<typeof setTimeout> | null = null;
+  let isStopped = false;
+  const run = () => {
+    work()
+      .catch(onError)
+      .finally(() => {
+        if (!isStopped) timer = setTimeout(run, everyMs);
+      });
   };
-  start();
+  run();
   return () => {
-    stopped = true;
-    child?.kill('SIGTERM');
+    isStopped = true;
+    if (timer) clearTimeout(timer);
   };
 }
 
+/** Pieces stored before there were summaries get theirs, some at a time. */
+async function completeSummaries(context: ServerContext): Promise<void> {
+  while ((await context.pieces.resummarise(null)) > 0) await new Promise((resolve) => setImmediate(resolve));
+}
+
+/** Longest time a stop may take before it is forced. */
+const STOP_MS = 8000;
+
 async function main(): Promise<void> {
   const config = readConfig(process.env);
-  const log = pino({ level: config.logLevel, base: { part: 'server' } });
+  const log = createLog(config.logLevel, 'server');
   await mkdir(config.dataDir, { recursive: true });
   const source = await openDatabase(config.databaseUrl);
   await migrate(source);
   await source.destroy();
   const context = await openContext(config, log);
-  const app = createApp(context);
-  const server = serve({ fetch: app.fetch, port: config.port, hostname: '127.0.0.1' }, (info) => {
+  const events = createEvents();
+  const stopNews = listenForNews(config.databaseUrl, events.publish);
+  const app = createApp(context, { events });
+  const server = serve({ fetch: app.fetch, port: config.port, hostname: config.access.listen }, (info) => {
     if (process.send) process.send({ listening: info.port });
-    console.log(`Estrella is at http://127.0.0.1:${info.port}`);
+    console.log(`Estrella is at http://${config.access.listen === '127.0.0.1' ? '127.0.0.1' : config.access.listen}:${info.port}`);
   });
   server.on('error', (error: Error) => {
     console.error(`cannot serve on port ${config.port}: ${error.message}`);
     process.exit(1);
   });
-  const stopWorkers = Array.from({ length: config.workers }, () => superviseWorker(join(config.assets.serverDir, 'worker-main.js'), (child) => log.info({ pid: child.pid }, 'worker started')));
+  const stops = Array.from({ length: config.workers }, () => superviseWorker(join(config.assets.serverDir, 'worker-main.js'), log));
   if (config.seed) await seedDemo(context).catch((error: unknown) => log.error({ err: error }, 'the demo could not be made'));
+  await completeSummaries(context).catch((error: unknown) => log.warn({ err: error }, 'summaries are not complete'));
+  stops.push(repeat(REAP_EVERY_MS, createReaper(context), (error) => log.warn({ err: error }, 'could not look for lost jobs')));
+  stops.push(repeat(COLLECT_EVERY_MS, async () => {
+    const collected = await collect(context);
+    const uploads = await app.uploads.cleanUp();
+    log.info({ ...collected, uploads }, 'cleaned up');
+  }, (error) => log.warn({ err: error }, 'could not clean up')));
   let stopping = false;
   const stop = () => {
     if (stopping) return;
     stopping = true;
-    for (const stopWorker of stopWorkers) stopWorker();
+    setTimeout(() => process.exit(1), STOP_MS).unref();
+    for (const end of stops) end();
     server.close();
-    void closeContext(context).finally(() => process.exit(0));
+    void Promise.allSettled([stopNews(), app.stop(), closeContext(context)]).then(() => process.exit(0));
   };
   process.on('SIGTERM', stop);
   process.on('SIGINT', stop);

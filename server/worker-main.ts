@@ -1,22 +1,28 @@
-import { pino } from 'pino';
+import { LANES } from './db/entities';
 import { closeContext, openContext } from './jobs/context';
-import { REAP_EVERY_MS, reap, runJob } from './jobs/runner';
+import { REAP_EVERY_MS, createReaper, runJob } from './jobs/runner';
 import { readConfig } from './platform/config';
+import { createLog } from './platform/log';
+import { AWAKE_EVERY_MS } from './supervise';
 
 /** A worker process: analyses songs and renders exports. Any number may run, on any machine with the same database and media folder. */
 async function main(): Promise<void> {
   const config = readConfig(process.env);
-  const log = pino({ level: config.logLevel, base: { part: 'worker' } });
+  const log = createLog(config.logLevel, 'worker');
+  if (process.send) setInterval(() => process.connected && process.send?.({ awake: true }), AWAKE_EVERY_MS);
   const context = await openContext(config, log);
-  await context.queue.work('prepare', (id) => runJob(context, 'prepare', id));
-  await context.queue.work('export', (id) => runJob(context, 'export', id));
-  const reapNow = () => reap(context).catch((error: unknown) => log.warn({ err: error instanceof Error ? error.message : error }, 'could not look for lost jobs'));
-  await reapNow();
-  setInterval(reapNow, REAP_EVERY_MS);
-  const stop = () => void closeContext(context).finally(() => process.exit(0));
+  for (const lane of LANES) await context.queue.work(lane, (id) => runJob(context, id));
+  const reap = createReaper(context);
+  const reapNow = () => reap().catch((error: unknown) => log.warn({ err: error }, 'could not look for lost jobs'));
+  setInterval(() => void reapNow(), REAP_EVERY_MS);
+  const stop = () => {
+    setTimeout(() => process.exit(1), 5000).unref();
+    void closeContext(context).finally(() => process.exit(0));
+  };
   process.on('SIGTERM', stop);
   process.on('SIGINT', stop);
   process.on('disconnect', stop); // the server that started us is gone
+  process.on('unhandledRejection', (error) => log.error({ err: error }, 'unhandled'));
   log.info('ready for work');
 }
 

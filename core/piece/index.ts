@@ -9,6 +9,8 @@ export type { DestinationId, IdSource, NewLayer, NewPiece } from './create';
 export { musicGrid, pieceGrid } from './music-grid';
 export { JOIN_SECONDS, fadeGain, heardTimes, pieceToSong, playedLength, songParts, songTime, songToPiece, songToPieceAll, splitParts } from './song-parts';
 export type { SongPart } from './song-parts';
+export { heardParts, joinCorrelation, joinGain, lastHeard, mixSong, musicGain, neededOfSong, partGain } from './mix-song';
+export type { HeardPart, SongSamples } from './mix-song';
 export { musicSpan, rearranged, withRepeat, withoutStretch } from './arrange';
 export type { Stretch } from './arrange';
 export { followHits } from './grid-corrections';

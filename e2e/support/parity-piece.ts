@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { createCanvas } from '@napi-rs/canvas';
-import { writePieceFile } from '@core/formats';
+import { zipPiece } from '../../tests/helpers/piece-file';
 import { BLEND_MODE_IDS, createLayer, createPiece } from '@core/piece';
 import type { Layer, LayerKind, MediaRef, PropertyId } from '@core/piece';
 import { newGestureUse } from '@core/motion';
@@ -86,5 +86,5 @@ export function parityPieceFile(): Uint8Array {
       return { ...layer, ...more } as Layer; // what is added fits any kind
     }),
   );
-  return writePieceFile({ piece: { ...base, end: freeMoment(SCENES.length), layers, media: [{ id: 'picture', hash, kind: 'picture', name: 'harbour.png', width: 300, height: 200 }, ...fontRefs] }, media: new Map([[hash, png], ...fonts.map((content) => [hashOf(content), content] as const)]), analyses: new Map() });
+  return zipPiece({ ...base, end: freeMoment(SCENES.length), layers, media: [{ id: 'picture', hash, kind: 'picture', name: 'harbour.png', width: 300, height: 200 }, ...fontRefs] }, new Map([[hash, png], ...fonts.map((content) => [hashOf(content), content] as const)]));
 }

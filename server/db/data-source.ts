@@ -2,6 +2,7 @@ import { DataSource } from 'typeorm';
 import { JobEntity, MediaEntity, PieceEntity, RevisionEntity } from './entities';
 import { FirstTables1700000000001 } from './migrations/0001-first-tables';
 import { Fonts1700000000002 } from './migrations/0002-fonts';
+import { SummariesAndLeases1700000000003 } from './migrations/0003-summaries-leases';
 
 /** Migrations only; the schema is never synchronised from the entities. */
 export async function openDatabase(url: string): Promise<DataSource> {
@@ -9,10 +10,10 @@ export async function openDatabase(url: string): Promise<DataSource> {
     type: 'postgres',
     url,
     entities: [PieceEntity, RevisionEntity, MediaEntity, JobEntity],
-    migrations: [FirstTables1700000000001, Fonts1700000000002],
+    migrations: [FirstTables1700000000001, Fonts1700000000002, SummariesAndLeases1700000000003],
     migrationsTransactionMode: 'each',
     synchronize: false,
-    extra: { max: 8, connectionTimeoutMillis: 4000 },
+    extra: { max: 8, connectionTimeoutMillis: 4000, statement_timeout: 60_000, idle_in_transaction_session_timeout: 60_000 },
     // A connection that the server drops while idle is replaced by the pool; without a listener it would end the process.
     poolErrorHandler: () => {},
   });
@@ -21,10 +22,13 @@ export async function openDatabase(url: string): Promise<DataSource> {
 
 export async function migrate(source: DataSource): Promise<void> {
   // Several processes may start at once: one migrates, the others wait.
-  await source.query('SELECT pg_advisory_lock(418417)');
+  // The lock belongs to a connection, so one is held for it.
+  const runner = source.createQueryRunner();
   try {
+    await runner.query('SELECT pg_advisory_lock(418417)');
     await source.runMigrations();
   } finally {
-    await source.query('SELECT pg_advisory_unlock(418417)');
+    await runner.query('SELECT pg_advisory_unlock(418417)').catch(() => {});
+    await runner.release();
   }
 }

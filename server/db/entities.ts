@@ -1,3 +1,4 @@
+import type { Operation } from 'fast-json-patch';
 import { EntitySchema } from 'typeorm';
 import type { SongAnalysis } from '@core/audio';
 import type { FontRef, MediaRef, Piece } from '@core/piece';
@@ -10,12 +11,29 @@ export interface PieceRow {
   createdAt: Date;
   updatedAt: Date;
   deletedAt: Date | null;
+  owner: string;
+  /** The save that made the present revision. */
+  saveId: string | null;
+  /** What the home shows, written at save so that no document is read for a list. */
+  duration: number;
+  layerCount: number;
+  formats: Piece['formats'];
+  leadFormatId: string;
+  frameRate: Piece['frameRate'];
+  /** Beat times, negative where no bar begins. */
+  beats: number[];
+  /** Seconds of the frame shown first. */
+  poster: number;
+  isSummarised: boolean;
 }
 
 export interface RevisionRow {
   pieceId: string;
   revision: number;
-  document: Piece;
+  /** Null where `patch` leads here from the revision before. */
+  document: Piece | null;
+  /** RFC 6902. */
+  patch: Operation[] | null;
   label: string;
   createdAt: Date;
 }
@@ -35,15 +53,24 @@ export interface MediaRow {
   /** Fonts only. */
   font: FontRef | null;
   analysis: SongAnalysis | null;
+  owner: string;
+  /** When somebody last wanted it. */
+  touchedAt: Date;
   createdAt: Date;
 }
 
 export type JobKind = 'prepare' | 'export';
+/** Jobs of one lane wait for each other; lanes don't. */
+export const LANES = ['prepare', 'prepare-long', 'export'] as const;
+export type Lane = (typeof LANES)[number];
 export type JobState = 'queued' | 'running' | 'succeeded' | 'failed' | 'canceled';
 
 export interface JobRow {
   id: string;
+  owner: string;
   kind: JobKind;
+  lane: Lane;
+  pieceId: string | null;
   state: JobState;
   /** 0…1, never decreasing within an attempt. */
   progress: number;
@@ -51,10 +78,12 @@ export interface JobRow {
   result: Record<string, unknown> | null;
   errorCode: string | null;
   errorDetail: string | null;
+  /** Number of the present attempt: what a worker writes counts only while this is its own. */
   attempts: number;
   queueId: string | null;
   startedAt: Date | null;
   heartbeatAt: Date | null;
+  finishedAt: Date | null;
   createdAt: Date;
 }
 
@@ -70,6 +99,16 @@ export const PieceEntity = new EntitySchema<PieceRow>({
     createdAt: created,
     updatedAt: { name: 'updated_at', type: 'timestamptz' },
     deletedAt: { name: 'deleted_at', type: 'timestamptz', nullable: true },
+    owner: { type: 'text' },
+    saveId: { name: 'save_id', type: 'text', nullable: true },
+    duration: { type: 'double precision' },
+    layerCount: { name: 'layer_count', type: 'int' },
+    formats: { type: 'jsonb' },
+    leadFormatId: { name: 'lead_format_id', type: 'text' },
+    frameRate: { name: 'frame_rate', type: 'jsonb' },
+    beats: { type: 'jsonb' },
+    poster: { type: 'double precision' },
+    isSummarised: { name: 'is_summarised', type: 'boolean' },
   },
 });
 
@@ -78,7 +117,8 @@ export const RevisionEntity = new EntitySchema<RevisionRow>({
   columns: {
     pieceId: { name: 'piece_id', type: 'text', primary: true },
     revision: { type: 'int', primary: true },
-    document: { type: 'jsonb' },
+    document: { type: 'jsonb', nullable: true },
+    patch: { type: 'jsonb', nullable: true },
     label: { type: 'text' },
     createdAt: created,
   },
@@ -98,6 +138,8 @@ export const MediaEntity = new EntitySchema<MediaRow>({
     warning: { type: 'text', nullable: true },
     font: { type: 'jsonb', nullable: true },
     analysis: { type: 'jsonb', nullable: true },
+    owner: { type: 'text' },
+    touchedAt: { name: 'touched_at', type: 'timestamptz' },
     createdAt: created,
   },
 });
@@ -106,7 +148,10 @@ export const JobEntity = new EntitySchema<JobRow>({
   name: 'job',
   columns: {
     id: { type: 'uuid', primary: true },
+    owner: { type: 'text' },
     kind: { type: 'text' },
+    lane: { type: 'text' },
+    pieceId: { name: 'piece_id', type: 'text', nullable: true },
     state: { type: 'text' },
     progress: { type: 'double precision', default: 0 },
     payload: { type: 'jsonb' },
@@ -117,6 +162,7 @@ export const JobEntity = new EntitySchema<JobRow>({
     queueId: { name: 'queue_id', type: 'uuid', nullable: true },
     startedAt: { name: 'started_at', type: 'timestamptz', nullable: true },
     heartbeatAt: { name: 'heartbeat_at', type: 'timestamptz', nullable: true },
+    finishedAt: { name: 'finished_at', type: 'timestamptz', nullable: true },
     createdAt: created,
   },
 });

@@ -1,37 +1,93 @@
-import { join } from 'node:path';
+import { join, normalize } from 'node:path';
 import { serveStatic } from '@hono/node-server/serve-static';
 import { Hono } from 'hono';
+import { bodyLimit } from 'hono/body-limit';
+import { csrf } from 'hono/csrf';
+import { requestId } from 'hono/request-id';
+import { secureHeaders } from 'hono/secure-headers';
+import { createThumbnails } from '../features/pieces/thumbnails';
 import type { ServerContext } from '../jobs/context';
-import { ERROR_STATUS, asAppError } from '../platform/errors';
+import { AppError, ERROR_STATUS, asAppError } from '../platform/errors';
+import { MAX_JSON_BYTES } from '../platform/limits';
+import { eventRoutes } from './event-routes';
+import { createEvents } from './events';
+import type { Events } from './events';
+import { guard, isOwnOrigin, rateLimit } from './guard';
 import { jobRoutes } from './job-routes';
 import { mediaRoutes } from './media-routes';
 import { pieceRoutes } from './piece-routes';
 import { sendFile } from './send-file';
+import { createUploads } from './upload-routes';
 
-export function createApp(context: ServerContext) {
-  const { assets } = context.config;
-  const api = new Hono().route('/pieces', pieceRoutes(context)).route('/media', mediaRoutes(context)).route('/jobs', jobRoutes(context));
+/** Routes that take files: they count their own bytes as they stream. */
+const STREAMED = /^\/api\/(media|pieces\/import|uploads(\/.*)?)$/;
+
+/**
+ * No script but our own files, WebAssembly among them; styles are also made by the component library as it runs. Nothing is loaded from,
+ * sent to, or shown within anything else.
+ */
+const POLICY = {
+  defaultSrc: ["'self'"],
+  scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+  styleSrc: ["'self'", "'unsafe-inline'"],
+  imgSrc: ["'self'", 'data:', 'blob:'],
+  fontSrc: ["'self'", 'data:', 'blob:'],
+  mediaSrc: ["'self'", 'blob:'],
+  connectSrc: ["'self'"],
+  workerSrc: ["'self'", 'blob:'],
+  objectSrc: ["'none'"],
+  baseUri: ["'none'"],
+  formAction: ["'self'"],
+  frameAncestors: ["'none'"],
+};
+
+export interface AppOptions {
+  readonly events?: Events;
+}
+
+export function createApp(context: ServerContext, { events = createEvents() }: AppOptions = {}) {
+  const { assets, access } = context.config;
+  const thumbnails = createThumbnails(context);
+  const uploads = createUploads(context);
+  const limitBody = bodyLimit({ maxSize: MAX_JSON_BYTES, onError: () => { throw new AppError('BODY_TOO_LARGE'); } });
+  const api = new Hono()
+    .route('/pieces', pieceRoutes(context, thumbnails))
+    .route('/media', mediaRoutes(context, uploads))
+    .route('/jobs', jobRoutes(context))
+    .route('/events', eventRoutes(events))
+    .get('/health', async (c) => {
+      await context.source.query('SELECT 1');
+      return c.json({ ok: true });
+    });
   const app = new Hono();
+  app.use('*', requestId());
   app.use('*', async (c, next) => {
+    const started = performance.now();
     await next();
-    c.header('Cross-Origin-Opener-Policy', 'same-origin');
-    c.header('Cross-Origin-Embedder-Policy', 'require-corp');
-    c.header('X-Content-Type-Options', 'nosniff');
+    context.log.debug({ requestId: c.get('requestId'), method: c.req.method, path: c.req.path, status: c.res.status, ms: Math.round(performance.now() - started) }, 'request');
   });
+  app.use('*', secureHeaders({ contentSecurityPolicy: POLICY, crossOriginOpenerPolicy: 'same-origin', crossOriginEmbedderPolicy: 'require-corp', crossOriginResourcePolicy: 'same-origin', referrerPolicy: 'no-referrer', xFrameOptions: 'DENY', strictTransportSecurity: false }));
+  app.use('*', rateLimit());
+  app.use('*', guard(access));
+  // A second look at forms and plain text, which browsers send across sites without asking.
+  app.use('/api/*', csrf({ origin: isOwnOrigin(access) }));
+  app.use('/api/*', (c, next) => (STREAMED.test(c.req.path) ? next() : limitBody(c, next)));
   const routes = app.route('/api', api);
-  app.get('/api/health', async (c) => {
-    await context.source.query('SELECT 1');
-    return c.json({ ok: true });
+  app.route('/api/uploads', uploads.routes);
+  app.all('/api/*', () => { throw new AppError('NOT_FOUND'); });
+  app.get('/fonts/*', (c) => {
+    const file = normalize(c.req.path.slice('/fonts/'.length));
+    if (file.startsWith('..') || file.includes('\0')) throw new AppError('NOT_FOUND');
+    return sendFile(c, join(assets.fontsDir, file), file.endsWith('.json') ? 'application/json' : 'font/ttf', { 'cache-control': 'public, max-age=86400' });
   });
-  app.get('/fonts/*', (c) => sendFile(c, join(assets.fontsDir, c.req.path.slice(7).replaceAll('..', '')), c.req.path.endsWith('.json') ? 'application/json' : 'font/ttf', { 'cache-control': 'public, max-age=86400' }));
   app.use('/*', serveStatic({ root: assets.webDir, rewriteRequestPath: (path) => path, onFound: (path, c) => void c.header('cache-control', path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache') }));
   app.get('*', (c) => sendFile(c, join(assets.webDir, 'index.html'), 'text/html; charset=utf-8', { 'cache-control': 'no-cache' }));
   app.onError((error, c) => {
     const known = asAppError(error);
-    if (known.code === 'INTERNAL') context.log.error({ err: known.cause }, 'unexpected');
+    if (ERROR_STATUS[known.code] >= 500) context.log.error({ requestId: c.get('requestId'), path: c.req.path, err: known.cause ?? known }, known.code);
     return c.json({ error: { code: known.code, message: known.message } }, ERROR_STATUS[known.code]);
   });
-  return routes;
+  return { routes, fetch: app.fetch, uploads, stop: thumbnails.stop };
 }
 
-export type AppType = ReturnType<typeof createApp>;
+export type AppType = ReturnType<typeof createApp>['routes'];

@@ -1,9 +1,9 @@
-import { rm } from 'node:fs/promises';
-import { join } from 'node:path';
 import { Hono } from 'hono';
 import { z } from 'zod';
 import type { JobRow } from '../db/entities';
 import { isOver } from '../features/jobs/job-life';
+import { LOCAL } from '../features/pieces/repository';
+import { exportFile } from '../jobs/collect';
 import type { ServerContext } from '../jobs/context';
 import { AppError } from '../platform/errors';
 import type { ErrorCode } from '../platform/errors';
@@ -13,12 +13,15 @@ import { validJson } from './validate';
 /** Seconds left by the pace so far; null until there is a pace to go by. */
 function secondsLeft(job: JobRow): number | null {
   if (job.state !== 'running' || !job.startedAt || job.progress < 0.02) return null;
-  const spent = (Date.now() - new Date(job.startedAt).getTime()) / 1000;
+  const spent = Math.max(0, (Date.now() - new Date(job.startedAt).getTime()) / 1000);
   return (spent / job.progress) * (1 - job.progress);
 }
 
+/** Most renders that may wait at once. */
+const MOST_WAITING = 200;
+
 export function jobRoutes(context: ServerContext) {
-  const { jobs, pieces, queue } = context;
+  const { jobs, pieces, queue, store } = context;
   const view = (job: JobRow) => ({
     id: job.id,
     kind: job.kind,
@@ -31,33 +34,35 @@ export function jobRoutes(context: ServerContext) {
     createdAt: job.createdAt.toISOString(),
   });
   return new Hono()
-    .post('/exports', validJson(z.object({ pieceId: z.string(), formatId: z.string() })), async (c) => {
+    .post('/exports', validJson(z.object({ pieceId: z.string().max(64), formatId: z.string().max(64) })), async (c) => {
       const { pieceId, formatId } = c.req.valid('json');
-      const { piece } = await pieces.get(pieceId);
+      const { piece } = await pieces.get(LOCAL, pieceId);
       if (!piece.formats.some((f) => f.id === formatId)) throw new AppError('BAD_REQUEST', 'the piece has no such format');
-      const job = await jobs.create('export', { pieceId, formatId, document: piece });
-      await queue.enqueue('export', job.id);
+      if ((await jobs.waiting()) >= MOST_WAITING) throw new AppError('TOO_MANY_REQUESTS');
+      const job = await jobs.create({ kind: 'export', lane: 'export', owner: LOCAL.owner, pieceId, payload: { pieceId, formatId, document: piece } });
+      await queue.enqueue(job);
       return c.json(view(job), 201);
     })
-    .get('/exports/of/:pieceId', async (c) => c.json({ jobs: (await jobs.listForPiece(c.req.param('pieceId'))).map(view) }))
-    .get('/:id', async (c) => c.json(view(await jobs.get(c.req.param('id')))))
+    .get('/exports/of/:pieceId', async (c) => c.json({ jobs: (await jobs.listForPiece(c.req.param('pieceId'), LOCAL.owner)).map(view) }))
+    .get('/:id', async (c) => c.json(view(await jobs.get(c.req.param('id'), LOCAL.owner))))
     .post('/:id/cancel', async (c) => {
       const id = c.req.param('id');
-      await jobs.finish(id, 'canceled', {});
-      return c.json(view(await jobs.get(id)));
+      await jobs.cancel(id, LOCAL.owner);
+      return c.json(view(await jobs.get(id, LOCAL.owner)));
     })
     .delete('/:id', async (c) => {
-      const job = await jobs.get(c.req.param('id'));
+      const job = await jobs.get(c.req.param('id'), LOCAL.owner);
       if (!isOver(job.state)) throw new AppError('BAD_REQUEST', 'the job is still running');
-      await rm(join(context.exportsDir, `${job.id}.mp4`), { force: true });
+      await jobs.remove(job.id);
+      await store.exports.remove(exportFile(job));
       return c.json({ ok: true });
     })
     .get('/:id/file', async (c) => {
-      const job = await jobs.get(c.req.param('id'));
+      const job = await jobs.get(c.req.param('id'), LOCAL.owner);
       if (job.state !== 'succeeded') throw new AppError('NOT_FOUND');
       const document = job.payload.document as { name: string; formats: { id: string; name: string }[] }; // validated when the job was made
       const format = document.formats.find((f) => f.id === job.payload.formatId);
       const name = `${document.name} ${format?.name ?? ''}`.replace(/[^\p{L}\p{N} _-]/gu, '').trim();
-      return sendFile(c, join(context.exportsDir, `${job.id}.mp4`), 'video/mp4', { 'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}.mp4` });
+      return sendFile(c, store.exports.path(exportFile(job)), 'video/mp4', { 'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}.mp4` });
     });
 }

@@ -1,31 +1,48 @@
 import { Hono } from 'hono';
+import { z } from 'zod';
+import { textSchema } from '@core/time';
 import { importMedia, mediaRef } from '../features/media/import-media';
+import type { MediaRecord } from '../features/media/repository';
+import { LOCAL } from '../features/pieces/repository';
 import type { ServerContext } from '../jobs/context';
 import { AppError, ERROR_WORDING } from '../platform/errors';
 import { sendFile } from './send-file';
+import type { Uploads } from './upload-routes';
+import { validJson } from './validate';
 
 const IMMUTABLE = { 'cache-control': 'private, max-age=31536000, immutable' };
+const fileName = textSchema(255);
 
-export function mediaRoutes(context: ServerContext) {
+export function mediaRoutes(context: ServerContext, uploads: Uploads) {
   const { media, jobs, store } = context;
   const find = async (hash: string) => {
     const record = /^[0-9a-f]{64}$/.test(hash) ? await media.find(hash) : null;
     if (!record) throw new AppError('NOT_FOUND');
     return record;
   };
+  const answer = (record: MediaRecord) => ({ media: mediaRef(record), state: record.state, warning: record.warning });
+  const file = (variant: 'sound' | 'picture' | 'font', kind: MediaRecord['kind'], type: string) => async (hash: string) => {
+    const record = await find(hash);
+    if (record.kind !== kind) throw new AppError('NOT_FOUND');
+    return { path: store.path(record.hash, variant), type };
+  };
+  const [sound, picture, font] = [file('sound', 'audio', 'audio/flac'), file('picture', 'picture', 'image/png'), file('font', 'font', 'font/ttf')];
   return new Hono()
     .post('/', async (c) => {
-      const name = (c.req.query('name') ?? 'file').slice(0, 255);
+      const name = fileName.catch('file').parse(c.req.query('name')?.slice(0, 255) ?? 'file');
       const body = c.req.raw.body;
       if (!body) throw new AppError('FILE_EMPTY', name);
-      const record = await importMedia(context, body, name);
-      return c.json({ media: mediaRef(record), state: record.state, warning: record.warning }, 201);
+      return c.json(answer(await importMedia(context, LOCAL.owner, body, name, c.req.raw.signal)), 201);
     })
-    .get('/fonts', async (c) => c.json((await media.fonts()).map(mediaRef)))
+    .post('/uploaded', validJson(z.object({ uploadId: z.string().max(100), name: fileName })), async (c) => {
+      const { uploadId, name } = c.req.valid('json');
+      return c.json(answer(await uploads.take(uploadId, LOCAL.owner, name, c.req.raw.signal)), 201);
+    })
+    .get('/fonts', async (c) => c.json((await media.fonts(LOCAL.owner)).map(mediaRef)))
     .get('/:hash', async (c) => {
       const record = await find(c.req.param('hash'));
-      const job = record.state === 'preparing' ? await jobs.activeFor('prepare', 'hash', record.hash) : null;
-      return c.json({ media: mediaRef(record), state: record.state, progress: job?.progress ?? (record.state === 'ready' ? 1 : 0), warning: record.warning, error: record.state === 'failed' ? ERROR_WORDING.AUDIO_UNREADABLE.replace('{}', record.name) : null });
+      const job = record.state === 'preparing' ? await jobs.activeForMedia(record.hash) : null;
+      return c.json({ media: mediaRef(record), state: record.state, progress: job?.progress ?? (record.state === 'ready' ? 1 : 0), warning: record.warning, error: record.state === 'failed' ? ERROR_WORDING.AUDIO_UNREADABLE.replace('{}', () => record.name) : null });
     })
     .get('/:hash/analysis', async (c) => {
       const record = await find(c.req.param('hash'));
@@ -33,7 +50,16 @@ export function mediaRoutes(context: ServerContext) {
       if (!analysis) throw new AppError('NOT_FOUND');
       return c.json(analysis);
     })
-    .get('/:hash/sound', async (c) => sendFile(c, store.path((await find(c.req.param('hash'))).hash, 'sound'), 'audio/flac', IMMUTABLE))
-    .get('/:hash/picture', async (c) => sendFile(c, store.path((await find(c.req.param('hash'))).hash, 'picture'), 'image/png', IMMUTABLE))
-    .get('/:hash/font', async (c) => sendFile(c, store.path((await find(c.req.param('hash'))).hash, 'font'), 'font/ttf', IMMUTABLE));
+    .get('/:hash/sound', async (c) => {
+      const { path, type } = await sound(c.req.param('hash'));
+      return sendFile(c, path, type, IMMUTABLE);
+    })
+    .get('/:hash/picture', async (c) => {
+      const { path, type } = await picture(c.req.param('hash'));
+      return sendFile(c, path, type, IMMUTABLE);
+    })
+    .get('/:hash/font', async (c) => {
+      const { path, type } = await font(c.req.param('hash'));
+      return sendFile(c, path, type, IMMUTABLE);
+    });
 }

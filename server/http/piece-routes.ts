@@ -1,76 +1,94 @@
 import { randomUUID } from 'node:crypto';
+import { Readable } from 'node:stream';
 import { Hono } from 'hono';
 import { z } from 'zod';
-import { pieceSchema, resolveTimes } from '@core/piece';
+import { parsePiece } from '@core/piece';
 import type { Piece } from '@core/piece';
+import { idSchema, textSchema } from '@core/time';
 import { exportPieceFile, importPieceFile } from '../features/pieces/piece-transfer';
-import type { PieceRecord } from '../features/pieces/repository';
-import { createThumbnails } from '../features/pieces/thumbnails';
+import { LOCAL, PIECE_ORDERS } from '../features/pieces/repository';
+import type { PieceOrder } from '../features/pieces/repository';
+import type { Thumbnails } from '../features/pieces/thumbnails';
 import type { ServerContext } from '../jobs/context';
 import { AppError } from '../platform/errors';
-import { validJson } from './validate';
+import { validJson, validQuery } from './validate';
 
-const MAX_PIECE_FILE = 1_500_000_000;
+/** A document, through the one door that all documents come in by. */
+const documentSchema = z.unknown().transform((value, context): Piece => {
+  const parsed = parsePiece(value);
+  if (parsed.ok) return parsed.piece;
+  context.addIssue({ code: 'custom', message: parsed.problem.detail });
+  return z.NEVER;
+});
 
-export function pieceRoutes(context: ServerContext) {
+const revisionSchema = z.coerce.number().int().min(1).max(2_147_483_647);
+const listSchema = z.object({
+  search: textSchema(200).default(''),
+  order: z.enum(Object.keys(PIECE_ORDERS) as [PieceOrder, ...PieceOrder[]]).default('changed'), // keys of the table
+  offset: z.coerce.number().int().min(0).max(1_000_000).default(0),
+  limit: z.coerce.number().int().min(1).max(200).default(60),
+});
+const saveSchema = z.object({
+  piece: documentSchema,
+  baseRevision: z.number().int().min(0).max(2_147_483_647),
+  label: textSchema(200),
+  saveId: idSchema.nullable().default(null),
+  pending: z.array(idSchema).max(50).default([]),
+});
+
+export function pieceRoutes(context: ServerContext, thumbnails: Thumbnails) {
   const { pieces } = context;
-  const thumbnails = createThumbnails(context);
-
-  const analysisOf = async (piece: Piece) => {
-    const song = piece.media.find((m) => m.id === piece.music?.mediaId);
-    return song ? context.media.analysis(song.hash).catch(() => null) : null;
-  };
-  /** What the home shows of a piece: enough for a card, not the document. */
-  const summary = async ({ piece, revision, updatedAt }: PieceRecord) => {
-    const times = resolveTimes(piece, await analysisOf(piece));
-    const beats: number[] = [];
-    for (const [i, t] of times.grid.beats.entries()) if (t >= 0 && t < times.end && beats.length < 400) beats.push((i - times.grid.origin) % (times.grid.meters[0]?.beatsPerBar ?? 4) === 0 ? t : -t);
-    return { id: piece.id, name: piece.name, revision, updatedAt, formats: piece.formats, leadFormatId: piece.leadFormatId, duration: times.end, layers: piece.layers.length, beats, frameRate: piece.frameRate };
-  };
-
   return new Hono()
-    .get('/', async (c) => c.json({ pieces: await Promise.all((await pieces.list()).map(summary)) }))
-    .post('/', validJson(z.object({ piece: pieceSchema })), async (c) => c.json(await summary(await pieces.create(c.req.valid('json').piece, 'New piece')), 201))
-    .post('/import', async (c) => {
-      const bytes = new Uint8Array(await c.req.arrayBuffer());
-      if (bytes.length > MAX_PIECE_FILE) throw new AppError('PIECE_FILE_TOO_LARGE');
-      if (bytes.length === 0) throw new AppError('NOT_A_PIECE_FILE');
-      return c.json(await summary(await importPieceFile(context, bytes)), 201);
+    .get('/', validQuery(listSchema), async (c) => c.json(await pieces.list(LOCAL, c.req.valid('query'))))
+    .post('/', validJson(z.object({ piece: documentSchema })), async (c) => {
+      const { piece } = await pieces.create(LOCAL, c.req.valid('json').piece, 'New piece');
+      return c.json(await pieces.summary(LOCAL, piece.id), 201);
     })
-    .get('/:id', async (c) => c.json(await pieces.get(c.req.param('id'))))
-    .put('/:id', validJson(z.object({ piece: pieceSchema, baseRevision: z.number().int(), label: z.string().max(200) })), async (c) => {
-      const { piece, baseRevision, label } = c.req.valid('json');
+    .post('/import', async (c) => {
+      const body = c.req.raw.body;
+      if (!body) throw new AppError('NOT_A_PIECE_FILE');
+      const { piece } = await importPieceFile(context, LOCAL, body, c.req.raw.signal);
+      return c.json(await pieces.summary(LOCAL, piece.id), 201);
+    })
+    .get('/:id', async (c) => c.json(await pieces.get(LOCAL, c.req.param('id'))))
+    .put('/:id', validJson(saveSchema), async (c) => {
+      const { piece, baseRevision, label, saveId, pending } = c.req.valid('json');
       if (piece.id !== c.req.param('id')) throw new AppError('BAD_REQUEST', 'the id of the piece');
-      const { revision, updatedAt } = await pieces.save(piece, baseRevision, label);
+      const { revision, updatedAt } = await pieces.save(LOCAL, piece, { base: baseRevision, label, saveId, pending });
       return c.json({ revision, updatedAt });
     })
     .delete('/:id', async (c) => {
-      await pieces.setDeleted(c.req.param('id'), true);
+      await pieces.setDeleted(LOCAL, c.req.param('id'), true);
       return c.json({ ok: true });
     })
     .post('/:id/undelete', async (c) => {
-      await pieces.setDeleted(c.req.param('id'), false);
+      await pieces.setDeleted(LOCAL, c.req.param('id'), false);
       return c.json({ ok: true });
     })
-    .post('/:id/rename', validJson(z.object({ name: z.string().min(1).max(200) })), async (c) => {
-      const { piece, revision } = await pieces.get(c.req.param('id'));
-      const saved = await pieces.save({ ...piece, name: c.req.valid('json').name }, revision, 'Rename the piece');
+    .post('/:id/rename', validJson(z.object({ name: textSchema(200).min(1) })), async (c) => {
+      const { piece, revision } = await pieces.get(LOCAL, c.req.param('id'));
+      const saved = await pieces.save(LOCAL, { ...piece, name: c.req.valid('json').name }, { base: revision, label: 'Rename the piece' });
       return c.json({ revision: saved.revision });
     })
     .post('/:id/duplicate', async (c) => {
-      const { piece } = await pieces.get(c.req.param('id'));
-      return c.json(await summary(await pieces.create({ ...piece, id: randomUUID(), name: `${piece.name} copy`.slice(0, 200) }, 'Duplicated')), 201);
+      const { piece } = await pieces.get(LOCAL, c.req.param('id'));
+      const copy = await pieces.create(LOCAL, { ...piece, id: randomUUID(), name: `${piece.name} copy`.slice(0, 200) }, 'Duplicated');
+      return c.json(await pieces.summary(LOCAL, copy.piece.id), 201);
     })
-    .get('/:id/revisions', async (c) => c.json({ revisions: await pieces.revisions(c.req.param('id')) }))
-    .get('/:id/revisions/:revision', async (c) => c.json({ piece: await pieces.revision(c.req.param('id'), Number(c.req.param('revision'))) }))
+    .get('/:id/revisions', async (c) => c.json({ revisions: await pieces.revisions(LOCAL, c.req.param('id')) }))
+    .get('/:id/revisions/:revision', async (c) => {
+      const revision = revisionSchema.safeParse(c.req.param('revision'));
+      if (!revision.success) throw new AppError('NOT_FOUND');
+      return c.json({ piece: await pieces.revision(LOCAL, c.req.param('id'), revision.data) });
+    })
     .get('/:id/file', async (c) => {
-      const { piece } = await pieces.get(c.req.param('id'));
-      const bytes = await exportPieceFile(context, piece);
+      const { piece } = await pieces.get(LOCAL, c.req.param('id'));
+      const stream = await exportPieceFile(context, piece);
       const name = piece.name.replace(/[^\p{L}\p{N} _-]/gu, '').trim() || 'piece';
-      return c.body(bytes as Uint8Array<ArrayBuffer>, 200, { 'content-type': 'application/zip', 'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}.estrella` });
+      return c.body(Readable.toWeb(stream) as ReadableStream, 200, { 'content-type': 'application/zip', 'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}.estrella` }); // the two ReadableStream types differ in name only
     })
     .get('/:id/frame/:index', async (c) => {
-      const png = await thumbnails.frame(await pieces.get(c.req.param('id')), Number(c.req.param('index')));
+      const png = await thumbnails.frame(await pieces.get(LOCAL, c.req.param('id')), Number(c.req.param('index')));
       return c.body(png as Uint8Array<ArrayBuffer>, 200, { 'content-type': 'image/png', 'cache-control': 'private, max-age=31536000' });
     });
 }

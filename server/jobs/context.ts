@@ -1,6 +1,10 @@
+import { join } from 'node:path';
 import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
+import type { SongAnalysis } from '@core/audio';
+import type { Piece } from '@core/piece';
 import { openDatabase } from '../db/data-source';
+import { createNotify } from '../db/notify';
 import { createJobRepository } from '../features/jobs/repository';
 import type { JobRepository } from '../features/jobs/repository';
 import { createMediaRepository } from '../features/media/repository';
@@ -12,7 +16,6 @@ import { createMediaStore } from '../platform/media-store';
 import type { MediaStore } from '../platform/media-store';
 import { openQueue } from './queue';
 import type { JobQueue } from './queue';
-import { join } from 'node:path';
 
 /** What the parts of the server are given; only the mains put it together. */
 export interface ServerContext {
@@ -24,14 +27,35 @@ export interface ServerContext {
   readonly jobs: JobRepository;
   readonly store: MediaStore;
   readonly queue: JobQueue;
-  readonly exportsDir: string;
+}
+
+/** Analyses kept in memory: a piece that is worked on is saved every second, and its song stays the same. */
+const KNOWN_ANALYSES = 24;
+
+function rememberedAnalyses(media: MediaRepository): (piece: Piece) => Promise<SongAnalysis | null> {
+  const known = new Map<string, SongAnalysis>();
+  return async (piece) => {
+    const hash = piece.media.find((m) => m.id === piece.music?.mediaId)?.hash;
+    if (!hash) return null;
+    const remembered = known.get(hash);
+    if (remembered) return remembered;
+    const analysis = await media.analysis(hash).catch(() => null);
+    if (analysis) {
+      if (known.size >= KNOWN_ANALYSES) known.clear();
+      known.set(hash, analysis);
+    }
+    return analysis;
+  };
 }
 
 export async function openContext(config: Config, log: Logger): Promise<ServerContext> {
   const source = await openDatabase(config.databaseUrl);
-  const jobs = createJobRepository(source);
-  const queue = await openQueue(config.databaseUrl, jobs, (error) => log.warn({ err: error.message }, 'the queue lost the database'));
-  return { config, log, source, pieces: createPieceRepository(source), media: createMediaRepository(source), jobs, store: await createMediaStore(join(config.dataDir, 'media')), queue, exportsDir: join(config.dataDir, 'exports') };
+  const notify = createNotify(source);
+  const jobs = createJobRepository(source, notify);
+  const media = createMediaRepository(source, notify);
+  const queue = await openQueue(config.databaseUrl, jobs, (error) => log.warn({ err: error }, 'the queue lost the database'));
+  const store = await createMediaStore(join(config.dataDir, 'media'), join(config.dataDir, 'exports'));
+  return { config, log, source, pieces: createPieceRepository(source, rememberedAnalyses(media), notify), media, jobs, store, queue };
 }
 
 export async function closeContext(context: ServerContext): Promise<void> {

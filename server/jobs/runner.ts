@@ -1,109 +1,106 @@
-import { mkdir, readdir, rename, rm } from 'node:fs/promises';
-import { join } from 'node:path';
-import { z } from 'zod';
-import { pieceSchema } from '@core/piece';
-import type { Piece } from '@core/piece';
-import type { JobKind } from '../db/entities';
-import { prepareSong } from '../features/media/prepare-song';
-import { DEAD_AFTER_MS } from '../features/jobs/job-life';
-import { AppError, Cancelled, asAppError } from '../platform/errors';
-import { renderVideo } from '../render/render-video';
-import type { RenderInput } from '../render/frame-source';
+import { STALL_MS, createWatch } from '../features/jobs/job-life';
+import { AppError, Cancelled, LeaseLost, TookTooLong, asAppError } from '../platform/errors';
 import type { ServerContext } from './context';
+import { JOB_KINDS } from './job-kinds';
 
-export const preparePayload = z.object({ hash: z.string(), name: z.string(), declared: z.number() });
-export const exportPayload = z.object({ pieceId: z.string(), formatId: z.string(), document: pieceSchema });
+const BEAT_MS = 500;
 
-/** Files and facts a render of a stored piece needs. @throws AppError MEDIA_MISSING. */
-export async function renderInputFor(context: Pick<ServerContext, 'media' | 'store'>, piece: Piece, formatId: string): Promise<{ input: RenderInput; songFile: string | null }> {
-  const pictures: Record<string, string> = {};
-  const fonts: Record<string, string> = {};
-  for (const ref of piece.media) {
-    if (ref.kind === 'picture') pictures[ref.hash] = context.store.path(ref.hash, 'picture');
-    if (ref.kind === 'font') fonts[ref.hash] = context.store.path(ref.hash, 'font');
-  }
-  const song = piece.music ? piece.media.find((m) => m.id === piece.music?.mediaId) : undefined;
-  if (piece.music && (!song || !(await context.store.has(song.hash, 'sound')))) throw new AppError('MEDIA_MISSING', song?.name ?? 'the music');
-  const analysis = song ? await context.media.analysis(song.hash).catch(() => null) : null;
-  return { input: { piece, analysis, formatId, pictures, fonts }, songFile: song ? context.store.path(song.hash, 'sound') : null };
-}
-
-type Progress = { signal: AbortSignal; onProgress: (share: number) => void };
-
-async function runPrepare(context: ServerContext, payload: unknown, { signal, onProgress }: Progress): Promise<Record<string, unknown>> {
-  const { hash, name, declared } = preparePayload.parse(payload);
-  try {
-    const { analysis, warning } = await prepareSong(context.store, hash, name, declared, { serverDir: context.config.assets.serverDir, signal, onProgress });
-    await context.media.setAnalysis(hash, analysis);
-    await context.media.setState(hash, 'ready', { warning });
-    return { bpm: analysis.bpm, beats: analysis.beats.length };
-  } catch (error) {
-    if (!(error instanceof Cancelled)) await context.media.setState(hash, 'failed');
-    throw error;
-  }
-}
-
-async function runExport(context: ServerContext, jobId: string, payload: unknown, { signal, onProgress }: Progress): Promise<Record<string, unknown>> {
-  const { document, formatId } = exportPayload.parse(payload);
-  const { input, songFile } = await renderInputFor(context, document, formatId);
-  await mkdir(context.exportsDir, { recursive: true });
-  const temporary = join(context.exportsDir, `${jobId}.part`);
-  const file = join(context.exportsDir, `${jobId}.mp4`);
-  try {
-    const facts = await renderVideo({ input, songFile, out: temporary, assets: context.config.assets, signal, onFrame: (done, total) => onProgress(done / total) });
-    await rename(temporary, file);
-    return { ...facts };
-  } catch (error) {
-    await rm(temporary, { force: true });
-    throw error;
-  }
+/** Watches over one run: reports progress, and calls the work off when it is cancelled, lost, or stands still for too long. */
+function watchRun(context: ServerContext, jobId: string, attempt: number, stallMs: number) {
+  const abort = new AbortController();
+  let progress = 0;
+  let movedAt = performance.now();
+  let beating = false;
+  const beat = async () => {
+    if (beating) return;
+    beating = true;
+    try {
+      const answer = await context.jobs.beat(jobId, attempt, progress);
+      if (answer !== 'ours' && !abort.signal.aborted) abort.abort(answer === 'canceled' ? new Cancelled() : new LeaseLost());
+    } catch (error) {
+      context.log.warn({ jobId, err: error }, 'a sign of life did not get through');
+    } finally {
+      beating = false;
+    }
+    if (performance.now() - movedAt > stallMs && !abort.signal.aborted) abort.abort(new TookTooLong('The work'));
+  };
+  const timer = setInterval(() => void beat(), BEAT_MS);
+  return {
+    signal: abort.signal,
+    onProgress: (share: number) => {
+      if (share <= progress) return;
+      progress = share;
+      movedAt = performance.now();
+    },
+    stop: () => clearInterval(timer),
+  };
 }
 
 /** Runs one job: take, run, report. Never throws: what goes wrong is written down with the job. */
-export async function runJob(context: ServerContext, kind: JobKind, jobId: string): Promise<void> {
+export async function runJob(context: ServerContext, jobId: string): Promise<void> {
   const { jobs, log } = context;
-  if (!(await jobs.start(jobId))) return; // cancelled meanwhile, or taken by another worker
-  const abort = new AbortController();
-  let progress = 0;
-  const beat = () =>
-    jobs.beat(jobId, progress).then(
-      (wanted) => {
-        if (!wanted) abort.abort();
-      },
-      (error: unknown) => log.warn({ err: error instanceof Error ? error.message : error }, 'a sign of life did not get through'),
-    );
-  const timer = setInterval(beat, 500);
-  const control: Progress = { signal: abort.signal, onProgress: (share) => (progress = Math.max(progress, share)) };
+  let attempt: number | null;
   try {
-    const { payload } = await jobs.get(jobId);
-    const result = kind === 'prepare' ? await runPrepare(context, payload, control) : await runExport(context, jobId, payload, control);
-    clearInterval(timer);
-    const kept = await jobs.finish(jobId, 'succeeded', { result });
-    if (!kept && kind === 'export') await rm(join(context.exportsDir, `${jobId}.mp4`), { force: true });
+    attempt = await jobs.start(jobId);
   } catch (error) {
-    if (error instanceof Cancelled) {
-      log.info({ jobId }, 'cancelled');
-      await jobs.finish(jobId, 'canceled', {});
-    } else {
-      const known = asAppError(error);
-      log.error({ jobId, err: error }, known.message);
-      await jobs.finish(jobId, 'failed', { code: known.code, detail: known.detail }).catch(() => {});
+    log.warn({ jobId, err: error }, 'a job could not be taken');
+    return; // still queued: it is offered again
+  }
+  if (attempt === null) return; // cancelled meanwhile, or taken by another worker
+  const { kind, payload } = await jobs.get(jobId, null);
+  const definition = JOB_KINDS[kind];
+  const watch = watchRun(context, jobId, attempt, STALL_MS[kind]);
+  try {
+    const result = await definition.run(context, payload, { jobId, attempt, signal: watch.signal, onProgress: watch.onProgress });
+    watch.stop();
+    const isKept = await finishSurely(context, () => jobs.finish(jobId, attempt, { state: 'succeeded', result }));
+    if (!isKept) await definition.undo?.(context, result);
+  } catch (thrown) {
+    // Why the work was called off says more than how it ended.
+    const error: unknown = watch.signal.aborted ? watch.signal.reason : thrown;
+    if (error instanceof Cancelled || error instanceof LeaseLost) log.info({ jobId, attempt }, error.name);
+    else {
+      const known = error instanceof TookTooLong ? new AppError('TOOK_TOO_LONG', kind === 'export' ? 'The render' : 'Listening to the song', { cause: error }) : asAppError(error);
+      log.error({ jobId, attempt, err: error }, known.message);
+      await finishSurely(context, () => jobs.finish(jobId, attempt, { state: 'failed', code: known.code, detail: known.detail })).catch(() => {});
+      if (known.code === 'TOOK_TOO_LONG') await definition.giveUp?.(context, payload).catch(() => {});
     }
   } finally {
-    clearInterval(timer);
+    watch.stop();
   }
 }
 
-/** Takes up jobs whose worker died, and sweeps files that no running job owns. */
-export async function reap(context: ServerContext): Promise<void> {
-  const { jobs, queue, log } = context;
-  for (const job of await jobs.reapDead()) {
-    log.warn({ jobId: job.id, state: job.state }, 'a worker died; its job is taken up again');
-    if (job.state === 'queued') await queue.enqueue(job.kind, job.id);
+/** The database may be away for a moment just when hours of work are done: the end of a job is reported until it is heard. */
+async function finishSurely(context: ServerContext, report: () => Promise<boolean>): Promise<boolean> {
+  for (let attempt = 0; ; attempt++) {
+    try {
+      return await report();
+    } catch (error) {
+      if (attempt >= 20) throw error;
+      context.log.warn({ err: error }, 'the end of a job could not be reported yet');
+      await new Promise((resolve) => setTimeout(resolve, Math.min(5000, 200 * 2 ** attempt)));
+    }
   }
-  const running = new Set(await jobs.running());
-  const names = await readdir(context.exportsDir).catch(() => []);
-  for (const name of names) if (name.endsWith('.part') && !running.has(name.slice(0, -5))) await rm(join(context.exportsDir, name), { force: true });
 }
 
-export const REAP_EVERY_MS = DEAD_AFTER_MS / 3;
+/** Seconds after which a job that waits without a place in the queue is put there again. */
+const FORGOTTEN_SECONDS = 15;
+
+/** Takes up jobs whose worker was lost, and those that fell out of the queue. Any number of processes may do so side by side. */
+export function createReaper(context: ServerContext, deadAfterMs?: number): () => Promise<void> {
+  const { jobs, queue, log, store } = context;
+  const watch = createWatch(deadAfterMs);
+  return async () => {
+    for (const lost of watch(await jobs.running(), performance.now())) {
+      const job = await jobs.takeBack(lost);
+      if (!job) continue;
+      log.warn({ jobId: job.id, state: job.state, attempt: lost.attempt }, 'a worker was lost; its job is taken up again');
+      if (job.kind === 'export') await store.exports.remove(`${job.id}.${lost.attempt}.mp4.part`);
+      if (job.state === 'queued') await queue.enqueue(job);
+      else await JOB_KINDS[job.kind].giveUp?.(context, job.payload);
+    }
+    for (const job of await jobs.forgotten(FORGOTTEN_SECONDS)) await queue.enqueue(job);
+  };
+}
+
+export const REAP_EVERY_MS = 1500;

@@ -9,6 +9,9 @@ const environment = z.object({
   ESTRELLA_DATA: z.string().optional(),
   ESTRELLA_WORKERS: z.coerce.number().int().min(0).max(64).default(1),
   ESTRELLA_LOG: z.enum(['debug', 'info', 'warn', 'error', 'silent']).default('info'),
+  ESTRELLA_HOST: z.string().max(255).default('127.0.0.1'),
+  ESTRELLA_HOSTS: z.string().max(2000).default(''),
+  ESTRELLA_PASSWORD: z.string().max(200).optional(),
   ESTRELLA_SEED: z.enum(['0', '1']).default('1'),
 });
 
@@ -23,7 +26,22 @@ export interface Config {
   readonly logLevel: string;
   readonly seed: boolean;
   readonly assets: Assets;
+  readonly access: Access;
 }
+
+/** Who may reach the server. */
+export interface Access {
+  /** Address it listens on. */
+  readonly listen: string;
+  /** Host names beside loopback under which it may be called, lower case. */
+  readonly hosts: readonly string[];
+  /** Asked of everybody; null on loopback, where the machine's own user is trusted. */
+  readonly password: string | null;
+}
+
+const isLoopback = (host: string): boolean => host === 'localhost' || host === '::1' || /^127\./.test(host);
+/** Shorter ones are guessed in an afternoon. */
+const LEAST_PASSWORD = 10;
 
 /** Files that ship with the app. */
 export interface Assets {
@@ -41,5 +59,9 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
   if (!parsed.success) throw new Error(`the environment is not usable: ${parsed.error.issues.map((i) => `${i.path.join('.')}: ${i.message}`).join('; ')}`);
   const e = parsed.data;
   if (!e.DATABASE_URL) throw new Error('DATABASE_URL is not set; ./start sets it for the project’s own PostgreSQL');
-  return { databaseUrl: e.DATABASE_URL, port: e.ESTRELLA_PORT, dataDir: resolve(e.ESTRELLA_DATA ?? join(distDir, '..', '.data')), workers: e.ESTRELLA_WORKERS, logLevel: e.ESTRELLA_LOG, seed: e.ESTRELLA_SEED === '1', assets };
+  const password = e.ESTRELLA_PASSWORD ?? null;
+  if (!isLoopback(e.ESTRELLA_HOST) && (password === null || password.length < LEAST_PASSWORD)) throw new Error(`to listen on ${e.ESTRELLA_HOST}, set ESTRELLA_PASSWORD to ${LEAST_PASSWORD} characters or more: whoever reaches the server could change everything`);
+  const hosts = e.ESTRELLA_HOSTS.split(',').map((host) => host.trim().toLowerCase()).filter(Boolean);
+  const access: Access = { listen: e.ESTRELLA_HOST, hosts: isLoopback(e.ESTRELLA_HOST) ? hosts : [...hosts, e.ESTRELLA_HOST.toLowerCase()], password };
+  return { databaseUrl: e.DATABASE_URL, port: e.ESTRELLA_PORT, dataDir: resolve(e.ESTRELLA_DATA ?? join(distDir, '..', '.data')), workers: e.ESTRELLA_WORKERS, logLevel: e.ESTRELLA_LOG, seed: e.ESTRELLA_SEED === '1', assets, access };
 }

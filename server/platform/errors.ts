@@ -1,7 +1,12 @@
 /** What can go wrong for a person, as codes; the status table below is kept complete by the compiler. */
 export const ERROR_STATUS = {
   BAD_REQUEST: 400,
+  PASSWORD_NEEDED: 401,
+  FOREIGN_PAGE: 403,
   NOT_FOUND: 404,
+  ALREADY_THERE: 409,
+  BODY_TOO_LARGE: 413,
+  TOO_MANY_REQUESTS: 429,
   CONFLICT: 409,
   FILE_EMPTY: 422,
   FILE_TOO_LARGE: 413,
@@ -15,11 +20,15 @@ export const ERROR_STATUS = {
   PIECE_FILE_TOO_LARGE: 413,
   PIECE_VERSION_UNKNOWN: 422,
   PIECE_INVALID: 422,
+  STORED_UNREADABLE: 422,
   PIECE_MEDIA_MISSING: 422,
   MEDIA_MISSING: 422,
   NOTHING_TO_RENDER: 422,
+  TOO_HARD: 422,
+  TOOK_TOO_LONG: 422,
   DISK_FULL: 507,
   DATABASE_AWAY: 503,
+  MEDIA_FAILED: 422,
   ENCODER_FAILED: 500,
   WORKER_DIED: 500,
   INTERNAL: 500,
@@ -29,7 +38,12 @@ export type ErrorCode = keyof typeof ERROR_STATUS;
 /** What happened and what to do next. `{}` takes the detail. */
 export const ERROR_WORDING = {
   BAD_REQUEST: 'The request was not understood: {}.',
+  PASSWORD_NEEDED: 'This Estrella asks for a password.',
+  FOREIGN_PAGE: 'Another web page asked for this; only Estrella’s own pages may.',
   NOT_FOUND: 'This is not here any more.',
+  ALREADY_THERE: 'This is there already: {}.',
+  BODY_TOO_LARGE: 'That is more than is taken at once. Nothing was changed.',
+  TOO_MANY_REQUESTS: 'That is a lot at once. Wait a moment and try again.',
   CONFLICT: 'The piece was changed in another tab or window.',
   FILE_EMPTY: 'The file “{}” is empty. Nothing was changed; choose another file.',
   FILE_TOO_LARGE: 'The file is larger than {}. Nothing was changed; choose a smaller one.',
@@ -43,11 +57,15 @@ export const ERROR_WORDING = {
   PIECE_FILE_TOO_LARGE: 'The piece file is too large to open. Your pieces are unchanged.',
   PIECE_VERSION_UNKNOWN: 'The piece file was written by another version of Estrella (version {}). Update this one, then open the file again.',
   PIECE_INVALID: 'The piece file is damaged ({}). Your pieces are unchanged.',
+  STORED_UNREADABLE: 'The stored piece cannot be read ({}). It is kept as it is; an earlier revision can be brought back.',
   PIECE_MEDIA_MISSING: 'The piece file lacks “{}”. Export it again from where it was made; your pieces are unchanged.',
   MEDIA_MISSING: 'A file of this piece is missing on the server: {}. Bring it in again.',
   NOTHING_TO_RENDER: 'The piece has no length. Set its end after the first frame.',
+  TOO_HARD: '{} takes too long to draw for a small picture; it can still be opened and rendered.',
+  TOOK_TOO_LONG: '{} took too long and was stopped. Your piece is unchanged; try again, or with less.',
   DISK_FULL: 'The disk is full. Nothing that was saved is lost; free some space and try again.',
   DATABASE_AWAY: 'The database does not answer. Your edits are kept here and sent when it is back.',
+  MEDIA_FAILED: '“{}” could not be got ready. Bring it in again.',
   ENCODER_FAILED: 'The video could not be encoded: {}. Your piece is unchanged; try again.',
   WORKER_DIED: 'Rendering was interrupted several times. Your piece is unchanged; try again.',
   INTERNAL: 'Something went wrong on the server. What was saved is safe; try again.',
@@ -69,11 +87,55 @@ export class Cancelled extends Error {
   override readonly name = 'Cancelled';
 }
 
+/** The lease on a job was lost: another worker has it now. Nothing may be written any more. */
+export class LeaseLost extends Error {
+  override readonly name = 'LeaseLost';
+}
+
+/** A time limit was reached. */
+export class TookTooLong extends Error {
+  override readonly name = 'TookTooLong';
+  constructor(readonly what: string) {
+    super(`${what} took too long`);
+  }
+}
+
+/** What PostgreSQL's error codes mean for a person (PostgreSQL 15, appendix A). */
+const DATABASE_CODES: Readonly<Record<string, ErrorCode>> = {
+  '53100': 'DISK_FULL', // disk_full
+  '23505': 'ALREADY_THERE', // unique_violation
+  '22P05': 'BAD_REQUEST', // untranslatable_character: U+0000 in jsonb
+  '22P02': 'BAD_REQUEST', // invalid_text_representation
+  '22021': 'BAD_REQUEST', // character_not_in_repertoire
+  '22003': 'BAD_REQUEST', // numeric_value_out_of_range
+  '53200': 'DATABASE_AWAY', // out_of_memory
+  '53300': 'DATABASE_AWAY', // too_many_connections
+  '57P01': 'DATABASE_AWAY', // admin_shutdown
+  '57P02': 'DATABASE_AWAY', // crash_shutdown
+  '57P03': 'DATABASE_AWAY', // cannot_connect_now
+  '08006': 'DATABASE_AWAY', // connection_failure
+  '08001': 'DATABASE_AWAY', // sqlclient_unable_to_establish_sqlconnection
+  '08003': 'DATABASE_AWAY', // connection_does_not_exist
+  '58030': 'DATABASE_AWAY', // io_error
+  '3D000': 'DATABASE_AWAY', // invalid_catalog_name: being created
+  ECONNREFUSED: 'DATABASE_AWAY',
+  ECONNRESET: 'DATABASE_AWAY',
+  EPIPE: 'DATABASE_AWAY',
+  ENOSPC: 'DISK_FULL',
+  EDQUOT: 'DISK_FULL',
+};
+
 /** Wraps anything thrown in an AppError; system errors that people can do something about get their own code. */
 export function asAppError(error: unknown): AppError {
   if (error instanceof AppError) return error;
+  if (error instanceof TookTooLong) return new AppError('TOOK_TOO_LONG', error.what, { cause: error });
+  // Errors of the HTTP framework say by status what they are.
+  if (error instanceof Error && 'status' in error && typeof error.status === 'number' && error.status >= 400 && error.status < 500) {
+    return new AppError(error.status === 404 ? 'NOT_FOUND' : error.status === 413 ? 'BODY_TOO_LARGE' : error.status === 403 ? 'FOREIGN_PAGE' : error.status === 401 ? 'PASSWORD_NEEDED' : 'BAD_REQUEST', 'it is malformed', { cause: error });
+  }
   const code = typeof error === 'object' && error !== null && 'code' in error ? String(error.code) : '';
-  if (code === 'ENOSPC') return new AppError('DISK_FULL', '', { cause: error });
-  if (['ECONNREFUSED', 'ECONNRESET', '57P01', '57P03', '08006', '08001', '3D000'].includes(code) || (error instanceof Error && /Connection terminated|connect ECONNREFUSED|timeout exceeded when trying to connect/.test(error.message))) return new AppError('DATABASE_AWAY', '', { cause: error });
+  const known = Object.hasOwn(DATABASE_CODES, code) ? DATABASE_CODES[code] : undefined;
+  if (known) return new AppError(known, known === 'BAD_REQUEST' ? 'a value cannot be stored' : known === 'ALREADY_THERE' ? 'the id is taken' : '', { cause: error });
+  if (error instanceof Error && /Connection terminated|connect ECONNREFUSED|timeout exceeded when trying to connect|not queryable|Driver not Connected/.test(error.message)) return new AppError('DATABASE_AWAY', '', { cause: error });
   return new AppError('INTERNAL', '', { cause: error });
 }

@@ -1,110 +1,130 @@
-import { spawn } from 'node:child_process';
-import type { ChildProcess } from 'node:child_process';
 import { z } from 'zod';
-import { Cancelled } from './errors';
+import { gatherErrors, startChild } from './child';
+import { AppError, Cancelled, TookTooLong } from './errors';
 
 const probeSchema = z.object({
-  streams: z.array(z.object({ codec_type: z.string().optional(), codec_name: z.string().optional(), width: z.number().optional(), height: z.number().optional(), duration: z.string().optional(), disposition: z.object({ attached_pic: z.number().optional() }).optional() })).default([]),
+  streams: z.array(z.object({ codec_type: z.string().optional(), codec_name: z.string().optional(), width: z.number().optional(), height: z.number().optional(), duration: z.string().optional(), channels: z.number().optional(), disposition: z.object({ attached_pic: z.number().optional() }).optional() })).default([]),
   format: z.object({ format_name: z.string().optional(), duration: z.string().optional(), size: z.string().optional() }).default({}),
 });
 export type Probe = z.infer<typeof probeSchema>;
 
-/** Runs a program and gathers what it prints. Rejects with the last lines of its errors if it fails. */
-export function runProgram(command: string, args: readonly string[], options: { onChild?: (child: ChildProcess) => void; maxBytes?: number } = {}): Promise<Buffer> {
+/** How long reading the facts of a file, or one picture of it, may take. */
+const LOOK_MS = 20_000;
+/** The most that facts about a file may fill. */
+const FACTS_BYTES = 4_000_000;
+const ERROR_FULL = /No space left/;
+
+export interface ProgramOptions {
+  readonly limitMs: number;
+  readonly signal?: AbortSignal | undefined;
+  readonly maxBytes?: number;
+  readonly isPatient?: boolean;
+}
+
+/**
+ * Runs a program and gathers what it prints. @throws Cancelled, TookTooLong; AppError DISK_FULL; an Error with the last lines of what it
+ * complained about.
+ */
+export function runProgram(command: string, args: readonly string[], options: ProgramOptions): Promise<Buffer> {
   return new Promise((resolve, reject) => {
-    const child = spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'] });
-    options.onChild?.(child);
+    const child = startChild(command, args, { ...options, stdio: ['ignore', 'pipe', 'pipe'] });
+    const errors = gatherErrors(child.process);
     const out: Buffer[] = [];
     let size = 0;
-    let errors = '';
-    child.stdout.on('data', (data: Buffer) => {
+    child.process.stdout?.on('data', (data: Buffer) => {
       size += data.length;
-      if (options.maxBytes !== undefined && size > options.maxBytes) child.kill('SIGKILL');
+      if (size > (options.maxBytes ?? FACTS_BYTES)) child.kill();
       else out.push(data);
     });
-    child.stderr.on('data', (data: Buffer) => {
-      errors = (errors + data.toString()).slice(-4000);
+    child.process.on('error', reject);
+    child.process.on('close', (status) => {
+      const stopped = child.stopped();
+      if (stopped) reject(stopped);
+      else if (status === 0) resolve(Buffer.concat(out));
+      else reject(ERROR_FULL.test(errors()) ? new AppError('DISK_FULL') : new Error(`${command} failed: ${errors()}`));
     });
-    child.on('error', reject);
-    child.on('close', (status) => (status === 0 ? resolve(Buffer.concat(out)) : reject(new Error(`${command} failed: ${errors.trim().split('\n').slice(-3).join(' / ')}`))));
   });
 }
 
-/** Facts about a media file; null if ffprobe cannot make anything of it. */
-export async function probe(file: string): Promise<Probe | null> {
+/**
+ * Arguments that open a file from outside: as the container it was found to be and nothing else, and without reaching for anything
+ * but that file. A playlist that calls itself a picture is then no picture.
+ * @param format - ffmpeg's name of the demuxer.
+ */
+export const openAs = (format: string, file: string): string[] => ['-protocol_whitelist', 'file', '-format_whitelist', format, '-f', format, '-i', `file:${file}`];
+
+/** Facts about a media file; null if ffprobe cannot make anything of it. @throws Cancelled, TookTooLong. */
+export async function probe(file: string, format: string, signal?: AbortSignal): Promise<Probe | null> {
   try {
-    const out = await runProgram('ffprobe', ['-v', 'error', '-print_format', 'json', '-show_format', '-show_streams', file]);
+    const out = await runProgram('ffprobe', ['-v', 'error', '-print_format', 'json', '-show_format', '-show_streams', ...openAs(format, file)], { limitMs: LOOK_MS, signal });
     return probeSchema.parse(JSON.parse(out.toString()));
-  } catch {
+  } catch (error) {
+    if (error instanceof Cancelled || error instanceof TookTooLong) throw error;
     return null;
   }
 }
 
-/**
- * Decodes the first sound stream to mono float PCM. Reading stops at `maxSeconds`. A damaged tail ends the sound early
- * and is no error; no sound at all rejects.
- */
-export function decodeMono(file: string, sampleRate: number, options: { maxSeconds: number; signal?: AbortSignal; onSeconds?: (seconds: number) => void }): Promise<Float32Array> {
-  return new Promise((resolve, reject) => {
-    const child = spawn('ffmpeg', ['-v', 'error', '-nostdin', '-i', file, '-map', '0:a:0', '-t', String(options.maxSeconds), '-ac', '1', '-ar', String(sampleRate), '-f', 'f32le', '-'], { stdio: ['ignore', 'pipe', 'pipe'] });
-    const chunks: Buffer[] = [];
-    let bytes = 0;
-    let errors = '';
-    const stop = () => child.kill('SIGKILL');
-    options.signal?.addEventListener('abort', stop, { once: true });
-    child.stdout.on('data', (data: Buffer) => {
-      chunks.push(data);
-      bytes += data.length;
-      options.onSeconds?.(bytes / 4 / sampleRate);
-    });
-    child.stderr.on('data', (data: Buffer) => {
-      errors = (errors + data.toString()).slice(-2000);
-    });
-    child.on('error', reject);
-    child.on('close', () => {
-      options.signal?.removeEventListener('abort', stop);
-      if (options.signal?.aborted) return reject(new Cancelled());
-      const count = Math.floor(bytes / 4);
-      if (count === 0) return reject(new Error(`no sound could be decoded: ${errors.trim().split('\n').pop() ?? ''}`));
-      const samples = new Float32Array(count);
-      const view = Buffer.from(samples.buffer);
-      let at = 0;
-      for (const chunk of chunks) {
-        at += chunk.copy(view, at, 0, Math.min(chunk.length, view.length - at));
-      }
-      resolve(samples);
-    });
-  });
+/** Writes the first frame of a picture as PNG of a given size. */
+export async function convertPicture(file: string, format: string, size: readonly [number, number], out: string, signal?: AbortSignal): Promise<void> {
+  await runProgram('ffmpeg', ['-v', 'error', '-nostdin', '-y', ...openAs(format, file), '-frames:v', '1', '-vf', `scale=${size[0]}:${size[1]}:flags=lanczos`, '-pix_fmt', 'rgba', '-f', 'image2', '-c:v', 'png', '-update', '1', out], { limitMs: LOOK_MS * 3, signal });
 }
 
-/** Decodes the first sound stream to interleaved float PCM, handed over in chunks of whole frames. */
-export function decodeStream(file: string, options: { sampleRate: number; channels: number; signal?: AbortSignal; onSamples: (samples: Float32Array) => void }): Promise<void> {
-  const { sampleRate, channels, signal, onSamples } = options;
+interface DecodeOptions {
+  readonly limitMs: number;
+  readonly signal?: AbortSignal;
+  readonly isPatient?: boolean;
+}
+
+/** Decodes the first sound stream to interleaved float PCM, handed over in chunks of whole frames. @throws Cancelled, TookTooLong, Error. */
+export function decodeStream(input: readonly string[], options: DecodeOptions & { sampleRate: number; channels: number; maxSeconds: number; onSamples: (samples: Float32Array) => void }): Promise<void> {
+  const { sampleRate, channels, onSamples } = options;
   return new Promise((resolve, reject) => {
-    const child = spawn('ffmpeg', ['-v', 'error', '-nostdin', '-i', file, '-map', '0:a:0', '-ac', String(channels), '-ar', String(sampleRate), '-f', 'f32le', '-'], { stdio: ['ignore', 'pipe', 'pipe'] });
+    const child = startChild('ffmpeg', ['-v', 'error', '-nostdin', ...input, '-map', '0:a:0', '-t', String(options.maxSeconds), '-ac', String(channels), '-ar', String(sampleRate), '-f', 'f32le', '-'], { ...options, stdio: ['ignore', 'pipe', 'pipe'] });
+    const errors = gatherErrors(child.process);
     const frame = 4 * channels;
     let rest: Buffer = Buffer.alloc(0);
-    let errors = '';
-    const stop = () => child.kill('SIGKILL');
-    signal?.addEventListener('abort', stop, { once: true });
-    child.stdout.on('data', (data: Buffer) => {
+    let isAny = false;
+    child.process.stdout?.on('data', (data: Buffer) => {
       const all = rest.length > 0 ? Buffer.concat([rest, data]) : data;
       const whole = all.length - (all.length % frame);
       // Copied, because a chunk may start at any byte and floats may not.
       const bytes = new Uint8Array(whole);
       bytes.set(all.subarray(0, whole));
+      if (whole > 0) isAny = true;
       onSamples(new Float32Array(bytes.buffer));
       rest = all.subarray(whole);
     });
-    child.stderr.on('data', (data: Buffer) => {
-      errors = (errors + data.toString()).slice(-2000);
-    });
-    child.on('error', reject);
-    child.on('close', (status) => {
-      signal?.removeEventListener('abort', stop);
-      if (signal?.aborted) reject(new Cancelled());
-      else if (status === 0) resolve();
-      else reject(new Error(`the sound could not be decoded: ${errors.trim().split('\n').pop() ?? ''}`));
+    child.process.on('error', reject);
+    child.process.on('close', (status) => {
+      const stopped = child.stopped();
+      if (stopped) reject(stopped);
+      // A damaged tail ends the sound early and is no error.
+      else if (status === 0 || isAny) resolve();
+      else reject(new Error(`the sound could not be decoded: ${errors()}`));
     });
   });
+}
+
+/** Decodes the first sound stream to mono float PCM. Reading stops at `maxSeconds`. @throws Cancelled, TookTooLong; Error if there is no sound at all. */
+export async function decodeMono(input: readonly string[], sampleRate: number, options: DecodeOptions & { maxSeconds: number; onSeconds?: (seconds: number) => void }): Promise<Float32Array> {
+  const chunks: Float32Array[] = [];
+  let count = 0;
+  await decodeStream(input, {
+    ...options,
+    sampleRate,
+    channels: 1,
+    onSamples: (samples) => {
+      chunks.push(samples);
+      count += samples.length;
+      options.onSeconds?.(count / sampleRate);
+    },
+  });
+  if (count === 0) throw new Error('no sound could be decoded');
+  const all = new Float32Array(count);
+  let at = 0;
+  for (const chunk of chunks) {
+    all.set(chunk, at);
+    at += chunk.length;
+  }
+  return all;
 }

@@ -1,35 +1,109 @@
-import { createHash } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
-import { mkdir, open, readFile, rename, rm, stat } from 'node:fs/promises';
+import { copyFile, mkdir, open, readFile, readdir, rename, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { randomUUID } from 'node:crypto';
 import { AppError } from './errors';
 
 /** What is kept beside a media file as it was imported. */
 export const VARIANTS = { original: 'orig', sound: 'flac', picture: 'png', font: 'ttf' } as const;
 export type Variant = keyof typeof VARIANTS;
+const VARIANT_IDS = Object.keys(VARIANTS) as Variant[]; // keys of a literal object
 
-/** Files by content hash on disk. Nothing is ever changed in place: a file is written under a temporary name and renamed. */
+/** A file on its way in: not part of the store until it is adopted. */
+export interface Received {
+  readonly temporary: string;
+  readonly hash: string;
+  readonly bytes: number;
+}
+
+/** A file being made: put in place when it is whole. */
+export interface Target {
+  readonly temporary: string;
+  commit(): Promise<void>;
+  discard(): Promise<void>;
+}
+
+/** A stored file with its age, for cleaning up. */
+export interface StoredFile {
+  readonly name: string;
+  readonly ageMs: number;
+}
+
+/**
+ * Everything kept as files: media by content hash, and finished exports by name. A folder here; several machines share one by
+ * mounting it, or by another implementation of this interface. Nothing is ever changed in place: a file is written under
+ * a temporary name and renamed.
+ */
 export interface MediaStore {
-  /** Stores a stream. @throws AppError FILE_TOO_LARGE past `maxBytes`, FILE_EMPTY for nothing. */
-  receive(stream: ReadableStream<Uint8Array> | Readable, name: string, maxBytes: number): Promise<{ hash: string; bytes: number }>;
+  /** Takes a stream in. @throws AppError FILE_TOO_LARGE past `maxBytes`, FILE_EMPTY for nothing. Leaves nothing behind then. */
+  receive(stream: ReadableStream<Uint8Array> | Readable, name: string, maxBytes: number): Promise<Received>;
+  /** Makes a received file the original of its hash. */
+  adopt(received: Received): Promise<void>;
+  discard(received: Received): Promise<void>;
   path(hash: string, variant: Variant): string;
   has(hash: string, variant: Variant): Promise<boolean>;
   read(hash: string, variant: Variant): Promise<Buffer>;
   /** The first bytes of the original. */
   head(hash: string, bytes: number): Promise<Uint8Array>;
-  /** A path to write to, and what moves the finished file to its place. */
-  prepare(hash: string, variant: Variant): Promise<{ temporary: string; commit: () => Promise<void>; discard: () => Promise<void> }>;
+  prepare(hash: string, variant: Variant): Promise<Target>;
+  /** Removes a media file and all that was made from it. */
+  remove(hash: string): Promise<void>;
+  /** A name in the folder of temporary files, for work that cleans up after itself. */
+  temporary(extension: string): string;
+  /** Hashes that have files, with the age of the youngest of them. */
+  hashes(): Promise<StoredFile[]>;
+  leftTemporaries(): Promise<StoredFile[]>;
+  removeTemporary(name: string): Promise<void>;
+  readonly exports: ExportStore;
 }
 
-export async function createMediaStore(dir: string): Promise<MediaStore> {
+export interface ExportStore {
+  /** Path of a finished export. */
+  path(name: string): string;
+  prepare(name: string): Promise<Target>;
+  remove(name: string): Promise<void>;
+  /** All files, finished or not. */
+  list(): Promise<StoredFile[]>;
+}
+
+const HASH = /^[0-9a-f]{64}$/;
+const EXPORT_NAME = /^[0-9a-zA-Z_.-]{1,120}$/;
+
+async function aged(dir: string, names: readonly string[]): Promise<StoredFile[]> {
+  const facts = await Promise.all(names.map(async (name) => ({ name, info: await stat(join(dir, name)).catch(() => null) })));
+  return facts.flatMap(({ name, info }) => (info?.isFile() ? [{ name, ageMs: Date.now() - info.mtimeMs }] : []));
+}
+
+/** Reads the first bytes of a file. */
+export async function readHead(file: string, bytes: number): Promise<Uint8Array> {
+  const handle = await open(file);
+  try {
+    const { buffer, bytesRead } = await handle.read(new Uint8Array(bytes), 0, bytes, 0);
+    return buffer.subarray(0, bytesRead);
+  } finally {
+    await handle.close();
+  }
+}
+
+const names = (dir: string): Promise<string[]> => readdir(dir).catch((): string[] => []);
+
+/** @param exportsDir - where finished exports go; made when first needed. */
+export async function createMediaStore(dir: string, exportsDir = join(dir, '..', 'exports')): Promise<MediaStore> {
   const tmp = join(dir, 'tmp');
   await mkdir(tmp, { recursive: true });
   const path = (hash: string, variant: Variant) => {
-    if (!/^[0-9a-f]{64}$/.test(hash)) throw new RangeError('not a content hash');
+    if (!HASH.test(hash)) throw new RangeError('not a content hash');
     return join(dir, hash.slice(0, 2), `${hash}.${VARIANTS[variant]}`);
+  };
+  const exportPath = (name: string) => {
+    if (!EXPORT_NAME.test(name)) throw new RangeError('not the name of an export');
+    return join(exportsDir, name);
+  };
+  const target = async (temporary: string, final: string, folder: string): Promise<Target> => {
+    await mkdir(folder, { recursive: true });
+    return { temporary, commit: () => rename(temporary, final), discard: () => rm(temporary, { force: true }) };
   };
   return {
     path,
@@ -51,32 +125,49 @@ export async function createMediaStore(dir: string): Promise<MediaStore> {
           createWriteStream(temporary),
         );
         if (bytes === 0) throw new AppError('FILE_EMPTY', name);
-        const digest = hash.digest('hex');
-        const target = path(digest, 'original');
-        await mkdir(join(dir, digest.slice(0, 2)), { recursive: true });
-        await rename(temporary, target);
-        return { hash: digest, bytes };
+        return { temporary, hash: hash.digest('hex'), bytes };
       } catch (error) {
         await rm(temporary, { force: true });
         throw error;
       }
     },
+    async adopt({ temporary, hash }) {
+      await mkdir(join(dir, hash.slice(0, 2)), { recursive: true });
+      await rename(temporary, path(hash, 'original')).catch(async (error: NodeJS.ErrnoException) => {
+        // An upload that was kept on another file system is copied.
+        if (error.code !== 'EXDEV') throw error;
+        await copyFile(temporary, `${path(hash, 'original')}.new`);
+        await rename(`${path(hash, 'original')}.new`, path(hash, 'original'));
+        await rm(temporary, { force: true });
+      });
+    },
+    discard: ({ temporary }) => rm(temporary, { force: true }),
     has: (hash, variant) => stat(path(hash, variant)).then(() => true, () => false),
     read: (hash, variant) => readFile(path(hash, variant)),
-    async head(hash, bytes) {
-      const file = await open(path(hash, 'original'));
-      try {
-        const { buffer, bytesRead } = await file.read(new Uint8Array(bytes), 0, bytes, 0);
-        return buffer.subarray(0, bytesRead);
-      } finally {
-        await file.close();
-      }
+    head: (hash, bytes) => readHead(path(hash, 'original'), bytes),
+    prepare: (hash, variant) => target(join(tmp, `${randomUUID()}.${VARIANTS[variant]}`), path(hash, variant), join(dir, hash.slice(0, 2))),
+    async remove(hash) {
+      for (const variant of VARIANT_IDS) await rm(path(hash, variant), { force: true });
     },
-    async prepare(hash, variant) {
-      const temporary = join(tmp, `${randomUUID()}.${VARIANTS[variant]}`);
-      const target = path(hash, variant);
-      await mkdir(join(dir, hash.slice(0, 2)), { recursive: true });
-      return { temporary, commit: () => rename(temporary, target), discard: () => rm(temporary, { force: true }) };
+    temporary: (extension) => join(tmp, `${randomUUID()}.${extension}`),
+    async hashes() {
+      const youngest = new Map<string, number>();
+      for (const folder of await names(dir)) {
+        if (!/^[0-9a-f]{2}$/.test(folder)) continue;
+        for (const { name, ageMs } of await aged(join(dir, folder), await names(join(dir, folder)))) {
+          const hash = name.split('.')[0] ?? '';
+          if (HASH.test(hash)) youngest.set(hash, Math.min(ageMs, youngest.get(hash) ?? Infinity));
+        }
+      }
+      return [...youngest].map(([name, ageMs]) => ({ name, ageMs }));
+    },
+    leftTemporaries: async () => aged(tmp, await names(tmp)),
+    removeTemporary: (name) => rm(join(tmp, name), { force: true }),
+    exports: {
+      path: exportPath,
+      prepare: (name) => target(exportPath(`${name}.part`), exportPath(name), exportsDir),
+      remove: (name) => rm(exportPath(name), { force: true }),
+      list: async () => aged(exportsDir, await names(exportsDir)),
     },
   };
 }

@@ -15,8 +15,12 @@ describe('the media store', () => {
     const store = await createMediaStore(dir);
     const bytes = Buffer.from('nine days of wind');
     const hash = createHash('sha256').update(bytes).digest('hex');
-    expect(await store.receive(Readable.from([bytes.subarray(0, 4), bytes.subarray(4)]), 'a.txt', 100)).toEqual({ hash, bytes: bytes.length });
-    await store.receive(Readable.from([bytes]), 'b.txt', 100);
+    const received = await store.receive(Readable.from([bytes.subarray(0, 4), bytes.subarray(4)]), 'a.txt', 100);
+    expect(received).toMatchObject({ hash, bytes: bytes.length });
+    // On its way in it is not part of the store yet.
+    expect(await store.has(hash, 'original')).toBe(false);
+    await store.adopt(received);
+    await store.adopt(await store.receive(Readable.from([bytes]), 'b.txt', 100));
     expect(await store.read(hash, 'original')).toEqual(bytes);
     expect(readdirSync(join(dir, hash.slice(0, 2)))).toHaveLength(1);
     expect(await store.has(hash, 'sound')).toBe(false);
@@ -44,7 +48,10 @@ describe('the media store', () => {
 
 describe('the configuration', () => {
   it('has defaults, and says which variable is wrong', () => {
-    expect(readConfig({ DATABASE_URL: 'postgres://x' })).toMatchObject({ port: 4170, workers: 1, seed: true });
+    expect(readConfig({ DATABASE_URL: 'postgres://x' })).toMatchObject({ port: 4170, workers: 1, seed: true, access: { listen: '127.0.0.1', hosts: [], password: null } });
+    expect(() => readConfig({ DATABASE_URL: 'postgres://x', ESTRELLA_HOST: '0.0.0.0' })).toThrow(/ESTRELLA_PASSWORD/);
+    expect(() => readConfig({ DATABASE_URL: 'postgres://x', ESTRELLA_HOST: '0.0.0.0', ESTRELLA_PASSWORD: 'short' })).toThrow(/10 characters/);
+    expect(readConfig({ DATABASE_URL: 'postgres://x', ESTRELLA_HOST: '0.0.0.0', ESTRELLA_PASSWORD: 'kites over the harbour', ESTRELLA_HOSTS: 'Studio.local, desk' }).access.hosts).toEqual(['studio.local', 'desk', '0.0.0.0']);
     expect(() => readConfig({ DATABASE_URL: 'postgres://x', ESTRELLA_PORT: 'many' })).toThrow(/ESTRELLA_PORT/);
     expect(() => readConfig({})).toThrow(/DATABASE_URL/);
   });

@@ -1,11 +1,14 @@
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
-import { resolveTimes } from '@core/piece';
+import { mixSong, neededOfSong, resolveTimes } from '@core/piece';
+import type { Music } from '@core/piece';
 import { frameCount } from '@core/time';
 import type { Assets } from '../platform/config';
 import { AppError, Cancelled } from '../platform/errors';
-import { startEncoder } from './encoder';
+import { decodeStream, openAs } from '../platform/ffmpeg';
+import { MAX_SONG_SECONDS } from '../platform/limits';
+import { SOUND_RATE, startEncoder } from './encoder';
 import { evenSide } from './even-side';
 import type { RenderInput } from './frame-source';
 import type { FrameRun, ThreadInput, ThreadMessage } from './paint-thread';
@@ -23,6 +26,7 @@ const runLength = (width: number, height: number, threads: number): number => Ma
 
 export interface RenderOptions {
   readonly input: RenderInput;
+  /** The song as FLAC of 48 kHz. */
   readonly songFile: string | null;
   readonly out: string;
   readonly assets: Assets;
@@ -31,6 +35,33 @@ export interface RenderOptions {
   /** Called after each frame handed to the encoder. */
   readonly onFrame?: (done: number, total: number) => void;
 }
+
+/** What is heard of the song, mixed to the sample; only the stretch that is needed is kept in memory. */
+async function soundOf(music: Music, songDuration: number, file: string, frames: number, signal: AbortSignal | undefined): Promise<[Float32Array, Float32Array] | null> {
+  const needed = neededOfSong(music, songDuration, frames / SOUND_RATE);
+  if (!needed) return null;
+  const from = Math.floor(needed.from * SOUND_RATE);
+  const count = Math.ceil(needed.to * SOUND_RATE) - from;
+  const channels = [new Float32Array(count), new Float32Array(count)] as const;
+  let position = 0;
+  await decodeStream(openAs('flac', file), {
+    sampleRate: SOUND_RATE,
+    channels: 2,
+    maxSeconds: needed.to,
+    limitMs: DECODE_LIMIT_MS,
+    ...(signal ? { signal } : {}),
+    onSamples: (samples) => {
+      for (let i = 0; i < samples.length; i += 2, position++) {
+        const at = position - from;
+        if (at < 0 || at >= count) continue;
+        channels[0][at] = samples[i] ?? 0;
+        channels[1][at] = samples[i + 1] ?? 0;
+      }
+    },
+  });
+  return mixSong(music, songDuration, { channels, rate: SOUND_RATE, offset: from / SOUND_RATE }, frames);
+}
+const DECODE_LIMIT_MS = 300_000;
 
 export interface RenderFacts {
   readonly frames: number;
@@ -55,8 +86,11 @@ export async function renderVideo(options: RenderOptions): Promise<RenderFacts> 
   if (total === 0) throw new AppError('NOTHING_TO_RENDER');
   const width = evenSide(format.width);
   const height = evenSide(format.height);
-  const song = piece.music && options.songFile ? { file: options.songFile, music: piece.music, duration: input.analysis?.duration ?? piece.media.find((m) => m.id === piece.music?.mediaId)?.duration ?? Infinity } : null;
-  const encoder = startEncoder({ width, height, frameRate: piece.frameRate, duration: (total * piece.frameRate.den) / piece.frameRate.num, song, out: options.out });
+  const soundFrames = Math.round((total * piece.frameRate.den * SOUND_RATE) / piece.frameRate.num);
+  const songDuration = input.analysis?.duration ?? piece.media.find((m) => m.id === piece.music?.mediaId)?.duration ?? MAX_SONG_SECONDS;
+  const sound = piece.music && options.songFile ? await soundOf(piece.music, songDuration, options.songFile, soundFrames, signal) : null;
+  if (signal?.aborted) throw new Cancelled();
+  const encoder = startEncoder({ width, height, frameRate: piece.frameRate, sound, soundFrames, out: options.out });
 
   const wanted = options.threads ?? Math.max(2, Math.min(8, availableParallelism()));
   const length = runLength(width, height, wanted);
@@ -79,7 +113,7 @@ export async function renderVideo(options: RenderOptions): Promise<RenderFacts> 
   };
   const threads = Array.from({ length: count }, () => {
     const data: ThreadInput = { ...input, fontsDir: assets.fontsDir, wasmFile: assets.wasmFile };
-    const worker = new Worker(join(assets.serverDir, 'paint-thread.js'), { workerData: data });
+    const worker = new Worker(join(assets.serverDir, 'paint-thread.js'), { workerData: data, resourceLimits: { maxOldGenerationSizeMb: 2048 } });
     worker.on('message', (message: ThreadMessage) => {
       switch (message.type) {
         case 'ready':
@@ -98,6 +132,8 @@ export async function renderVideo(options: RenderOptions): Promise<RenderFacts> 
       }
     });
     worker.on('error', (error) => fail(error));
+    // A thread that ends by itself has run out of memory.
+    worker.on('exit', () => fail(new AppError('ENCODER_FAILED', 'a painting thread ended early')));
     return worker;
   });
   const abort = () => fail(new Cancelled());

@@ -1,69 +1,40 @@
-import { mkdtempSync, readFileSync, readdirSync } from 'node:fs';
+import { readFileSync, readdirSync } from 'node:fs';
 import { execFileSync } from 'node:child_process';
-import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { strToU8, zipSync } from 'fflate';
-import { pino } from 'pino';
-import { DataSource } from 'typeorm';
 import { compress } from 'wawoff2';
-import { createLayer, createPiece } from '@core/piece';
+import { createLayer } from '@core/piece';
 import type { MediaRef, Piece } from '@core/piece';
-import { FRAME_RATES, freeMoment } from '@core/time';
-import { migrate, openDatabase } from '../../server/db/data-source';
-import { createApp } from '../../server/http/app';
-import { closeContext, openContext } from '../../server/jobs/context';
+import { freeMoment } from '@core/time';
 import type { ServerContext } from '../../server/jobs/context';
-import { reap, renderInputFor, runJob } from '../../server/jobs/runner';
+import { renderInputFor } from '../../server/jobs/job-kinds';
+import { createReaper, runJob } from '../../server/jobs/runner';
 import { createFrameSource } from '../../server/render/frame-source';
 import { createServerFonts } from '../../server/render/skia-host';
-import { DEAD_AFTER_MS, canBecome, isOver } from '../../server/features/jobs/job-life';
+import { MAX_ATTEMPTS, canBecome, isOver } from '../../server/features/jobs/job-life';
 import { asAppError } from '../../server/platform/errors';
-import type { Config } from '../../server/platform/config';
+import { LOCAL } from '../../server/features/pieces/repository';
 import { countingIds } from '../helpers/documents';
 import { demoDir } from '../helpers/demo-files';
 import { makeFont, toWoff } from '../helpers/make-font';
+import { HOST, json, newPiece, openTestServer } from '../helpers/server';
+import type { TestServer } from '../helpers/server';
 
 /** The server against a real PostgreSQL, through its own fetch; jobs are run by hand, so that each step is seen. */
-const url = process.env.ESTRELLA_TEST_DATABASE_URL;
-const name = `unit_${process.pid}`;
-const dir = mkdtempSync(join(tmpdir(), 'estrella-server-'));
+let server: TestServer;
 let context: ServerContext;
-let app: ReturnType<typeof createApp>;
-
+let app: TestServer['app'];
+let dir: string;
 const dist = join(process.cwd(), 'dist');
-const configFor = (databaseUrl: string): Config => ({ databaseUrl, port: 0, dataDir: dir, workers: 0, logLevel: 'silent', seed: false, assets: { webDir: join(dist, 'web'), fontsDir: join(dist, 'fonts'), wasmFile: join(dist, 'i420.wasm'), serverDir: join(dist, 'server') } });
+const request: TestServer['request'] = (path, init) => server.request(path, init);
 
 beforeAll(async () => {
-  if (!url) throw new Error('run the tests with ./test: it starts the database they need');
-  const admin = await new DataSource({ type: 'postgres', url }).initialize();
-  await admin.query(`CREATE DATABASE ${name}`);
-  await admin.destroy();
-  const own = url.replace(/\/[^/]*$/, `/${name}`);
-  const source = await openDatabase(own);
-  await migrate(source);
-  await migrate(source);
-  await source.destroy();
-  context = await openContext(configFor(own), pino({ level: 'silent' }));
-  app = createApp(context);
+  server = await openTestServer();
+  ({ context, app, dir } = server);
 });
-afterAll(async () => {
-  if (context) await closeContext(context);
-});
+afterAll(() => server?.close());
 
-const request = async (path: string, init?: RequestInit) => {
-  const response = await app.fetch(new Request(`http://test${path}`, init));
-  const text = await response.text();
-  let body: unknown = text;
-  try {
-    body = JSON.parse(text);
-  } catch {
-    // not every answer is JSON
-  }
-  return { status: response.status, body: body as { error?: { code: string; message: string } } & Record<string, unknown>, headers: response.headers };
-};
-const json = (method: string, body: unknown): RequestInit => ({ method, body: JSON.stringify(body), headers: { 'content-type': 'application/json' } });
-const newPiece = (title: string): Piece => createPiece({ name: title, formats: [{ id: 'wide', name: 'Wide', width: 64, height: 36 }], frameRate: FRAME_RATES['30'] }, countingIds(`${title}-${Math.floor(performance.now() * 1000)}-`));
 const upload = (file: string, bytes: Uint8Array) => request(`/api/media?name=${encodeURIComponent(file)}`, { method: 'POST', body: bytes as Uint8Array<ArrayBuffer> });
 
 describe('pieces', () => {
@@ -165,8 +136,8 @@ describe('bad files', () => {
     const answer = await upload('cut.wav', new Uint8Array(wav.subarray(0, Math.floor(wav.length / 3))));
     expect(answer.status).toBe(201);
     const { hash } = answer.body.media as { hash: string };
-    const job = (await context.jobs.activeFor('prepare', 'hash', hash))!;
-    await runJob(context, 'prepare', job.id);
+    const job = (await context.jobs.activeForMedia(hash))!;
+    await runJob(context, job.id);
     const state = (await request(`/api/media/${hash}`)).body;
     expect(state.state).toBe('ready');
     // ffprobe reports what the file holds or what it claims, depending on the container; either way the length kept is what can be heard.
@@ -179,9 +150,9 @@ describe('bad files', () => {
     ['missing media', zipSync({ 'piece.json': strToU8(JSON.stringify({ ...newPiece('x'), media: [{ id: 'm', hash: 'c'.repeat(64), kind: 'audio', name: 'lost.wav' }] })) }), 'PIECE_MEDIA_MISSING'],
     ['media that does not match', zipSync({ 'piece.json': strToU8(JSON.stringify({ ...newPiece('x'), media: [{ id: 'm', hash: 'c'.repeat(64), kind: 'audio', name: 'swapped.wav' }] })), [`media/${'c'.repeat(64)}`]: strToU8('other') }), 'PIECE_INVALID'],
   ])('a piece file that is %s is refused and no piece is made', async (_title, bytes, code) => {
-    const before = (await context.pieces.list()).length;
+    const before = (await context.pieces.list(LOCAL, { search: '', order: 'name', offset: 0, limit: 200 })).total;
     expect((await request('/api/pieces/import', { method: 'POST', body: bytes as Uint8Array<ArrayBuffer> })).body.error).toMatchObject({ code });
-    expect(await context.pieces.list()).toHaveLength(before);
+    expect((await context.pieces.list(LOCAL, { search: '', order: 'name', offset: 0, limit: 200 })).total).toBe(before);
   });
 });
 
@@ -195,7 +166,7 @@ describe('fonts', () => {
     const answer = await upload(file, await bytes());
     expect(answer).toMatchObject({ status: 201, body: { state: 'ready', media: { kind: 'font', name: file, font: { family: 'Lumo Block', ranges: [32, 32, 48, 57, 65, 90, 97, 122] } } } });
     const { hash } = answer.body.media as { hash: string };
-    const served = await app.fetch(new Request(`http://test/api/media/${hash}/font`));
+    const served = await app.fetch(new Request(`${HOST}/api/media/${hash}/font`));
     expect([...new Uint8Array(await served.arrayBuffer()).subarray(0, 4)]).toEqual([0, 1, 0, 0]);
   });
   it('are all listed, to be chosen in any piece', async () => {
@@ -223,13 +194,13 @@ describe('songs and piece files', () => {
     expect(opened.status).toBe(201);
     const { piece } = (await request(`/api/pieces/${opened.body.id as string}`)).body as unknown as { piece: Piece };
     const hash = piece.media[0]!.hash;
-    const job = (await context.jobs.activeFor('prepare', 'hash', hash))!;
-    await runJob(context, 'prepare', job.id);
+    const job = (await context.jobs.activeForMedia(hash))!;
+    await runJob(context, job.id);
     expect((await request(`/api/media/${hash}/analysis`)).body.beatsPerBar).toBe(4);
-    const part = await app.fetch(new Request(`http://test/api/media/${hash}/sound`, { headers: { range: 'bytes=0-3' } }));
+    const part = await app.fetch(new Request(`${HOST}/api/media/${hash}/sound`, { headers: { range: 'bytes=0-3' } }));
     expect(part.status).toBe(206);
     expect(await part.text()).toBe('fLaC');
-    const out = await app.fetch(new Request(`http://test/api/pieces/${piece.id}/file`));
+    const out = await app.fetch(new Request(`${HOST}/api/pieces/${piece.id}/file`));
     const again = await request('/api/pieces/import', { method: 'POST', body: new Uint8Array(await out.arrayBuffer()) });
     const { piece: back } = (await request(`/api/pieces/${again.body.id as string}`)).body as unknown as { piece: Piece };
     expect({ ...back, id: '' }).toEqual({ ...piece, id: '' });
@@ -247,17 +218,17 @@ describe('jobs', () => {
 
   const startExport = async (seconds: number) => {
     const piece = { ...newPiece('Out'), end: { kind: 'free' as const, seconds } };
-    await context.pieces.create(piece, '');
+    await context.pieces.create(LOCAL, piece, '');
     const answer = await request('/api/jobs/exports', json('POST', { pieceId: piece.id, formatId: 'wide' }));
     return { id: answer.body.id as string, piece };
   };
-  const exportsLeft = () => { try { return readdirSync(context.exportsDir); } catch { return []; } };
+  const exportsLeft = () => { try { return readdirSync(join(dir, 'exports')); } catch { return []; } };
 
   it('render a video that can be downloaded', async () => {
     const { id } = await startExport(1);
-    await runJob(context, 'export', id);
+    await runJob(context, id);
     expect((await request(`/api/jobs/${id}`)).body).toMatchObject({ state: 'succeeded', result: { frames: 30, painted: 1 } });
-    const file = await app.fetch(new Request(`http://test/api/jobs/${id}/file`));
+    const file = await app.fetch(new Request(`${HOST}/api/jobs/${id}/file`));
     expect(file.headers.get('content-type')).toBe('video/mp4');
     expect((await file.arrayBuffer()).byteLength).toBeGreaterThan(1000);
     await request(`/api/jobs/${id}`, { method: 'DELETE' });
@@ -266,11 +237,11 @@ describe('jobs', () => {
   it('that are cancelled before or while they run leave no files', async () => {
     const first = await startExport(1);
     await request(`/api/jobs/${first.id}/cancel`, { method: 'POST' });
-    await runJob(context, 'export', first.id);
+    await runJob(context, first.id);
     expect((await request(`/api/jobs/${first.id}`)).body.state).toBe('canceled');
     const second = await startExport(500);
-    const running = runJob(context, 'export', second.id);
-    while ((await context.jobs.get(second.id)).state !== 'running') await new Promise((resolve) => setImmediate(resolve));
+    const running = runJob(context, second.id);
+    while ((await context.jobs.get(second.id, null)).state !== 'running') await new Promise((resolve) => setImmediate(resolve));
     await request(`/api/jobs/${second.id}/cancel`, { method: 'POST' });
     await running;
     expect((await request(`/api/jobs/${second.id}`)).body.state).toBe('canceled');
@@ -279,7 +250,7 @@ describe('jobs', () => {
 
   it('that fail say why and leave no files', async () => {
     const { id } = await startExport(0);
-    await runJob(context, 'export', id);
+    await runJob(context, id);
     const { body } = await request(`/api/jobs/${id}`);
     expect(body).toMatchObject({ state: 'failed' });
     expect(body.message).toContain('no length');
@@ -288,12 +259,15 @@ describe('jobs', () => {
 
   it('whose worker died are taken up again, and given up after too many deaths', async () => {
     const { id } = await startExport(1);
-    for (let attempt = 1; attempt <= 4; attempt++) {
-      expect(await context.jobs.start(id)).toBe(true);
-      expect(await context.jobs.start(id)).toBe(false);
-      await context.source.query(`UPDATE job SET heartbeat_at = now() - make_interval(secs => $2) WHERE id = $1`, [id, DEAD_AFTER_MS / 1000 + 1]);
-      await reap(context);
-      expect((await context.jobs.get(id)).state).toBe(attempt < 4 ? 'queued' : 'failed');
+    const reap = createReaper(context, 0);
+    for (let attempt = 1; attempt <= MAX_ATTEMPTS; attempt++) {
+      expect(await context.jobs.start(id)).toBe(attempt);
+      expect(await context.jobs.start(id)).toBeNull();
+      // Seen once, and once more without a new sign of life.
+      await reap();
+      expect((await context.jobs.get(id, null)).state).toBe('running');
+      await reap();
+      expect((await context.jobs.get(id, null)).state).toBe(attempt < MAX_ATTEMPTS ? 'queued' : 'failed');
     }
     expect((await request(`/api/jobs/${id}`)).body.message).toContain('interrupted');
   });

@@ -1,66 +1,123 @@
 import { randomUUID } from 'node:crypto';
-import { In } from 'typeorm';
 import type { DataSource } from 'typeorm';
 import { JobEntity } from '../../db/entities';
-import type { JobKind, JobRow, JobState } from '../../db/entities';
+import type { JobKind, JobRow, JobState, Lane } from '../../db/entities';
+import type { Notify } from '../../db/notify';
 import { AppError } from '../../platform/errors';
-import { DEAD_AFTER_MS, MAX_ATTEMPTS, statesBefore } from './job-life';
+import { MAX_ATTEMPTS } from './job-life';
+import type { RunningJob } from './job-life';
 
-export interface JobRepository {
-  create(kind: JobKind, payload: Record<string, unknown>): Promise<JobRow>;
-  get(id: string): Promise<JobRow>;
-  listForPiece(pieceId: string): Promise<JobRow[]>;
-  activeFor(kind: JobKind, field: 'hash' | 'pieceId', value: string): Promise<JobRow | null>;
-  setQueueId(id: string, queueId: string): Promise<void>;
-  /** Takes the job: true if it is ours to run. */
-  start(id: string): Promise<boolean>;
-  /** Sign of life with progress; false if the job is no longer to be run (cancelled). */
-  beat(id: string, progress: number): Promise<boolean>;
-  finish(id: string, state: Extract<JobState, 'succeeded' | 'failed' | 'canceled'>, outcome: { result?: Record<string, unknown>; code?: string; detail?: string }): Promise<boolean>;
-  /** Running jobs whose worker died: they go back to queued (or to failed after too many attempts) and are returned. */
-  reapDead(): Promise<JobRow[]>;
-  running(): Promise<string[]>;
+export interface NewJob {
+  readonly kind: JobKind;
+  readonly lane: Lane;
+  readonly owner: string;
+  readonly pieceId: string | null;
+  readonly payload: Record<string, unknown>;
 }
 
-export function createJobRepository(source: DataSource): JobRepository {
+export type Outcome =
+  | { readonly state: 'succeeded'; readonly result: Record<string, unknown> }
+  | { readonly state: 'failed'; readonly code: string; readonly detail: string };
+
+/**
+ * Jobs. A worker that takes one gets the number of its attempt, and whatever it writes counts only while that is still the number of the
+ * present attempt: a worker that slept through the loss of its job changes nothing. Only a person cancels.
+ */
+export interface JobRepository {
+  create(job: NewJob): Promise<JobRow>;
+  /** @param owner - whose job it must be; null for the server's own use. */
+  get(id: string, owner: string | null): Promise<JobRow>;
+  listForPiece(pieceId: string, owner: string): Promise<JobRow[]>;
+  activeForMedia(hash: string): Promise<JobRow | null>;
+  setQueueId(id: string, queueId: string): Promise<void>;
+  /** Takes the job: the number of the attempt, or null if it is not there to be taken. */
+  start(id: string): Promise<number | null>;
+  /** Sign of life with progress; tells whether the job is still this attempt's. */
+  beat(id: string, attempt: number, progress: number): Promise<'ours' | 'canceled' | 'lost'>;
+  finish(id: string, attempt: number, outcome: Outcome): Promise<boolean>;
+  cancel(id: string, owner: string): Promise<void>;
+  running(): Promise<RunningJob[]>;
+  /** Takes a job from a lost worker: back to queued, or to failed after too many attempts. Null if it has shown a sign of life since. */
+  takeBack(job: RunningJob): Promise<JobRow | null>;
+  /** Queued jobs that nobody has been told of for some seconds: the queue's own row was lost. */
+  forgotten(seconds: number): Promise<JobRow[]>;
+  /** Jobs that are queued or running. */
+  waiting(): Promise<number>;
+  /** Forgets a job that is over. */
+  remove(id: string): Promise<void>;
+  /** Jobs that are over and whose piece is gone, or that are older than some seconds and left no file. */
+  outdated(seconds: number): Promise<JobRow[]>;
+  /** Which of these ids are jobs. */
+  known(ids: readonly string[]): Promise<Set<string>>;
+}
+
+const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
+
+export function createJobRepository(source: DataSource, notify: Notify): JobRepository {
   const jobs = source.getRepository(JobEntity);
-  const move = async (id: string, to: JobState, change: Partial<JobRow> = {}) => {
-    const result = await jobs.update({ id, state: In(statesBefore(to)) }, { ...change, state: to } as object);
-    return result.affected === 1;
+  const told = (id: string, pieceId: string | null | undefined) => notify({ topic: 'job', id, pieceId: pieceId ?? null });
+  /** Runs an update that returns the piece of each row it changed. */
+  const changed = async (sql: string, parameters: unknown[]): Promise<{ id: string; pieceId: string | null; state: JobState; attempts: number }[]> => {
+    const [rows] = (await source.query(`${sql} RETURNING id, piece_id AS "pieceId", state, attempts`, parameters)) as [{ id: string; pieceId: string | null; state: JobState; attempts: number }[], number];
+    for (const row of rows) await told(row.id, row.pieceId);
+    return rows;
   };
   return {
-    async create(kind, payload) {
-      const row = { id: randomUUID(), kind, state: 'queued' as const, progress: 0, payload };
+    async create(job) {
+      const row = { id: randomUUID(), state: 'queued' as const, progress: 0, ...job };
       await jobs.insert(row as object);
+      await told(row.id, row.pieceId);
       return jobs.findOneByOrFail({ id: row.id });
     },
-    async get(id) {
-      const row = /^[0-9a-f-]{36}$/.test(id) ? await jobs.findOneBy({ id }) : null;
+    async get(id, owner) {
+      const row = UUID.test(id) ? await jobs.findOneBy(owner === null ? { id } : { id, owner }) : null;
       if (!row) throw new AppError('NOT_FOUND');
       return row;
     },
-    listForPiece: (pieceId) => jobs.createQueryBuilder('j').where(`j.payload->>'pieceId' = :pieceId`, { pieceId }).orderBy('j.createdAt', 'DESC').take(20).getMany(),
-    activeFor: (kind, field, value) => jobs.createQueryBuilder('j').where('j.kind = :kind', { kind }).andWhere(`j.payload->>:field = :value`, { field, value }).andWhere(`j.state IN ('queued', 'running')`).getOne(),
+    listForPiece: (pieceId, owner) => jobs.find({ select: { id: true, kind: true, state: true, progress: true, result: true, errorCode: true, errorDetail: true, startedAt: true, createdAt: true, pieceId: true, payload: true }, where: { pieceId, owner, kind: 'export' }, order: { createdAt: 'DESC' }, take: 20 }),
+    activeForMedia: (hash) => jobs.createQueryBuilder('j').where(`j.kind = 'prepare'`).andWhere(`j.payload->>'hash' = :hash`, { hash }).andWhere(`j.state IN ('queued', 'running')`).getOne(),
     async setQueueId(id, queueId) {
       await jobs.update({ id }, { queueId });
     },
     async start(id) {
-      const [rows] = (await source.query(`UPDATE job SET state = 'running', progress = 0, attempts = attempts + 1, started_at = now(), heartbeat_at = now() WHERE id = $1 AND state = 'queued' RETURNING id`, [id])) as [unknown[], number];
+      const rows = await changed(`UPDATE job SET state = 'running', progress = 0, attempts = attempts + 1, started_at = now(), heartbeat_at = clock_timestamp() WHERE id = $1 AND state = 'queued'`, [id]);
+      return rows[0]?.attempts ?? null;
+    },
+    async beat(id, attempt, progress) {
+      const rows = await changed(`UPDATE job SET heartbeat_at = clock_timestamp(), progress = GREATEST(progress, $3) WHERE id = $1 AND attempts = $2 AND state = 'running'`, [id, attempt, progress]);
+      if (rows.length === 1) return 'ours';
+      const row = await jobs.findOne({ select: { id: true, state: true, attempts: true }, where: { id } });
+      return row?.state === 'canceled' && row.attempts === attempt ? 'canceled' : 'lost';
+    },
+    async finish(id, attempt, outcome) {
+      const [result, code, detail] = outcome.state === 'succeeded' ? [outcome.result, null, null] : [null, outcome.code, outcome.detail.slice(0, 2000)];
+      const rows = await changed(`UPDATE job SET state = $3, result = $4, error_code = $5, error_detail = $6, finished_at = now() WHERE id = $1 AND attempts = $2 AND state = 'running'`, [id, attempt, outcome.state, result, code, detail]);
       return rows.length === 1;
     },
-    async beat(id, progress) {
-      const [rows] = (await source.query(`UPDATE job SET heartbeat_at = now(), progress = GREATEST(progress, $2) WHERE id = $1 AND state = 'running' RETURNING id`, [id, progress])) as [unknown[], number];
-      return rows.length === 1;
+    async cancel(id, owner) {
+      if (UUID.test(id)) await changed(`UPDATE job SET state = 'canceled', finished_at = now() WHERE id = $1 AND owner = $2 AND state IN ('queued', 'running')`, [id, owner]);
     },
-    finish: (id, state, { result, code, detail }) => move(id, state, { result: result ?? null, errorCode: code ?? null, errorDetail: detail ?? null }),
-    async reapDead() {
-      const [rows] = (await source.query(
-        `UPDATE job SET state = CASE WHEN attempts >= $2 THEN 'failed' ELSE 'queued' END, error_code = CASE WHEN attempts >= $2 THEN 'WORKER_DIED' END
-         WHERE state = 'running' AND heartbeat_at < now() - make_interval(secs => $1) RETURNING id`,
-        [DEAD_AFTER_MS / 1000, MAX_ATTEMPTS],
-      )) as [{ id: string }[], number];
-      return rows.length === 0 ? [] : jobs.findBy({ id: In(rows.map((r) => r.id)) });
+    running: () => source.query(`SELECT id, attempts AS attempt, heartbeat_at::text AS heartbeat FROM job WHERE state = 'running'`) as Promise<RunningJob[]>,
+    async takeBack({ id, attempt, heartbeat }) {
+      const rows = await changed(
+        `UPDATE job SET state = CASE WHEN attempts >= $4 THEN 'failed' ELSE 'queued' END, error_code = CASE WHEN attempts >= $4 THEN 'WORKER_DIED' END, finished_at = CASE WHEN attempts >= $4 THEN now() END, progress = 0, heartbeat_at = now()
+         WHERE id = $1 AND attempts = $2 AND heartbeat_at::text = $3 AND state = 'running'`,
+        [id, attempt, heartbeat, MAX_ATTEMPTS],
+      );
+      return rows.length === 1 ? jobs.findOneBy({ id }) : null;
     },
-    running: async () => (await jobs.find({ select: { id: true }, where: { state: 'running' } })).map((row) => row.id),
+    forgotten: (seconds) => jobs.createQueryBuilder('j').where(`j.state = 'queued'`).andWhere(`COALESCE(j.heartbeat_at, j.created_at) < now() - make_interval(secs => :seconds)`, { seconds }).andWhere(`NOT EXISTS (SELECT 1 FROM queue.job q WHERE q.data->>'jobId' = j.id::text AND q.state IN ('created', 'retry', 'active'))`).take(50).getMany(),
+    waiting: () => jobs.createQueryBuilder('j').where(`j.state IN ('queued', 'running')`).getCount(),
+    async remove(id) {
+      const [rows] = (await source.query(`DELETE FROM job WHERE id = $1 AND state NOT IN ('queued', 'running') RETURNING piece_id AS "pieceId"`, [id])) as [{ pieceId: string | null }[], number];
+      if (rows[0]) await told(id, rows[0].pieceId);
+    },
+    outdated: (seconds) =>
+      jobs.createQueryBuilder('j').where(`j.state NOT IN ('queued', 'running')`).andWhere(`((j.kind = 'export' AND NOT EXISTS (SELECT 1 FROM piece p WHERE p.id = j.piece_id)) OR ((j.kind <> 'export' OR j.state <> 'succeeded') AND COALESCE(j.finished_at, j.created_at) < now() - make_interval(secs => :seconds)))`, { seconds }).take(500).getMany(),
+    async known(ids) {
+      const wanted = ids.filter((id) => UUID.test(id));
+      const rows = wanted.length === 0 ? [] : ((await source.query('SELECT id FROM job WHERE id = ANY($1::uuid[])', [wanted])) as { id: string }[]);
+      return new Set(rows.map((row) => row.id));
+    },
   };
 }

@@ -10,7 +10,7 @@ type Message = { readonly progress: number } | { readonly analysis: SongAnalysis
 /** @param samples - handed over to the thread; unusable afterwards. */
 export function analyseInThread(serverDir: string, samples: Float32Array, signal: AbortSignal, onProgress: (share: number) => void): Promise<SongAnalysis> {
   return new Promise((resolve, reject) => {
-    const worker = new Worker(join(serverDir, 'analysis-thread.js'), { workerData: samples, transferList: [samples.buffer as ArrayBuffer] });
+    const worker = new Worker(join(serverDir, 'analysis-thread.js'), { workerData: samples, transferList: [samples.buffer as ArrayBuffer], resourceLimits: { maxOldGenerationSizeMb: 2048 } });
     const stop = () => {
       void worker.terminate();
       reject(new Cancelled());
@@ -21,9 +21,12 @@ export function analyseInThread(serverDir: string, samples: Float32Array, signal
       else {
         signal.removeEventListener('abort', stop);
         resolve(message.analysis);
+        void worker.terminate();
       }
     });
-    worker.on('error', reject);
+    worker.on('error', (error) => reject(error));
+    // A thread that ends without an answer (out of memory) must not leave its job waiting.
+    worker.on('exit', () => reject(new Error('the analysis ended without a result')));
   });
 }
 

@@ -1,10 +1,11 @@
 import { ANALYSIS_RATE, createLoudnessMeter } from '@core/audio';
 import type { SongAnalysis } from '@core/audio';
-import { AppError, Cancelled } from '../../platform/errors';
-import { decodeMono, decodeStream, runProgram } from '../../platform/ffmpeg';
-import { MAX_SONG_SECONDS } from '../../platform/limits';
+import { AppError, Cancelled, TookTooLong } from '../../platform/errors';
+import { decodeMono, decodeStream, openAs } from '../../platform/ffmpeg';
+import { LONG_SONG_SECONDS, MAX_SONG_SECONDS } from '../../platform/limits';
 import type { MediaStore } from '../../platform/media-store';
 import { analyseInThread } from './analysis-thread';
+import { convertSong } from './convert-song';
 
 export interface PreparedSong {
   readonly analysis: SongAnalysis;
@@ -18,26 +19,27 @@ export interface PreparedSong {
  */
 export async function prepareSong(store: MediaStore, hash: string, name: string, declared: number, options: { serverDir: string; signal: AbortSignal; onProgress: (share: number) => void }): Promise<PreparedSong> {
   const { signal, onProgress } = options;
+  const isPatient = declared > LONG_SONG_SECONDS;
+  // Decoding runs many times faster than the music; what doesn't is stuck.
+  const limitMs = 120_000 + 500 * Math.min(MAX_SONG_SECONDS, declared);
   if (!(await store.has(hash, 'sound'))) {
     const target = await store.prepare(hash, 'sound');
     try {
-      await runProgram('ffmpeg', ['-v', 'error', '-nostdin', '-y', '-i', store.path(hash, 'original'), '-map', '0:a:0', '-t', String(MAX_SONG_SECONDS), '-ar', '48000', '-ac', '2', '-sample_fmt', 's16', '-c:a', 'flac', target.temporary], {
-        onChild: (child) => signal.addEventListener('abort', () => child.kill('SIGKILL'), { once: true }),
-      });
+      await convertSong(store.path(hash, 'original'), target.temporary, { limitMs, signal, isPatient });
       await target.commit();
     } catch (cause) {
       await target.discard();
-      if (signal.aborted) throw new Cancelled();
-      if (cause instanceof Error && /No space left/.test(cause.message)) throw new AppError('DISK_FULL', '', { cause });
+      if (cause instanceof Cancelled || cause instanceof TookTooLong || cause instanceof AppError) throw cause;
       throw new AppError('AUDIO_UNREADABLE', name, { cause });
     }
   }
   onProgress(0.25);
-  const samples = await decodeMono(store.path(hash, 'sound'), ANALYSIS_RATE, { maxSeconds: MAX_SONG_SECONDS, signal, onSeconds: (s) => onProgress(0.25 + 0.15 * Math.min(1, s / Math.max(1, declared))) }).catch((cause: unknown) => {
-    throw cause instanceof Cancelled ? cause : new AppError('AUDIO_UNREADABLE', name, { cause });
+  const sound = openAs('flac', store.path(hash, 'sound'));
+  const samples = await decodeMono(sound, ANALYSIS_RATE, { maxSeconds: MAX_SONG_SECONDS, limitMs, signal, isPatient, onSeconds: (s) => onProgress(0.25 + 0.15 * Math.min(1, s / Math.max(1, declared))) }).catch((cause: unknown) => {
+    throw cause instanceof Cancelled || cause instanceof TookTooLong ? cause : new AppError('AUDIO_UNREADABLE', name, { cause });
   });
   const found = await analyseInThread(options.serverDir, samples, signal, (share) => onProgress(0.4 + 0.48 * share));
-  const analysis: SongAnalysis = { ...found, loudness: await measureLoudness(store.path(hash, 'sound'), signal) };
+  const analysis: SongAnalysis = { ...found, loudness: await measureLoudness(sound, { signal, limitMs, isPatient }) };
   const short = declared - analysis.duration;
   const warning = short > 0.5 ? `“${name}” ends early: ${analysis.duration.toFixed(1)} of ${declared.toFixed(1)} s could be read. The file is probably cut off.` : null;
   return { analysis, warning };
@@ -46,9 +48,9 @@ export async function prepareSong(store: MediaStore, hash: string, name: string,
 const SOUND_RATE = 48000;
 
 /** Both channels at full rate, a chunk at a time. Silence has no loudness. */
-async function measureLoudness(file: string, signal: AbortSignal): Promise<SongAnalysis['loudness']> {
+async function measureLoudness(input: readonly string[], options: { signal: AbortSignal; limitMs: number; isPatient: boolean }): Promise<SongAnalysis['loudness']> {
   const meter = createLoudnessMeter(SOUND_RATE, 2);
-  await decodeStream(file, { sampleRate: SOUND_RATE, channels: 2, signal, onSamples: meter.push });
+  await decodeStream(input, { ...options, sampleRate: SOUND_RATE, channels: 2, maxSeconds: MAX_SONG_SECONDS, onSamples: meter.push });
   const { integrated, shortTerm, truePeak } = meter.result();
   const round = (v: number) => Math.round(v * 100) / 100;
   return Number.isFinite(integrated) ? { integrated: round(integrated), shortTerm: round(shortTerm), truePeak: round(truePeak) } : null;

@@ -1,39 +1,42 @@
-import { createHash, randomUUID } from 'node:crypto';
-import { Readable } from 'node:stream';
-import { readPieceFile, writePieceFile } from '@core/formats';
-import type { Piece } from '@core/piece';
+import { randomUUID } from 'node:crypto';
+import { createReadStream } from 'node:fs';
+import { mkdir, rm } from 'node:fs/promises';
+import type { Readable } from 'node:stream';
 import type { SongAnalysis } from '@core/audio';
+import type { Piece } from '@core/piece';
 import type { ServerContext } from '../../jobs/context';
 import { AppError } from '../../platform/errors';
 import { importMedia } from '../media/import-media';
-import type { PieceRecord } from './repository';
+import { packPiece, receivePieceFile, unpackPiece } from './piece-archive';
+import type { PieceRecord, Principal } from './repository';
 
-/** @throws AppError MEDIA_MISSING. */
-export async function exportPieceFile(context: ServerContext, piece: Piece): Promise<Uint8Array> {
-  const media = new Map<string, Uint8Array>();
+/** A piece with its media as a stream. @throws AppError MEDIA_MISSING. */
+export async function exportPieceFile(context: ServerContext, piece: Piece): Promise<Readable> {
+  const media = new Map(piece.media.map((ref) => [ref.hash, context.store.path(ref.hash, 'original')] as const));
   const analyses = new Map<string, SongAnalysis>();
   for (const ref of piece.media) {
-    media.set(ref.hash, await context.store.read(ref.hash, 'original').catch((cause: unknown) => {
-      throw new AppError('MEDIA_MISSING', ref.name, { cause });
-    }));
-    if (ref.kind === 'audio') {
-      const analysis = await context.media.analysis(ref.hash);
-      if (analysis) analyses.set(ref.hash, analysis);
-    }
+    const analysis = ref.kind === 'audio' ? await context.media.analysis(ref.hash).catch(() => null) : null;
+    if (analysis) analyses.set(ref.hash, analysis);
   }
-  return writePieceFile({ piece, media, analyses });
+  return packPiece({ piece, media, analyses });
 }
 
 /** Opens a piece file as a new piece; its media is taken in first, so that a failure leaves no half piece. */
-export async function importPieceFile(context: ServerContext, bytes: Uint8Array): Promise<PieceRecord> {
-  const read = readPieceFile(bytes);
-  if (!read.ok) throw new AppError(read.problem.code, 'detail' in read.problem ? read.problem.detail : '');
-  const { piece, media } = read.file;
-  for (const ref of piece.media) {
-    const content = media.get(ref.hash);
-    if (!content) throw new AppError('PIECE_MEDIA_MISSING', ref.name);
-    if (createHash('sha256').update(content).digest('hex') !== ref.hash) throw new AppError('PIECE_INVALID', `${ref.name} does not match its checksum`);
-    await importMedia(context, Readable.from([Buffer.from(content)]), ref.name);
+export async function importPieceFile(context: ServerContext, who: Principal, body: ReadableStream<Uint8Array>, signal?: AbortSignal): Promise<PieceRecord> {
+  const archive = context.store.temporary('estrella');
+  const folder = `${archive}.d`;
+  try {
+    await receivePieceFile(body, archive);
+    await mkdir(folder);
+    const { piece, media } = await unpackPiece(archive, folder);
+    for (const ref of piece.media) {
+      const record = await importMedia(context, who.owner, createReadStream(media.get(ref.hash) ?? ''), ref.name, signal);
+      // A document that calls a picture a song would be painted with what is not there.
+      if (record.kind !== ref.kind) throw new AppError('PIECE_INVALID', `${ref.name} is no ${ref.kind}`);
+    }
+    return await context.pieces.create(who, { ...piece, id: randomUUID() }, 'Opened from a file');
+  } finally {
+    await rm(archive, { force: true });
+    await rm(folder, { recursive: true, force: true });
   }
-  return context.pieces.create({ ...piece, id: randomUUID() }, 'Opened from a file');
 }

@@ -1,39 +1,99 @@
+import { join } from 'node:path';
+import { Worker } from 'node:worker_threads';
+import { resolveTimes } from '@core/piece';
 import { frameMiddle, secondsToFrame } from '@core/time';
-import type { FontLibrary } from '@core/text';
-import { renderInputFor } from '../../jobs/runner';
+import { renderInputFor } from '../../jobs/job-kinds';
 import type { ServerContext } from '../../jobs/context';
 import { AppError } from '../../platform/errors';
-import { createFrameSource } from '../../render/frame-source';
-import type { FrameSource } from '../../render/frame-source';
-import { createServerFonts } from '../../render/skia-host';
 import type { PieceRecord } from './repository';
+import type { ThumbnailAnswer, ThumbnailRequest } from './thumbnail-thread';
 
 /** Frames of a piece that the home cycles through. */
 export const THUMBNAIL_FRAMES = 12;
-const WIDTH = 420;
-const CACHE = 300;
+const SIDE = 420;
+const CACHE = 600;
+/** A small picture that takes longer than this is given up, and not tried again for the same revision. */
+const LIMIT_MS = 8000;
+/** Pictures waited for at once; more are turned away, so that a flood of requests cannot fill the memory. */
+const MOST_WAITING = 120;
 
-/** Small frames spread over a piece, cached by revision. */
-export function createThumbnails(context: ServerContext): { frame(record: PieceRecord, index: number): Promise<Buffer> } {
-  const cache = new Map<string, Promise<Buffer>>();
-  const sources = new Map<string, Promise<FrameSource>>();
-  let fonts: FontLibrary | null = null;
+interface Waiting {
+  readonly request: ThumbnailRequest;
+  readonly resolve: (png: Uint8Array) => void;
+  readonly reject: (error: Error) => void;
+}
 
-  const sourceFor = (record: PieceRecord): Promise<FrameSource> => {
-    const key = `${record.piece.id}@${record.revision}`;
-    let source = sources.get(key);
-    if (!source) {
-      sources.clear(); // frames of one piece are asked for together
-      source = (async () => {
-        fonts ??= createServerFonts(context.config.assets.fontsDir);
-        const { input } = await renderInputFor(context, { ...record.piece, music: null }, record.piece.leadFormatId);
-        const song = record.piece.media.find((m) => m.id === record.piece.music?.mediaId);
-        const analysis = song ? await context.media.analysis(song.hash).catch(() => null) : null;
-        return createFrameSource({ ...input, piece: record.piece, analysis }, fonts);
-      })();
-      sources.set(key, source);
-    }
-    return source;
+export interface Thumbnails {
+  frame(record: PieceRecord, index: number): Promise<Uint8Array>;
+  stop(): Promise<void>;
+}
+
+/** Small frames spread over a piece, painted in a thread with a time limit, cached by revision. */
+export function createThumbnails(context: ServerContext, limitMs = LIMIT_MS): Thumbnails {
+  const cache = new Map<string, Promise<Uint8Array>>();
+  /** Revisions whose pictures took too long. */
+  const tooHard = new Set<string>();
+  const queue: Waiting[] = [];
+  let worker: Worker | null = null;
+  let current: Waiting | null = null;
+  let timer: ReturnType<typeof setTimeout> | null = null;
+  let ids = 0;
+
+  const end = (settle: (waiting: Waiting) => void) => {
+    if (timer) clearTimeout(timer);
+    const done = current;
+    current = null;
+    if (done) settle(done);
+    next();
+  };
+  const drop = (error: Error) => {
+    const old = worker;
+    worker = null;
+    void old?.terminate();
+    end((waiting) => waiting.reject(error));
+  };
+  const start = (): Worker => {
+    const { serverDir, fontsDir } = context.config.assets;
+    const thread = new Worker(join(serverDir, 'thumbnail-thread.js'), { workerData: { kind: 'thumbnails', fontsDir }, resourceLimits: { maxOldGenerationSizeMb: 1024 } });
+    thread.on('message', (answer: ThumbnailAnswer) => {
+      if (thread !== worker || answer.id !== current?.request.id) return;
+      end((waiting) => ('png' in answer ? waiting.resolve(answer.png) : waiting.reject(new AppError('MEDIA_MISSING', answer.problem))));
+    });
+    const lost = () => thread === worker && drop(new AppError('TOO_HARD', 'This piece'));
+    thread.on('error', lost);
+    thread.on('exit', lost);
+    thread.unref();
+    return thread;
+  };
+  const next = () => {
+    if (current || queue.length === 0) return;
+    current = queue.shift() ?? null;
+    if (!current) return;
+    const { key } = current.request;
+    if (tooHard.has(key)) return end((waiting) => waiting.reject(new AppError('TOO_HARD', 'This piece')));
+    worker ??= start();
+    timer = setTimeout(() => {
+      tooHard.add(key);
+      drop(new AppError('TOO_HARD', 'This piece'));
+    }, limitMs);
+    worker.postMessage(current.request);
+  };
+
+  const paint = async (record: PieceRecord, index: number): Promise<Uint8Array> => {
+    const { piece, revision } = record;
+    const key = `${piece.id}@${revision}`;
+    if (tooHard.has(key)) throw new AppError('TOO_HARD', 'This piece');
+    if (queue.length >= MOST_WAITING) throw new AppError('TOO_MANY_REQUESTS');
+    const song = piece.media.find((m) => m.id === piece.music?.mediaId);
+    const analysis = song ? await context.media.analysis(song.hash).catch(() => null) : null;
+    // The sound is not looked for: pictures do without it.
+    const { input } = await renderInputFor(context, { ...piece, music: null }, piece.leadFormatId);
+    const rate = piece.frameRate;
+    const seconds = frameMiddle(secondsToFrame((resolveTimes(piece, analysis).end * (index + 0.5)) / THUMBNAIL_FRAMES, rate), rate);
+    return new Promise((resolve, reject) => {
+      queue.push({ request: { id: ++ids, key, input: { ...input, piece, analysis }, seconds, side: SIDE }, resolve, reject });
+      next();
+    });
   };
 
   return {
@@ -42,12 +102,17 @@ export function createThumbnails(context: ServerContext): { frame(record: PieceR
       const key = `${record.piece.id}@${record.revision}#${index}`;
       let frame = cache.get(key);
       if (!frame) {
-        frame = sourceFor(record).then((source) => source.paint(frameMiddle(secondsToFrame((source.duration * (index + 0.5)) / THUMBNAIL_FRAMES, record.piece.frameRate), record.piece.frameRate), Math.min(1, WIDTH / Math.max(source.width, source.height))).canvas.encode('png'));
+        frame = paint(record, index);
         if (cache.size >= CACHE) cache.clear();
         cache.set(key, frame);
         frame.catch(() => cache.delete(key));
       }
       return frame;
+    },
+    async stop() {
+      const old = worker;
+      worker = null;
+      await old?.terminate();
     },
   };
 }

@@ -4,14 +4,21 @@ import { RouterProvider, createBrowserRouter } from 'react-router';
 import { DeskPage } from '../features/desk/DeskPage';
 import { HomePage } from '../features/home/HomePage';
 import { FramePage } from '../features/preview/FramePage';
+import { ProblemPage } from './ProblemPage';
 import { system } from './theme';
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 2, refetchOnWindowFocus: true } } });
 
 const router = createBrowserRouter([
-  { path: '/', element: <HomePage /> },
-  { path: '/piece/:id', element: <DeskPage /> },
-  { path: '/frame/:id', element: <FramePage /> },
+  {
+    errorElement: <ProblemPage />,
+    children: [
+      { path: '/', element: <HomePage /> },
+      { path: '/piece/:id', element: <DeskPage /> },
+      { path: '/frame/:id', element: <FramePage /> },
+      { path: '*', element: <ProblemPage /> },
+    ],
+  },
 ]);
 
 export function App() {

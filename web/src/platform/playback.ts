@@ -1,4 +1,4 @@
-import { JOIN_SECONDS, fadeGain, musicSpan, songParts } from '@core/piece';
+import { JOIN_SECONDS, heardParts, lastHeard, musicGain, partGain } from '@core/piece';
 import type { Music } from '@core/piece';
 import { playhead } from './clock';
 
@@ -51,37 +51,24 @@ export function songBuffer(hash: string): Promise<AudioBuffer> {
 /** Points of a gain curve a second; between them the gain runs straight. */
 const CURVE_POINTS = 200;
 
-/** Gain of the music at a time of the piece: its loudness and its two fades. */
-function musicGain(music: Music, finish: number, seconds: number): number {
-  const rise = music.fadeIn > 0 ? fadeGain(music.fadeInCurve, (seconds - music.start) / music.fadeIn) : 1;
-  const fall = music.fadeOut > 0 ? fadeGain(music.fadeOutCurve, (finish - seconds) / music.fadeOut) : 1;
-  return music.gain * rise * fall;
-}
-
 /** Schedules what sounds of [from, to) of the piece: every part of the song, crossfaded at its joins as the export does it. */
-function scheduleSound(music: Music | null, buffer: AudioBuffer | null, at: number, from: number, to: number): AudioScheduledSourceNode[] {
+function scheduleSound(music: Music | null, buffer: AudioBuffer | null, end: number, at: number, from: number, to: number): AudioScheduledSourceNode[] {
   if (!music || !buffer) return [];
   const ctx = audioContext();
-  const parts = songParts(music, buffer.duration);
-  const finish = musicSpan(music, buffer.duration).to;
-  const half = JOIN_SECONDS / 2;
-  return parts.flatMap((part, i) => {
-    const [isFirst, isLast] = [i === 0, i === parts.length - 1];
-    const begin = part.at - (isFirst ? 0 : Math.min(half, part.from));
-    const end = part.at + part.to - part.from + (isLast ? 0 : half);
-    const [a, b] = [Math.max(from, begin), Math.min(to, end)];
+  const channels = Array.from({ length: buffer.numberOfChannels }, (_, i) => buffer.getChannelData(i));
+  const parts = heardParts(music, buffer.duration, { channels, rate: buffer.sampleRate, offset: 0 });
+  const finish = lastHeard(music, buffer.duration, end);
+  return parts.flatMap((part) => {
+    const { isFirst, isLast, begin, end: over } = part;
+    const [a, b] = [Math.max(from, begin), Math.min(to, over)];
     if (b - a < 1e-4) return [];
     const source = ctx.createBufferSource();
     source.buffer = buffer;
     const gain = ctx.createGain();
     source.connect(gain).connect(ctx.destination);
-    const level = (t: number) => {
-      const rise = isFirst ? 1 : fadeGain('power', (t - begin) / JOIN_SECONDS);
-      const fall = isLast ? 1 : fadeGain('power', (end - t) / JOIN_SECONDS);
-      return musicGain(music, finish, t) * rise * fall;
-    };
+    const level = (t: number) => partGain(part, t) * musicGain(music, finish, t);
     const corners = [a, b];
-    const fades: [number, number][] = [[music.start, music.start + music.fadeIn], [finish - music.fadeOut, finish], [begin, isFirst ? begin : begin + JOIN_SECONDS], [isLast ? end : end - JOIN_SECONDS, end]];
+    const fades: [number, number][] = [[music.start, music.start + music.fadeIn], [finish - music.fadeOut, finish], [begin, isFirst ? begin : begin + JOIN_SECONDS], [isLast ? over : over - JOIN_SECONDS, over]];
     for (const [x, y] of fades) for (let k = 0, n = Math.max(2, Math.min(400, Math.ceil((y - x) * CURVE_POINTS))); k <= n && y > x; k++) corners.push(x + ((y - x) * k) / n);
     const times = corners.filter((t) => t >= a && t <= b).sort((p, q) => p - q);
     gain.gain.setValueAtTime(level(a), at + a - from);
@@ -110,7 +97,7 @@ function scheduleClicks(clicks: PlayOptions['clicks'], at: number, from: number,
   });
 }
 
-const schedule = (o: PlayOptions, at: number, from: number, to: number) => [...scheduleSound(o.music, o.buffer, at, from, to), ...scheduleClicks(o.clicks, at, from, to)];
+const schedule = (o: PlayOptions, at: number, from: number, to: number) => [...scheduleSound(o.music, o.buffer, o.end, at, from, to), ...scheduleClicks(o.clicks, at, from, to)];
 
 let passes: Pass[] = [];
 let options: PlayOptions | null = null;
@@ -186,5 +173,5 @@ export function scrubSound(music: Music | null, buffer: AudioBuffer | null, seco
   if (ctx.state === 'suspended') void ctx.resume();
   if (ctx.currentTime - lastGrain < GRAIN_SECONDS * 0.8) return;
   lastGrain = ctx.currentTime;
-  scheduleSound(music ? { ...music, fadeIn: 0, fadeOut: 0 } : null, buffer, ctx.currentTime + 0.005, seconds, seconds + GRAIN_SECONDS);
+  scheduleSound(music ? { ...music, fadeIn: 0, fadeOut: 0 } : null, buffer, Infinity, ctx.currentTime + 0.005, seconds, seconds + GRAIN_SECONDS);
 }

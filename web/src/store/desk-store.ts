@@ -1,9 +1,12 @@
 import { create } from 'zustand';
 import type { SongAnalysis } from '@core/audio';
 import { EMPTY_HISTORY, applyEdits, recordStep, redo, resolveTimes, undo } from '@core/piece';
+import type { LocalWork } from '../saving/local-work';
+import type { SaveState } from '../saving/saver';
+import { createBursts } from './bursts';
+import { knownAnalysis, rememberAnalysis, songHash } from './song-analyses';
 import type { Edit, History, KeyRef, Piece, ResolvedTimes } from '@core/piece';
 
-export type SaveState = 'saved' | 'unsaved' | 'saving' | 'away' | 'conflict';
 export const RUNGS = ['music', 'words', 'picture', 'motion', 'sound', 'colour', 'run-through', 'send'] as const;
 export type Rung = (typeof RUNGS)[number];
 
@@ -40,6 +43,8 @@ export interface DeskState {
   /** A path is being drawn on the canvas: for the words of this layer, or a stroke of its own. */
   readonly drawingFor: string | 'stroke' | null;
   readonly notice: string | null;
+  /** Work of closed tabs on this piece that could not be sent: a person decides. */
+  readonly leftovers: readonly LocalWork[];
 }
 
 const initial: DeskState = {
@@ -67,13 +72,17 @@ const initial: DeskState = {
   editingText: null,
   drawingFor: null,
   notice: null,
+  leftovers: [],
 };
 
 export const useDesk = create<DeskState>(() => initial);
 const { setState: set, getState: get } = useDesk;
 
-/** Puts a document on the desk. */
-export function openPiece(piece: Piece, revision: number, history: History, analysis: SongAnalysis | null): void {
+/** Puts a document on the desk. @param found - the analysis of its song, if it is known. */
+export function openPiece(piece: Piece, revision: number, history: History, found: SongAnalysis | null = null): void {
+  const hash = songHash(piece);
+  if (hash && found) rememberAnalysis(hash, found);
+  const analysis = hash ? knownAnalysis(hash) : null;
   const old = get();
   const keepView = old.piece?.id === piece.id;
   set({ ...initial, ...(keepView ? { rung: old.rung, loop: old.loop, selectedLayers: old.selectedLayers } : {}), piece, revision, history, analysis, times: resolveTimes(piece, analysis), formatId: keepView && piece.formats.some((f) => f.id === old.formatId) ? old.formatId : piece.leadFormatId });
@@ -87,20 +96,32 @@ export function openDocument(): { readonly piece: Piece; readonly times: Resolve
 
 export const closePiece = (): void => set(initial);
 
-export function setAnalysis(analysis: SongAnalysis | null): void {
+/** What was found in a song, null to forget it; shown at once if it is the song of the piece. */
+export function setAnalysis(hash: string, analysis: SongAnalysis | null): void {
+  rememberAnalysis(hash, analysis);
   const { piece } = get();
-  if (piece) set({ analysis, times: resolveTimes(piece, analysis) });
+  if (piece && songHash(piece) === hash) set({ analysis, times: resolveTimes(piece, analysis) });
+}
+
+const bursts = createBursts({ now: () => performance.now(), isHeld: () => heldPointers > 0 });
+let heldPointers = 0;
+if (typeof window !== 'undefined') {
+  window.addEventListener('pointerdown', () => heldPointers++, true);
+  for (const end of ['pointerup', 'pointercancel', 'blur']) window.addEventListener(end, () => (heldPointers = 0), true);
 }
 
 function place(piece: Piece, history: History): void {
-  const { analysis, selectedLayers, selectedKeys, formatId } = get();
+  const { selectedLayers, selectedKeys, formatId } = get();
+  // Undo may bring another song back: beats follow the song, never the other way round.
+  const hash = songHash(piece);
+  const analysis = hash ? knownAnalysis(hash) : null;
   const ids = new Set(piece.layers.map((layer) => layer.id));
   const keyStands = (ref: KeyRef) => piece.layers.find((l) => l.id === ref.layerId)?.tracks[ref.property]?.keyframes.some((k) => k.id === ref.keyId) ?? false;
   set({
     piece,
     history,
+    analysis,
     times: resolveTimes(piece, analysis),
-    saveState: get().saveState === 'conflict' ? 'conflict' : 'unsaved',
     selectedLayers: selectedLayers.filter((id) => ids.has(id)),
     selectedKeys: selectedKeys.filter(keyStands),
     formatId: piece.formats.some((f) => f.id === formatId) ? formatId : piece.leadFormatId,
@@ -108,18 +129,27 @@ function place(piece: Piece, history: History): void {
 }
 
 /**
- * Applies edits as one undo step. Edits with the same `gesture` in a row (a drag) are one step.
- * @param analysis - the analysis of the song an edit brings in, so that times are right at once.
+ * Applies edits as one undo step. Edits with the same drag id in a row are one step. What the document cannot hold changes nothing
+ * and is told.
+ * @param drag - id of a drag, or the name of a field (see bursts.ts).
  * @returns True if anything changed.
  */
-export function edit(edits: readonly Edit[], gesture: string | null = null, analysis?: SongAnalysis | null): boolean {
+export function edit(edits: readonly Edit[], drag: string | null = null): boolean {
   const { piece, times, history } = get();
   if (!piece || !times) return false;
   const result = applyEdits(piece, edits, times);
+  if (result.refused !== null) set({ notice: `That was left out: ${result.refused}.` });
   if (result.patches.length === 0) return false;
-  if (analysis !== undefined) set({ analysis });
-  place(result.piece, recordStep(history, result, gesture));
+  place(result.piece, recordStep(history, result, bursts(drag, edits)));
   return true;
+}
+
+/** Puts another document in the place of this one, as a step that can be undone: an earlier revision, say. */
+export function replaceDocument(next: Piece, label: string): void {
+  const { piece, history } = get();
+  if (!piece) return;
+  const whole = (value: Piece) => [{ op: 'replace' as const, path: [], value }];
+  place(next, recordStep(history, { piece: next, patches: whole(next), inverse: whole(piece), label, refused: null }, null));
 }
 
 export function undoEdit(): void {
@@ -138,7 +168,7 @@ export function redoEdit(): void {
   set({ notice: `Done again: ${result.label}` });
 }
 
-export const setView = (view: Partial<Pick<DeskState, 'selectedLayers' | 'selectedKeys' | 'formatId' | 'rung' | 'openLayers' | 'isPlaying' | 'loop' | 'isSnapping' | 'hasClicks' | 'flashesBeats' | 'showsCurves' | 'isMovingBeats' | 'division' | 'snapPixels' | 'editingText' | 'drawingFor' | 'notice' | 'saveState' | 'saveMessage' | 'revision'>>): void => set(view);
+export const setView = (view: Partial<Pick<DeskState, 'selectedLayers' | 'selectedKeys' | 'formatId' | 'rung' | 'openLayers' | 'isPlaying' | 'loop' | 'isSnapping' | 'hasClicks' | 'flashesBeats' | 'showsCurves' | 'isMovingBeats' | 'division' | 'snapPixels' | 'editingText' | 'drawingFor' | 'notice' | 'saveState' | 'saveMessage' | 'revision' | 'leftovers'>>): void => set(view);
 
 export function selectLayers(ids: readonly string[]): void {
   set({ selectedLayers: ids, selectedKeys: get().selectedKeys.filter((ref) => ids.includes(ref.layerId)) });

@@ -8,7 +8,8 @@ import { FRAME_RATES, frameRateLabel } from '@core/time';
 import type { FrameRateLabel } from '@core/time';
 import { useTheme } from '../../app/use-theme';
 import { RUNGS, edit, redoEdit, setView, undoEdit, useDesk } from '../../store/desk-store';
-import type { Rung, SaveState } from '../../store/desk-store';
+import type { SaveState } from '../../saving/saver';
+import type { Rung } from '../../store/desk-store';
 import { usePiece, useTimes } from '../../store/selectors';
 import { Stage } from '../canvas/Stage';
 import { Details } from '../details/Details';
@@ -32,7 +33,10 @@ const LADDER = {
   send: { label: 'Send', icon: <Send size={18} />, panel: <SendPanel /> },
 } satisfies Record<Rung, { label: string; icon: ReactNode; panel: ReactNode }>;
 
-const SAVE_WORDS = { saved: 'saved', unsaved: 'saving …', saving: 'saving …', away: 'server away, edits kept here', conflict: 'two versions' } as const satisfies Record<SaveState, string>;
+const SAVE_WORDS = { saved: 'saved', unsaved: 'saving …', saving: 'saving …', away: 'server away, edits kept here', refused: 'cannot be saved, undo the last change', gone: 'deleted elsewhere', conflict: 'two versions' } as const satisfies Record<SaveState, string>;
+
+/** States that a person should notice. */
+const NEEDS_LOOKING: ReadonlySet<SaveState> = new Set(['away', 'refused', 'gone']);
 
 function Header() {
   const piece = usePiece();
@@ -44,7 +48,7 @@ function Header() {
     <header className="desk-head">
       <Link to="/" aria-label="All pieces"><img src="/mark.svg" alt="" width="26" height="26" style={{ display: 'block' }} /></Link>
       <input className="field" aria-label="Name of the piece" key={piece.name} defaultValue={piece.name} style={{ background: 'none', fontWeight: 600, fontSize: 15, width: 190 }} onKeyDown={(e) => { e.stopPropagation(); if (e.key === 'Enter') e.currentTarget.blur(); }} onBlur={(e) => { const name = e.target.value.trim(); if (name && name !== piece.name) edit([{ type: 'piece.rename', name }]); }} />
-      <span className={saveState === 'away' ? '' : 'muted'} style={saveState === 'away' ? { color: 'var(--ember)' } : undefined} title={saveMessage ?? undefined} role="status" aria-label="Saving">{SAVE_WORDS[saveState]}</span>
+      <span className={NEEDS_LOOKING.has(saveState) ? 'ember' : 'muted'} title={saveMessage ?? undefined} role="status" aria-label="Saving">{SAVE_WORDS[saveState]}</span>
       <nav aria-label="Formats" style={{ display: 'flex', gap: 4, margin: '0 auto' }}>
         {piece.formats.map((f) => {
           const k = 15 / Math.max(f.width, f.height);

@@ -1,13 +1,15 @@
-import { Dialog, Portal } from '@chakra-ui/react';
+import { Button, Dialog, Portal } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { ApiError } from '../../platform/api';
+import { ApiError, api, call } from '../../platform/api';
 import { playhead } from '../../platform/clock';
-import { newId } from '../../platform/ids';
 import { stop } from '../../platform/playback';
 import { closePiece, setView, useDesk } from '../../store/desk-store';
-import { loadPiece, resolveConflict, startSaving } from '../../store/saving';
+import { browserClock } from '../../saving/clock';
+import { keepSaved, loadPiece, resolveConflict, settleLeftover } from '../../saving/session';
+import { followSong } from '../../store/follow-song';
 import { Desk } from './Desk';
+import { DeskBoundary } from './DeskBoundary';
 import { warmSound } from './play-commands';
 
 /** Opens a piece and keeps it saved while it is on the desk. */
@@ -23,10 +25,14 @@ export function DeskPage() {
   useEffect(() => {
     setProblem(null);
     playhead.set(0);
-    loadPiece(id).catch((error: unknown) => setProblem(error instanceof ApiError ? error.message : 'The piece could not be opened.'));
-    const stopSaving = startSaving();
+    let isLeft = false;
+    loadPiece(id).catch((error: unknown) => !isLeft && setProblem(error instanceof ApiError ? error.message : 'The piece could not be opened.'));
+    const stopSaving = keepSaved(id);
+    const stopFollowing = followSong((hash) => call(api.media[':hash'].analysis.$get({ param: { hash } })), browserClock);
     return () => {
+      isLeft = true;
       stop();
+      stopFollowing();
       stopSaving();
       closePiece();
     };
@@ -37,10 +43,10 @@ export function DeskPage() {
 
   if (problem) return <main className="home"><h1 style={{ fontSize: 20 }}>{problem}</h1><Link to="/" style={{ color: 'var(--lamp)' }}>To all pieces</Link></main>;
   if (!isOpen) return <main className="home"><p className="muted">Opening …</p></main>;
-  const choose = (choice: 'mine' | 'theirs' | 'copy') => void resolveConflict(choice, newId).then((copyId) => copyId && navigate(`/piece/${copyId}`)).catch((error: unknown) => setView({ notice: error instanceof ApiError ? error.message : 'That did not work; try again.' }));
+  const choose = (choice: 'mine' | 'theirs' | 'copy') => void resolveConflict(choice).then((copyId) => copyId && navigate(`/piece/${copyId}`)).catch((error: unknown) => setView({ notice: error instanceof ApiError ? error.message : 'That did not work; try again.' }));
   return (
     <>
-      <Desk />
+      <DeskBoundary key={id}><Desk /></DeskBoundary>
       <Dialog.Root open={saveState === 'conflict'} role="alertdialog" closeOnEscape={false} closeOnInteractOutside={false}>
         <Portal>
           <Dialog.Backdrop />
@@ -59,6 +65,37 @@ export function DeskPage() {
           </Dialog.Positioner>
         </Portal>
       </Dialog.Root>
+      <Leftovers />
     </>
+  );
+}
+
+/** Edits of closed tabs that could not be sent: kept as pieces of their own, or let go. */
+function Leftovers() {
+  const leftovers = useDesk((s) => s.leftovers);
+  const navigate = useNavigate();
+  const settle = (work: (typeof leftovers)[number], choice: 'keep' | 'drop') =>
+    void settleLeftover(work, choice).then((copyId) => copyId && navigate(`/piece/${copyId}`)).catch((error: unknown) => setView({ notice: error instanceof ApiError ? error.message : 'That did not work; try again.' }));
+  return (
+    <Dialog.Root open={leftovers.length > 0} onOpenChange={({ open }) => !open && setView({ leftovers: [] })}>
+      <Portal>
+        <Dialog.Backdrop />
+        <Dialog.Positioner>
+          <Dialog.Content>
+            <Dialog.Body p="6">
+              <h2 className="title">Edits from a closed tab</h2>
+              <p className="muted">They were never sent, and this piece has been changed since. Nothing is lost until you say so; closing this asks again next time.</p>
+              {leftovers.map((work) => (
+                <div key={work.tabId} className="list-row" role="group" aria-label={`Edits of ${new Date(work.at).toLocaleString()}`}>
+                  <span>{new Date(work.at).toLocaleString()}, last: {work.label}</span>
+                  <Button size="sm" onClick={() => settle(work, 'keep')}>Keep as a new piece</Button>
+                  <Button size="sm" variant="ghost" onClick={() => settle(work, 'drop')}>Let them go</Button>
+                </div>
+              ))}
+            </Dialog.Body>
+          </Dialog.Content>
+        </Dialog.Positioner>
+      </Portal>
+    </Dialog.Root>
   );
 }

@@ -118,16 +118,15 @@ describe('the desk', () => {
     expect(desk().notice).toBe('Undone: Add a layer');
     redoEdit();
     expect(layers()[1]!.id).toBe(id);
-    expect(desk().saveState).toBe('unsaved');
   });
   it('does not call an edit that changes nothing a change', () => {
     expect(edit([{ type: 'layer.rename', id: 'nobody', name: 'x' }])).toBe(false);
     expect(desk().history.done).toHaveLength(0);
   });
   it('re-times everything when the analysis arrives', () => {
-    setAnalysis(null);
+    setAnalysis('a'.repeat(64), null);
     expect(desk().times!.timeOf(pin(2))).toBeCloseTo(1, 9);
-    setAnalysis(analysis);
+    setAnalysis('a'.repeat(64), analysis);
     expect(desk().times!.timeOf(pin(2))).toBeCloseTo(1.5, 9);
   });
   it('trims, nudges, restacks, duplicates and deletes the selection', () => {

@@ -1,19 +1,25 @@
-import { Dialog, Portal } from '@chakra-ui/react';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { Button, Dialog, Portal } from '@chakra-ui/react';
+import { keepPreviousData, useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
 import { Copy, FolderOpen, Moon, Pencil, Plus, Search, Sun, Trash2 } from 'lucide-react';
-import { useEffect, useMemo, useRef, useState } from 'react';
-import { useNavigate } from 'react-router';
+import { useDeferredValue, useEffect, useRef, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
 import { frameRateLabel } from '@core/time';
 import { useTheme } from '../../app/use-theme';
 import { ApiError, api, call, upload } from '../../platform/api';
+import { onNews } from '../../platform/news';
+import { sendWaiting } from '../../saving/session';
 import { NewPieceForm } from './NewPieceForm';
 
 const ORDERS = { changed: 'Last change', name: 'Name', length: 'Length' } as const;
 type Order = keyof typeof ORDERS;
 const FRAMES = 12;
 
-const loadPieces = () => call(api.pieces.$get()).then((r) => r.pieces);
-type Summary = Awaited<ReturnType<typeof loadPieces>>[number];
+/** Cards fetched at once. */
+const PAGE = 48;
+
+const loadPieces = (search: string, order: Order, offset: number) => call(api.pieces.$get({ query: { search, order, offset: String(offset), limit: String(PAGE) } }));
+type Summary = Awaited<ReturnType<typeof loadPieces>>['pieces'][number];
+type Waiting = Awaited<ReturnType<typeof sendWaiting>>;
 
 /** The piece as a moving picture over a thin strip of its own beat lattice. */
 function MovingPicture({ piece, onOpen }: { piece: Summary; onOpen: () => void }) {
@@ -51,21 +57,29 @@ export function HomePage() {
   const [theme, toggleTheme] = useTheme();
   const navigate = useNavigate();
   const queries = useQueryClient();
-  const { data, error, isPending } = useQuery({ queryKey: ['pieces'], queryFn: loadPieces, refetchInterval: 10_000 });
   const [search, setSearch] = useState('');
   const [order, setOrder] = useState<Order>('changed');
+  const wanted = useDeferredValue(search.trim());
+  const { data, error, isPending, hasNextPage, fetchNextPage, isFetchingNextPage } = useInfiniteQuery({
+    queryKey: ['pieces', wanted, order],
+    queryFn: ({ pageParam }) => loadPieces(wanted, order, pageParam),
+    initialPageParam: 0,
+    getNextPageParam: (last, pages) => (pages.length * PAGE < last.total ? pages.length * PAGE : undefined),
+    placeholderData: keepPreviousData,
+    refetchInterval: 60_000,
+  });
+  const shown = data?.pages.flatMap((page) => page.pieces) ?? [];
+  const total = data?.pages[0]?.total ?? 0;
+  const [waiting, setWaiting] = useState<Waiting>([]);
   const [isMaking, setMaking] = useState(false);
   const [renaming, setRenaming] = useState<string | null>(null);
   const [notice, setNotice] = useState<{ text: string; undo?: () => void } | null>(null);
   const opener = useRef<HTMLInputElement>(null);
   const refresh = () => queries.invalidateQueries({ queryKey: ['pieces'] });
 
-  const shown = useMemo(() => {
-    const words = search.toLocaleLowerCase().split(/\s+/).filter(Boolean);
-    const found = (data ?? []).filter((p) => words.every((w) => `${p.name} ${p.formats.map((f) => f.name).join(' ')}`.toLocaleLowerCase().includes(w)));
-    const by: Record<Order, (a: Summary, b: Summary) => number> = { changed: (a, b) => b.updatedAt.localeCompare(a.updatedAt), name: (a, b) => a.name.localeCompare(b.name), length: (a, b) => b.duration - a.duration };
-    return found.sort(by[order]);
-  }, [data, search, order]);
+  useEffect(() => onNews((news) => news.topic === 'piece' && void queries.invalidateQueries({ queryKey: ['pieces'] })), [queries]);
+  // What closed tabs left behind is sent from here.
+  useEffect(() => void sendWaiting().then(setWaiting, () => {}), []);
 
   const attempt = async (work: () => Promise<void>) => {
     try {
@@ -107,13 +121,18 @@ export function HomePage() {
 
       {error && <p role="alert" style={{ color: 'var(--ember)' }}>{error instanceof ApiError ? error.message : 'The pieces could not be read.'} They are shown as soon as the server answers.</p>}
       {isPending && !error && <p className="muted">Fetching your pieces …</p>}
-      {data && data.length === 0 && (
+      {waiting.length > 0 && (
+        <p role="status">
+          Edits that could not be sent wait in this browser: {waiting.map((work) => <Link key={`${work.pieceId}/${work.tabId}`} to={`/piece/${work.pieceId}`}>{work.piece.name}</Link>)}. Open the piece to settle them.
+        </p>
+      )}
+      {data && total === 0 && wanted === '' && (
         <section className="fade" style={{ textAlign: 'center', padding: '70px 0' }}>
           <p style={{ fontSize: 17 }}>Nothing here yet.</p>
           <p className="muted">Make a piece, drop a song into it, and put your first word on a beat.</p>
         </section>
       )}
-      {data && data.length > 0 && shown.length === 0 && <p className="muted">No piece matches “{search}”.</p>}
+      {data && total === 0 && wanted !== '' && <p className="muted">No piece matches “{search}”.</p>}
 
       <section className="cards" aria-label="All pieces">
         {shown.map((piece) => (
@@ -138,6 +157,7 @@ export function HomePage() {
           </article>
         ))}
       </section>
+      {hasNextPage && <Button variant="outline" mt="6" loading={isFetchingNextPage} onClick={() => void fetchNextPage()}>Show more ({total - shown.length} left)</Button>}
 
       <Dialog.Root open={isMaking} onOpenChange={(d) => setMaking(d.open)}>
         <Portal>

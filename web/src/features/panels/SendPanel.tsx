@@ -1,10 +1,12 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { Download, RotateCcw, X } from 'lucide-react';
-import { useState } from 'react';
+import { IconButton } from '@chakra-ui/react';
+import { Download, RotateCcw, Trash2, X } from 'lucide-react';
+import { useEffect, useState } from 'react';
 import { ApiError, api, call } from '../../platform/api';
-import { openPiece, setView, useDesk } from '../../store/desk-store';
+import { onNews } from '../../platform/news';
+import { replaceDocument, setView, useDesk } from '../../store/desk-store';
 import { usePiece } from '../../store/selectors';
-import { saveNow } from '../../store/saving';
+import { saveNow } from '../../saving/session';
 
 const isActive = (state: string) => state === 'queued' || state === 'running';
 
@@ -22,8 +24,9 @@ export function SendPanel() {
   const { data } = useQuery({
     queryKey: exportsKey,
     queryFn: () => call(api.jobs.exports.of[':pieceId'].$get({ param: { pieceId: piece.id } })).then((r) => r.jobs),
-    refetchInterval: (query) => (query.state.data?.some((j) => isActive(j.state)) ? 400 : 5000),
+    refetchInterval: (query) => (query.state.data?.some((j) => isActive(j.state)) ? 3000 : 30_000),
   });
+  useEffect(() => onNews((news) => news.topic === 'job' && news.pieceId === piece.id && void queries.invalidateQueries({ queryKey: ['exports', piece.id] })), [queries, piece.id]);
   const revisions = useQuery({ queryKey: ['revisions', piece.id, useDesk.getState().revision], enabled: showsRevisions, queryFn: () => call(api.pieces[':id'].revisions.$get({ param: { id: piece.id } })).then((r) => r.revisions) });
 
   const attempt = async (work: () => Promise<unknown>) => {
@@ -45,12 +48,9 @@ export function SendPanel() {
     attempt(async () => {
       await saveNow();
       const { piece: old } = await call(api.pieces[':id'].revisions[':revision'].$get({ param: { id: piece.id, revision: String(revision) } }));
-      const state = useDesk.getState();
       // Restoring is an edit like any other: the revision list only grows, and undo leads back.
-      const patch = { op: 'replace' as const, path: [], value: old };
-      const inverse = { op: 'replace' as const, path: [], value: state.piece };
-      openPiece(old, state.revision, { done: [...state.history.done, { label: `Bring back revision ${revision}`, patches: [patch], inverse: [inverse], dragId: null }], undone: [] }, state.analysis);
-      setView({ saveState: 'unsaved', notice: `Revision ${revision} is back` });
+      replaceDocument(old, `Bring back revision ${revision}`);
+      setView({ notice: `Revision ${revision} is back` });
       await saveNow();
       await queries.invalidateQueries({ queryKey: ['revisions', piece.id] });
     });
@@ -72,6 +72,7 @@ export function SendPanel() {
             <div style={{ display: 'flex', alignItems: 'center', gap: 6 }}>
               <span style={{ flex: 1 }}>{piece.formats.find((f) => f.id === job.formatId)?.name ?? job.formatId} <span className="muted" style={{ fontSize: 12 }}>{new Date(job.createdAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}</span></span>
               {isActive(job.state) && <button className="quiet" aria-label="Cancel the render" onClick={() => void attempt(() => call(api.jobs[':id'].cancel.$post({ param: { id: job.id } })))}><X size={15} /></button>}
+              {!isActive(job.state) && <IconButton variant="ghost" size="xs" aria-label={job.state === 'succeeded' ? 'Delete the video' : 'Take off the list'} onClick={() => void attempt(() => call(api.jobs[':id'].$delete({ param: { id: job.id } })))}><Trash2 size={15} /></IconButton>}
               {job.state === 'succeeded' && <a className="soft" href={`/api/jobs/${job.id}/file`} download aria-label="Download the video"><Download size={15} /> Download</a>}
             </div>
             {isActive(job.state) && (

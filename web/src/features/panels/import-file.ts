@@ -1,8 +1,10 @@
 import { createMusic } from '@core/piece';
 import type { Edit, MediaRef } from '@core/piece';
 import { freeMoment } from '@core/time';
-import { ApiError, api, call, upload } from '../../platform/api';
-import { edit, setView, useDesk } from '../../store/desk-store';
+import { ApiError, api, call } from '../../platform/api';
+import { nextNews } from '../../platform/news';
+import { uploadMedia } from '../../platform/upload-media';
+import { edit, setAnalysis, setView, useDesk } from '../../store/desk-store';
 import { addPicture } from '../desk/commands';
 
 export interface ImportProgress {
@@ -17,13 +19,16 @@ const mediaState = (hash: string) => call(api.media[':hash'].$get({ param: { has
 /** Length of a fresh piece cut to a song: short pieces are the rule. */
 const FIRST_LENGTH = 30;
 
+/** News may be missed; then the state is asked for after so long. */
+const ASK_AGAIN_MS = 2000;
+
 async function waitUntilReady(hash: string, onProgress: (share: number) => void, signal: AbortSignal): Promise<Prepared> {
   for (;;) {
     const state = await mediaState(hash);
     if (state.state === 'ready') return state;
     if (state.state === 'failed') throw new ApiError('AUDIO_UNREADABLE', state.error ?? 'The song cannot be read.');
     onProgress(state.progress);
-    await new Promise((resolve) => setTimeout(resolve, 250));
+    await nextNews((news) => news.topic === 'job' || (news.topic === 'media' && news.id === hash), ASK_AGAIN_MS);
     if (signal.aborted) throw new DOMException('cancelled', 'AbortError');
   }
 }
@@ -38,7 +43,9 @@ async function bringInSong(media: MediaRef, onProgress: (share: number) => void,
   const music = piece.music ? { ...createMusic(ref), start: piece.music.start, gain: piece.music.gain } : createMusic(ref);
   const edits: Edit[] = [{ type: 'media.add', media: ref }, { type: 'music.set', music }];
   if (piece.layers.length === 0 && !piece.music) edits.push({ type: 'piece.setEnd', end: freeMoment(Math.min(analysis.duration, FIRST_LENGTH)) });
-  edit(edits, null, analysis);
+  // Known before the edit, so that times are right at once.
+  setAnalysis(ref.hash, analysis);
+  edit(edits);
   return ready.warning;
 }
 
@@ -58,7 +65,7 @@ function bringInFont(media: MediaRef): string {
 export async function importFile(file: File, wanted: MediaRef['kind'] | 'any', onProgress: (progress: ImportProgress | null) => void, signal: AbortSignal): Promise<void> {
   try {
     onProgress({ name: file.name, stage: 'sending', share: 0 });
-    const sent = await upload<{ media: MediaRef; state: string; warning: string | null }>(`/api/media?name=${encodeURIComponent(file.name)}`, file, (share) => onProgress({ name: file.name, stage: 'sending', share }), signal);
+    const sent = await uploadMedia(file, (share) => onProgress({ name: file.name, stage: 'sending', share }), signal);
     if (wanted !== 'any' && sent.media.kind !== wanted) throw new ApiError('FILE_UNKNOWN', `“${file.name}” is a ${KIND_WORDS[sent.media.kind]}; here a ${KIND_WORDS[wanted]} is wanted. Nothing was changed.`);
     let warning = sent.warning;
     if (sent.media.kind === 'audio') {

@@ -5,7 +5,7 @@ import type { Easing } from '@core/motion';
 import { propertyDefinition } from '@core/piece';
 import type { PropertyId } from '@core/piece';
 import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
-import { songOf, usePiece, useSelectedLayer, useTimes } from '../../store/selectors';
+import { songOf, useAnalysis, usePiece, useSelectedLayer, useTimes } from '../../store/selectors';
 import { ColourField } from '../../ui/ColourField';
 import { NumberField } from '../../ui/NumberField';
 import { Tabs } from '../../ui/Tabs';
@@ -91,8 +91,9 @@ function StarsTab() {
 }
 
 export function SoundPanel() {
-  const { music } = usePiece();
   const piece = usePiece();
+  const { music } = piece;
+  const analysis = useAnalysis();
   if (!music) return <><h2 className="title">Sound</h2><p className="muted">There is no music yet. Bring a song in on the first rung.</p></>;
   const set = (change: Partial<typeof music>, gesture: string) => edit([{ type: 'music.set', music: { ...music, ...change } }], gesture);
   return (
@@ -103,7 +104,7 @@ export function SoundPanel() {
       <div className="prop"><span /><span className="name">Fade in</span><NumberField label="Fade in" value={music.fadeIn} unit="s" step={0.05} min={0} onChange={(v, g) => set({ fadeIn: v }, g)} /></div>
       <div className="prop"><span /><span className="name">Fade out</span><NumberField label="Fade out" value={music.fadeOut} unit="s" step={0.05} min={0} onChange={(v, g) => set({ fadeOut: v }, g)} /></div>
       <div className="prop"><span /><span className="name">Starts in the piece at</span><NumberField label="Song start" value={music.start} unit="s" step={0.01} decimals={3} onChange={(v, g) => set({ start: v }, g)} /></div>
-      <div className="prop"><span /><span className="name">Leave out at the front</span><NumberField label="Song trim" value={music.trimStart} unit="s" step={0.01} min={0} decimals={3} onChange={(v, g) => set({ trimStart: v }, g)} /></div>
+      <div className="prop"><span /><span className="name">Leave out at the front</span><NumberField label="Song trim" value={music.trimStart} unit="s" step={0.01} min={0} max={Math.max(0, (music.trimEnd ?? analysis?.duration ?? 3600) - 0.1)} decimals={3} onChange={(v, g) => set({ trimStart: v }, g)} /></div>
     </>
   );
 }

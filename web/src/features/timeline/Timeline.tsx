@@ -130,14 +130,14 @@ export function Timeline() {
   };
   /** The fade whose handle lies under a pixel. */
   const grabbedFade = (x: number): 'fadeIn' | 'fadeOut' | null => {
-    const handles = piece.music && analysis ? fadeHandles(piece.music, analysis.duration) : null;
+    const handles = piece.music && analysis ? fadeHandles(piece.music, analysis.duration, times.end) : null;
     if (!handles) return null;
     if (Math.abs(timeToX(axis, handles.fall) - x) <= 6) return 'fadeOut';
     return Math.abs(timeToX(axis, handles.rise) - x) <= 6 ? 'fadeIn' : null;
   };
   const dragFade = (side: 'fadeIn' | 'fadeOut', seconds: number, gesture: string) => {
     const { music } = piece;
-    const handles = music && analysis ? fadeHandles(music, analysis.duration) : null;
+    const handles = music && analysis ? fadeHandles(music, analysis.duration, times.end) : null;
     if (!music || !handles) return;
     const length = Math.max(0, Math.min(handles.finish - handles.start, side === 'fadeIn' ? seconds - handles.start : handles.finish - seconds));
     edit([{ type: 'music.set', music: { ...music, [side]: Math.round(length * 1000) / 1000 } }], gesture);

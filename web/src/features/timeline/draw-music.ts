@@ -1,5 +1,5 @@
 import type { HitClass, SongAnalysis } from '@core/audio';
-import { fadeGain, heardTimes, songParts, songTime, splitParts } from '@core/piece';
+import { fadeGain, heardTimes, lastHeard, songParts, songTime, splitParts } from '@core/piece';
 import type { Music, SongPart } from '@core/piece';
 import { beatToBar, beatToSeconds, beatsBetween } from '@core/time';
 import { MUSIC_HEIGHT, PARTS, RULER, STAFF, WAVE, colour } from './staff';
@@ -161,16 +161,14 @@ export function drawMarkers(g: CanvasRenderingContext2D, { axis, piece, times }:
 }
 
 /** Where the fades end and begin, as handles over the waveform with their curves; null without sound. */
-export function fadeHandles(music: Music, duration: number): { rise: number; fall: number; start: number; finish: number } | null {
-  const parts = songParts(music, duration);
-  const last = parts[parts.length - 1];
-  if (!last) return null;
-  const finish = last.at + last.to - last.from;
+export function fadeHandles(music: Music, duration: number, pieceEnd: number): { rise: number; fall: number; start: number; finish: number } | null {
+  if (songParts(music, duration).length === 0) return null;
+  const finish = lastHeard(music, duration, pieceEnd);
   return { start: music.start, finish, rise: music.start + music.fadeIn, fall: finish - music.fadeOut };
 }
 
-function drawFades(g: CanvasRenderingContext2D, { axis, analysis }: LatticeScene, music: Music, parts: readonly SongPart[]): void {
-  const handles = fadeHandles(music, analysis?.duration ?? Infinity);
+function drawFades(g: CanvasRenderingContext2D, { axis, analysis, times }: LatticeScene, music: Music, parts: readonly SongPart[]): void {
+  const handles = fadeHandles(music, analysis?.duration ?? Infinity, times.end);
   if (!handles || parts.length === 0) return;
   g.strokeStyle = colour('--lamp');
   g.lineWidth = 1.2;

@@ -6,6 +6,7 @@ import { FONT_FAMILIES, FONT_FAMILY_IDS } from '@core/text';
 import type { FontAxis } from '@core/text';
 import { api, call } from '../../platform/api';
 import { browserPieceFonts } from '../../platform/browser-host';
+import { memory } from '../../platform/memory';
 import { usePiece } from '../../store/selectors';
 
 /** A family as it is offered: one that ships, or one that was brought in, with the files of all its styles. */
@@ -54,7 +55,7 @@ const FAVOURITES = 'estrella.favourite-faces';
 
 function readFavourites(): string[] {
   try {
-    const stored: unknown = JSON.parse(localStorage.getItem(FAVOURITES) ?? '[]');
+    const stored: unknown = JSON.parse(memory.getItem(FAVOURITES) ?? '[]');
     return Array.isArray(stored) ? stored.filter((id) => typeof id === 'string') : [];
   } catch {
     return []; // nothing, or not ours: no favourites then
@@ -69,7 +70,7 @@ export function useFavourites(): { readonly favourites: readonly string[]; toggl
     toggle(id) {
       const next = favourites.includes(id) ? favourites.filter((f) => f !== id) : [...favourites, id];
       set(next);
-      localStorage.setItem(FAVOURITES, JSON.stringify(next));
+      memory.setItem(FAVOURITES, JSON.stringify(next));
     },
   };
 }

@@ -33,8 +33,8 @@ export function PhraseSheet() {
       <p className="muted" style={{ margin: '0 0 4px', fontSize: 12 }}>{STAGING_LABELS[sheet.staging].feel}; {MANNERS[sheet.manner].hint}</p>
       <div style={{ display: 'flex', gap: 6, alignItems: 'center', marginBottom: 6 }}>
         <select className="soft" aria-label="Reading pace" title="How much time to leave for reading" value={sheet.pace} onChange={(e) => show(setSheet({ pace: e.target.value as ReadingPace }))}>{Object.entries(READING_PACES).map(([id, p]) => <option key={id} value={id}>{p.label}</option>)}</select>
-        <ColourField compact label="Colour of the words" value={sheet.colour} onChange={(colour) => setSheet({ colour })} />
-        <ColourField compact label="Accent colour" value={sheet.accent} onChange={(accent) => setSheet({ accent })} />
+        <ColourField compact label="Colour of the words" value={sheet.colour} onChange={(colour, drag) => setSheet({ colour }, drag)} />
+        <ColourField compact label="Accent colour" value={sheet.accent} onChange={(accent, drag) => setSheet({ accent }, drag)} />
         <button className="quiet" style={{ marginLeft: 'auto' }} aria-pressed={sheet.hasLoopCue} title="The first phrase in the accent colour, so that a loop is noticed" onClick={() => setSheet({ hasLoopCue: !sheet.hasLoopCue })}>loop cue</button>
       </div>
       <div style={{ display: 'flex', gap: 5, marginBottom: 4 }}>

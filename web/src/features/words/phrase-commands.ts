@@ -96,12 +96,12 @@ export function layAgain(anyway: boolean): LayOutcome {
   return work ? put(work.piece, [], { lay: true, anyway }) : { ok: true };
 }
 
-export function setSheet(change: Partial<Sheet>): LayOutcome {
+export function setSheet(change: Partial<Sheet>, drag: string | null = null): LayOutcome {
   const work = openDocument();
   if (!work) return { ok: true };
   const sheet = { ...work.piece.sheet, ...change };
   // Another manner or pace gives phrases other times; a staging only another look.
-  return put(work.piece, [], { lay: change.pace !== undefined || change.manner !== undefined, sheet });
+  return put(work.piece, [], { lay: change.pace !== undefined || change.manner !== undefined, sheet, gesture: drag });
 }
 
 /** Parts a phrase at a gap (a character index), or at the best place. The time is shared by what there is to read. */

@@ -1,0 +1,23 @@
+import type { SongAnalysis } from '@core/audio';
+import { resolveTimes } from '@core/piece';
+import type { Piece } from '@core/piece';
+import type { PieceRow } from '../../db/entities';
+
+/** What the home shows of a piece: enough for a card, not the document. */
+export type Summary = Pick<PieceRow, 'duration' | 'layerCount' | 'formats' | 'leadFormatId' | 'frameRate' | 'beats' | 'poster'>;
+
+/** Beats shown on a card. */
+const MOST_BEATS = 400;
+/** Where the frame shown first lies: things have come in by then, and not gone out yet. */
+const POSTER_SHARE = 0.375;
+
+const round = (seconds: number): number => Math.round(seconds * 1000) / 1000;
+
+/** @param analysis - of the piece's song, null without music or while it is not known. */
+export function summarise(piece: Piece, analysis: SongAnalysis | null): Summary {
+  const { grid, end } = resolveTimes(piece, analysis);
+  const perBar = grid.meters[0]?.beatsPerBar ?? 4;
+  const beats: number[] = [];
+  for (const [i, t] of grid.beats.entries()) if (t >= 0 && t < end && beats.length < MOST_BEATS) beats.push((i - grid.origin) % perBar === 0 ? round(t) : -round(t));
+  return { duration: round(end), layerCount: piece.layers.length, formats: piece.formats, leadFormatId: piece.leadFormatId, frameRate: piece.frameRate, beats, poster: round(end * POSTER_SHARE) };
+}

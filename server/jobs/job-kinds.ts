@@ -1,0 +1,87 @@
+import { z } from 'zod';
+import { parsePiece } from '@core/piece';
+import type { Piece } from '@core/piece';
+import type { JobKind } from '../db/entities';
+import { prepareSong } from '../features/media/prepare-song';
+import { AppError, Cancelled, LeaseLost } from '../platform/errors';
+import type { RenderInput } from '../render/frame-source';
+import { renderVideo } from '../render/render-video';
+import type { ServerContext } from './context';
+
+/** What each kind of job does. */
+export interface JobRun {
+  readonly jobId: string;
+  readonly attempt: number;
+  readonly signal: AbortSignal;
+  readonly onProgress: (share: number) => void;
+}
+
+export interface JobKindDefinition {
+  run(context: ServerContext, payload: unknown, job: JobRun): Promise<Record<string, unknown>>;
+  /** Takes back what a finished run made that turned out not to be wanted any more. */
+  undo?(context: ServerContext, result: Record<string, unknown>): Promise<void>;
+  /** Tells those who wait that the job was given up. */
+  giveUp?(context: ServerContext, payload: unknown): Promise<void>;
+}
+
+export const preparePayload = z.object({ hash: z.string(), name: z.string(), declared: z.number() });
+export const exportPayload = z.object({ pieceId: z.string(), formatId: z.string(), document: z.unknown() });
+
+/** Files and facts a render of a stored piece needs. @throws AppError MEDIA_MISSING. */
+export async function renderInputFor(context: Pick<ServerContext, 'media' | 'store'>, piece: Piece, formatId: string): Promise<{ input: RenderInput; songFile: string | null }> {
+  const pictures: Record<string, string> = {};
+  const fonts: Record<string, string> = {};
+  for (const ref of piece.media) {
+    if (ref.kind === 'picture') pictures[ref.hash] = context.store.path(ref.hash, 'picture');
+    if (ref.kind === 'font') fonts[ref.hash] = context.store.path(ref.hash, 'font');
+  }
+  const song = piece.music ? piece.media.find((m) => m.id === piece.music?.mediaId) : undefined;
+  if (piece.music && (!song || !(await context.store.has(song.hash, 'sound')))) throw new AppError('MEDIA_MISSING', song?.name ?? 'the music');
+  const analysis = song ? await context.media.analysis(song.hash).catch(() => null) : null;
+  return { input: { piece, analysis, formatId, pictures, fonts }, songFile: song ? context.store.path(song.hash, 'sound') : null };
+}
+
+export const JOB_KINDS: Readonly<Record<JobKind, JobKindDefinition>> = {
+  prepare: {
+    async run(context, payload, { signal, onProgress }) {
+      const { hash, name, declared } = preparePayload.parse(payload);
+      try {
+        const { analysis, warning } = await prepareSong(context.store, hash, name, declared, { serverDir: context.config.assets.serverDir, signal, onProgress });
+        await context.media.setAnalysis(hash, analysis);
+        await context.media.setState(hash, 'ready', { warning });
+        // Cards of pieces that use it show its beats from now on.
+        await context.pieces.resummarise(hash);
+        return { bpm: analysis.bpm, beats: analysis.beats.length };
+      } catch (error) {
+        if (!(error instanceof Cancelled || error instanceof LeaseLost)) await context.media.setState(hash, 'failed');
+        throw error;
+      }
+    },
+    async giveUp(context, payload) {
+      await context.media.setState(preparePayload.parse(payload).hash, 'failed');
+    },
+  },
+  export: {
+    async run(context, payload, { jobId, attempt, signal, onProgress }) {
+      const { document, formatId } = exportPayload.parse(payload);
+      const parsed = parsePiece(document);
+      if (!parsed.ok) throw new AppError('STORED_UNREADABLE', parsed.problem.detail);
+      const { input, songFile } = await renderInputFor(context, parsed.piece, formatId);
+      // Named by attempt: two workers that both believe the job is theirs never write into one file.
+      const file = `${jobId}.${attempt}.mp4`;
+      const target = await context.store.exports.prepare(file);
+      try {
+        const facts = await renderVideo({ input, songFile, out: target.temporary, assets: context.config.assets, signal, onFrame: (done, total) => onProgress(done / total) });
+        if (signal.aborted) throw new Cancelled();
+        await target.commit();
+        return { ...facts, file };
+      } catch (error) {
+        await target.discard();
+        throw error;
+      }
+    },
+    async undo(context, { file }) {
+      if (typeof file === 'string') await context.store.exports.remove(file);
+    },
+  },
+};

@@ -1,0 +1,85 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { pino } from 'pino';
+import { DataSource } from 'typeorm';
+import { createPiece } from '@core/piece';
+import type { Piece } from '@core/piece';
+import { FRAME_RATES } from '@core/time';
+import { migrate, openDatabase } from '../../server/db/data-source';
+import { createApp } from '../../server/http/app';
+import { closeContext, openContext } from '../../server/jobs/context';
+import type { ServerContext } from '../../server/jobs/context';
+import type { Access, Config } from '../../server/platform/config';
+import { countingIds } from './documents';
+
+/** A server against a database and a data folder of its own, reached through its own fetch; jobs are run by hand. */
+export interface TestServer {
+  readonly context: ServerContext;
+  readonly app: ReturnType<typeof createApp>;
+  readonly config: Config;
+  readonly dir: string;
+  request(path: string, init?: RequestInit): Promise<Answer>;
+  close(): Promise<void>;
+}
+
+export interface Answer {
+  readonly status: number;
+  readonly body: { error?: { code: string; message: string } } & Record<string, unknown>;
+  readonly headers: Headers;
+}
+
+export const HOST = 'http://127.0.0.1';
+const dist = join(process.cwd(), 'dist');
+export const OPEN: Access = { listen: '127.0.0.1', hosts: [], password: null };
+
+let servers = 0;
+
+export async function openTestServer(access: Access = OPEN): Promise<TestServer> {
+  const url = process.env.ESTRELLA_TEST_DATABASE_URL;
+  if (!url) throw new Error('run the tests with ./test: it starts the database they need');
+  const name = `unit_${process.pid}_${++servers}`;
+  const admin = await new DataSource({ type: 'postgres', url }).initialize();
+  await admin.query(`CREATE DATABASE ${name}`);
+  await admin.destroy();
+  const databaseUrl = url.replace(/\/[^/]*$/, `/${name}`);
+  const source = await openDatabase(databaseUrl);
+  await migrate(source);
+  await migrate(source);
+  await source.destroy();
+  const dir = mkdtempSync(join(tmpdir(), 'estrella-server-'));
+  const config: Config = { databaseUrl, port: 0, dataDir: dir, workers: 0, logLevel: 'silent', seed: false, access, assets: { webDir: join(dist, 'web'), fontsDir: join(dist, 'fonts'), wasmFile: join(dist, 'i420.wasm'), serverDir: join(dist, 'server') } };
+  const context = await openContext(config, pino({ level: 'silent' }));
+  const app = createApp(context);
+  return {
+    context,
+    app,
+    config,
+    dir,
+    async request(path, init) {
+      const asked = new Request(`${HOST}${path}`, init);
+      // As a browser does from our own page.
+      if (asked.method !== 'GET' && !asked.headers.has('origin')) asked.headers.set('origin', HOST);
+      const response = await app.fetch(asked);
+      const text = await response.text();
+      let body: unknown = text;
+      try {
+        body = JSON.parse(text);
+      } catch {
+        // not every answer is JSON
+      }
+      return { status: response.status, body: body as Answer['body'], headers: response.headers };
+    },
+    async close() {
+      await app.stop();
+      await closeContext(context);
+      rmSync(dir, { recursive: true, force: true });
+    },
+  };
+}
+
+export const json = (method: string, body: unknown): RequestInit => ({ method, body: JSON.stringify(body), headers: { 'content-type': 'application/json' } });
+
+let pieces = 0;
+/** An empty piece of one small format. */
+export const newPiece = (title: string): Piece => createPiece({ name: title, formats: [{ id: 'wide', name: 'Wide', width: 64, height: 36 }], frameRate: FRAME_RATES['30'] }, countingIds(`${title.replace(/\W/g, '')}-${++pieces}-`));

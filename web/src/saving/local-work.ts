@@ -1,0 +1,80 @@
+import { completePiece } from '@core/piece';
+import type { History, Piece } from '@core/piece';
+
+/** What the browser keeps of a piece being worked on in one tab: edits not sent yet and the undo list survive a reload. */
+export interface LocalWork {
+  readonly pieceId: string;
+  readonly tabId: string;
+  readonly piece: Piece;
+  /** The server's revision these edits stand on. */
+  readonly baseRevision: number;
+  /** True while the server is not known to have `piece`. */
+  readonly unsent: boolean;
+  /** Saves that were sent and whose answer never came: the server may hold one of them. */
+  readonly pending: readonly string[];
+  readonly label: string;
+  readonly history: History;
+  /** When it was written, milliseconds since 1970. */
+  readonly at: number;
+}
+
+/** The browser's storage, as far as it is used here. Any call may reject: storage can be full, closed, or not there at all. */
+export interface KeyValueStore {
+  get(key: string): Promise<unknown>;
+  set(key: string, value: unknown): Promise<void>;
+  delete(key: string): Promise<void>;
+  keys(): Promise<string[]>;
+}
+
+/** Work of several tabs side by side: none overwrites another's. */
+export interface Journal {
+  read(pieceId: string, tabId: string): Promise<LocalWork | null>;
+  /** Work on a piece in all tabs, living or not. */
+  of(pieceId: string): Promise<LocalWork[]>;
+  all(): Promise<LocalWork[]>;
+  /** @throws whatever the storage throws. */
+  write(work: LocalWork): Promise<void>;
+  drop(pieceId: string, tabId: string): Promise<void>;
+}
+
+const keyOf = (pieceId: string, tabId: string): string => `${pieceId}/${tabId}`;
+
+/** Work as it was stored, by this version or one before tabs were told apart; null if it is none. */
+function readWork(key: string, stored: unknown): LocalWork | null {
+  if (typeof stored !== 'object' || stored === null || !('piece' in stored)) return null;
+  const work = stored as Partial<LocalWork> & { piece: Piece }; // written by `write`, or by the version before
+  const slash = key.indexOf('/');
+  return {
+    pieceId: slash < 0 ? key : key.slice(0, slash),
+    tabId: slash < 0 ? '' : key.slice(slash + 1),
+    piece: completePiece(work.piece),
+    baseRevision: work.baseRevision ?? 0,
+    unsent: work.unsent ?? false,
+    pending: work.pending ?? [],
+    label: work.label ?? 'Edit',
+    history: work.history ?? { done: [], undone: [] },
+    at: work.at ?? 0,
+  };
+}
+
+/** @param store - null in a browser without storage: nothing is kept, and writing says so by rejecting. */
+export function createJournal(store: KeyValueStore | null): Journal {
+  const load = async (key: string) => readWork(key, await store?.get(key).catch(() => undefined));
+  const list = async (wanted: (key: string) => boolean) => {
+    const keys = (await store?.keys().catch((): string[] => [])) ?? [];
+    const works = await Promise.all(keys.filter(wanted).map(load));
+    return works.filter((work) => work !== null);
+  };
+  return {
+    read: (pieceId, tabId) => load(keyOf(pieceId, tabId)),
+    of: (pieceId) => list((key) => key === pieceId || key.startsWith(`${pieceId}/`)),
+    all: () => list(() => true),
+    async write(work) {
+      if (!store) throw new Error('this browser has no storage');
+      await store.set(keyOf(work.pieceId, work.tabId), work);
+    },
+    async drop(pieceId, tabId) {
+      await store?.delete(tabId === '' ? pieceId : keyOf(pieceId, tabId)).catch(() => {});
+    },
+  };
+}

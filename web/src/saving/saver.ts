@@ -1,0 +1,251 @@
+import type { History, Piece } from '@core/piece';
+import type { Clock } from './clock';
+import type { LocalWork } from './local-work';
+
+/**
+ * Saving one piece from one tab. Every change is first put into the browser's own storage, then sent: soon after the last change, at the
+ * latest two seconds after the first one that waits. One save is on its way at a time. Each has an id that the server remembers, so
+ * that a save whose answer was lost is known as our own when the next one comes. What the server doesn't answer is
+ * sent again; what it refuses is told as what it is, and not sent again until it has changed.
+ */
+export const SEND_AFTER_MS = 700;
+export const LONGEST_WAIT_MS = 2000;
+export const FIRST_RETRY_MS = 2500;
+export const LONGEST_RETRY_MS = 20_000;
+
+export interface SaveRequest {
+  readonly piece: Piece;
+  readonly baseRevision: number;
+  readonly label: string;
+  readonly saveId: string;
+  /** Saves of this tab whose answer never came. */
+  readonly pending: readonly string[];
+}
+
+export type SaveAnswer =
+  | { readonly kind: 'saved'; readonly revision: number }
+  /** Somebody else has saved since. */
+  | { readonly kind: 'conflict'; readonly message: string }
+  /** The server will never take this document. */
+  | { readonly kind: 'refused'; readonly message: string }
+  /** The piece is no longer there. */
+  | { readonly kind: 'gone'; readonly message: string }
+  /** No answer, an unreadable one, or "not now": the save may have arrived or not. */
+  | { readonly kind: 'lost'; readonly message: string };
+
+export type SaveState = 'saved' | 'unsaved' | 'saving' | 'away' | 'refused' | 'gone' | 'conflict';
+
+export interface SaveReport {
+  readonly state: SaveState;
+  readonly message: string | null;
+  /** The server's revision the document stands on. */
+  readonly revision: number;
+}
+
+export interface SaverParts {
+  readonly clock: Clock;
+  /** Sends a save. What it throws counts as a lost answer. */
+  readonly send: (request: SaveRequest, isLeaving: boolean) => Promise<SaveAnswer>;
+  /** Keeps work in the browser. May reject. */
+  readonly keep: (work: LocalWork) => Promise<void>;
+  readonly newId: () => string;
+  /** Milliseconds since 1970, to tell a person when work was left. */
+  readonly date: () => number;
+  readonly report: (report: SaveReport) => void;
+  readonly tabId: string;
+}
+
+export interface OpenedPiece {
+  readonly piece: Piece;
+  readonly history: History;
+  readonly revision: number;
+  readonly unsent: boolean;
+  readonly pending: readonly string[];
+  readonly conflict: string | null;
+}
+
+export interface Saver {
+  readonly pieceId: string;
+  /** The document has changed. */
+  changed(piece: Piece, history: History): void;
+  /** Sends now what is not sent; resolves when it has been, or when it cannot be. */
+  flush(): Promise<void>;
+  /** The page goes away, perhaps for good: one last try, and everything into storage. */
+  leave(): void;
+  /** Ends a conflict: the document now stands on this revision, and replaces it. */
+  standOn(revision: number): void;
+  /** Ends all activity; what was kept stays kept. Resolves when nothing is on its way any more. */
+  retire(): Promise<void>;
+  readonly hasUnsent: () => boolean;
+}
+
+const KEEPS_NOTHING = 'This browser keeps no copy of your edits (its storage is full, closed, or not there). They are still sent to the server.';
+
+export function createSaver(opened: OpenedPiece, parts: SaverParts): Saver {
+  const { clock } = parts;
+  let { piece, history, revision } = opened;
+  /** What the server is known to have; null if that is not this document. */
+  let sent: Piece | null = opened.unsent || opened.conflict !== null ? null : piece;
+  let pending: readonly string[] = opened.pending;
+  let blocked: 'conflict' | 'gone' | null = opened.conflict !== null ? 'conflict' : null;
+  let refused: Piece | null = null;
+  let attempt: { readonly piece: Piece; readonly saveId: string } | null = null;
+  let waitingSince: number | null = null;
+  let failures = 0;
+  let callOff: (() => void) | null = null;
+  let isRetired = false;
+  let isKeepingFailed = false;
+  let inFlight: Promise<void> | null = null;
+  let keeping: Promise<void> | null = null;
+  let keepAgain = false;
+  let shown: SaveReport = { state: blocked ?? (sent ? 'saved' : 'unsaved'), message: opened.conflict, revision };
+
+  const report = (state: SaveState, message: string | null) => {
+    shown = { state, message: message ?? (isKeepingFailed ? KEEPS_NOTHING : null), revision };
+    if (!isRetired) parts.report(shown);
+  };
+
+  const work = (): LocalWork => ({ pieceId: piece.id, tabId: parts.tabId, piece, baseRevision: revision, unsent: piece !== sent, pending, label: labelOf(history), history, at: parts.date() });
+
+  /** Writes the newest work; while one writing is under way, only the newest of what comes meanwhile is written after it. */
+  const keep = (): Promise<void> => {
+    if (keeping) {
+      keepAgain = true;
+      return keeping;
+    }
+    keeping = (async () => {
+      do {
+        keepAgain = false;
+        try {
+          await parts.keep(work());
+          isKeepingFailed = false;
+        } catch {
+          if (!isKeepingFailed) {
+            isKeepingFailed = true;
+            report(shown.state, shown.message);
+          }
+        }
+      } while (keepAgain);
+      keeping = null;
+    })();
+    return keeping;
+  };
+
+  const plan = (milliseconds: number) => {
+    callOff?.();
+    callOff = isRetired ? null : clock.after(milliseconds, () => {
+      callOff = null;
+      void flush();
+    });
+  };
+
+  const planSending = () => {
+    waitingSince ??= clock.now();
+    plan(Math.max(0, Math.min(SEND_AFTER_MS, waitingSince + LONGEST_WAIT_MS - clock.now())));
+  };
+
+  const wants = () => piece !== sent && piece !== refused && blocked === null;
+
+  const take = (answer: SaveAnswer, request: SaveRequest) => {
+    switch (answer.kind) {
+      case 'saved':
+        revision = answer.revision;
+        sent = request.piece;
+        pending = [];
+        attempt = null;
+        failures = 0;
+        refused = null;
+        waitingSince = piece === sent ? null : clock.now();
+        report(piece === sent ? 'saved' : 'unsaved', null);
+        break;
+      case 'conflict':
+      case 'gone':
+        blocked = answer.kind;
+        report(answer.kind, answer.message);
+        break;
+      case 'refused':
+        refused = request.piece;
+        report(piece === refused ? 'refused' : 'unsaved', piece === refused ? answer.message : null);
+        break;
+      case 'lost':
+        failures++;
+        if (!pending.includes(request.saveId)) pending = [...pending, request.saveId].slice(-20);
+        report('away', answer.message);
+        break;
+    }
+    return answer.kind;
+  };
+
+  const sendOnce = async (isLeaving: boolean): Promise<void> => {
+    if (attempt?.piece !== piece) attempt = { piece, saveId: parts.newId() };
+    const request: SaveRequest = { piece, baseRevision: revision, label: labelOf(history), saveId: attempt.saveId, pending };
+    report('saving', null);
+    let answer: SaveAnswer;
+    try {
+      answer = await parts.send(request, isLeaving);
+    } catch {
+      answer = { kind: 'lost', message: 'The server does not answer. Your edits are kept here and sent when it is back.' };
+    }
+    const kind = take(answer, request);
+    await keep();
+    if (kind === 'lost') plan(Math.min(LONGEST_RETRY_MS, FIRST_RETRY_MS * 2 ** (failures - 1)));
+    else if (wants()) planSending();
+  };
+
+  const flush = async (isLeaving = false): Promise<void> => {
+    callOff?.();
+    callOff = null;
+    // A save on its way carries an older document: the newest goes after it.
+    while (inFlight) await inFlight;
+    if (!wants() || isRetired) return;
+    inFlight = sendOnce(isLeaving).finally(() => {
+      inFlight = null;
+    });
+    await inFlight;
+  };
+
+  if (opened.unsent && blocked === null) plan(0);
+  parts.report(shown);
+  return {
+    pieceId: opened.piece.id,
+    changed(nextPiece, nextHistory) {
+      const isChange = nextPiece !== piece;
+      [piece, history] = [nextPiece, nextHistory];
+      void keep();
+      if (!isChange || blocked !== null) return;
+      if (piece === sent) {
+        waitingSince = null;
+        report('saved', null);
+        return;
+      }
+      // While the server is away its own waits count, not those of typing.
+      if (failures > 0) return;
+      report('unsaved', null);
+      planSending();
+    },
+    flush: () => flush(),
+    leave() {
+      void keep();
+      if (wants()) void (inFlight ? parts.send({ piece, baseRevision: revision, label: labelOf(history), saveId: parts.newId(), pending: [...pending, ...(attempt ? [attempt.saveId] : [])] }, true).catch(() => {}) : flush(true));
+    },
+    standOn(next) {
+      blocked = null;
+      sent = null;
+      attempt = null;
+      pending = [];
+      revision = next;
+      report('unsaved', null);
+      plan(0);
+    },
+    async retire() {
+      callOff?.();
+      callOff = null;
+      isRetired = true;
+      while (inFlight) await inFlight;
+      await keeping;
+    },
+    hasUnsent: () => piece !== sent,
+  };
+}
+
+const labelOf = (history: History): string => history.done[history.done.length - 1]?.label ?? 'Edit';

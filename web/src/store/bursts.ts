@@ -1,0 +1,42 @@
+import type { Edit } from '@core/piece';
+
+/**
+ * Which edits are one step to a person. A drag has an id of its own and is one step however long it lasts. Fields that are typed into,
+ * stepped with keys or ticked by a colour picker only have a name: their changes belong together while they follow each other closely and mean the same thing.
+ */
+const BURST_MS = 1000;
+
+export interface BurstParts {
+  /** Milliseconds, never running backwards. */
+  readonly now: () => number;
+  /** Whether a pointer is held down: then whatever has one name is one drag, however slow. */
+  readonly isHeld: () => boolean;
+}
+
+/** What edits are about: their kinds and the things they name, without the values. */
+function subject(edits: readonly Edit[]): string {
+  const names = (value: unknown): unknown => {
+    if (typeof value !== 'object' || value === null) return undefined;
+    if (Array.isArray(value)) return value.length > 50 ? value.length : value.map(names);
+    const { type, id, ids, layerId, property, keyId, formatId, styleId, mediaId, ...rest } = value as Record<string, unknown>;
+    return { type, id, ids, layerId, property, keyId, formatId, styleId, mediaId, inner: Object.entries(rest).flatMap(([key, inner]) => (typeof inner === 'object' && inner !== null ? [[key, names(inner)]] : [])) };
+  };
+  return JSON.stringify(names(edits));
+}
+
+/** Makes drag ids from the names that fields give. */
+export function createBursts({ now, isHeld }: BurstParts): (name: string | null, edits: readonly Edit[]) => string | null {
+  let last: { name: string; subject: string; at: number; count: number; isHeld: boolean } | null = null;
+  let count = 0;
+  return (name, edits) => {
+    if (name === null) {
+      last = null;
+      return null;
+    }
+    const [at, held, about] = [now(), isHeld(), subject(edits)];
+    const isSame = last?.name === name && ((held && last.isHeld) || (last.subject === about && at - last.at < BURST_MS));
+    if (!isSame) count++;
+    last = { name, subject: about, at, count, isHeld: held };
+    return `${name}#${count}`;
+  };
+}
