@@ -21,6 +21,7 @@ export type { Edit, EditResult, EditType } from './edits';
 export type { KeyRef } from './edits/key-edits';
 export { EMPTY_HISTORY, recordStep, redo, undo } from './history';
 export type { History, HistoryStep } from './history';
+export { holds, isAhead, saveName } from './save-ids';
 export { copyLayers } from './copy-layers';
 export { SPREAD_KINDS, SPREAD_ORDERS, spreadOrder, spreadTargets } from './spread';
 export type { SpreadKind, SpreadOrder, SpreadPlan } from './spread';

@@ -64,6 +64,8 @@ export function createApp(context: ServerContext, { events = createEvents() }: A
   app.use('*', async (c, next) => {
     const started = performance.now();
     await next();
+    // Also on answers that were made without the context.
+    c.header('X-Request-Id', c.get('requestId'));
     context.log.debug({ requestId: c.get('requestId'), method: c.req.method, path: c.req.path, status: c.res.status, ms: Math.round(performance.now() - started) }, 'request');
   });
   app.use('*', secureHeaders({ contentSecurityPolicy: POLICY, crossOriginOpenerPolicy: 'same-origin', crossOriginEmbedderPolicy: 'require-corp', crossOriginResourcePolicy: 'same-origin', referrerPolicy: 'no-referrer', xFrameOptions: 'DENY', strictTransportSecurity: false }));

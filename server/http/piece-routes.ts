@@ -4,7 +4,7 @@ import { Hono } from 'hono';
 import { z } from 'zod';
 import { parsePiece } from '@core/piece';
 import type { Piece } from '@core/piece';
-import { idSchema, textSchema } from '@core/time';
+import { textSchema } from '@core/time';
 import { exportPieceFile, importPieceFile } from '../features/pieces/piece-transfer';
 import { LOCAL, PIECE_ORDERS } from '../features/pieces/repository';
 import type { PieceOrder } from '../features/pieces/repository';
@@ -28,12 +28,13 @@ const listSchema = z.object({
   offset: z.coerce.number().int().min(0).max(1_000_000).default(0),
   limit: z.coerce.number().int().min(1).max(200).default(60),
 });
+const saveNameSchema = z.string().max(120).regex(/^[\w-]+:\d+$/);
 const saveSchema = z.object({
   piece: documentSchema,
   baseRevision: z.number().int().min(0).max(2_147_483_647),
   label: textSchema(200),
-  saveId: idSchema.nullable().default(null),
-  pending: z.array(idSchema).max(50).default([]),
+  saveId: saveNameSchema.nullable().default(null),
+  follows: z.array(saveNameSchema).max(20).default([]),
 });
 
 export function pieceRoutes(context: ServerContext, thumbnails: Thumbnails) {
@@ -52,9 +53,9 @@ export function pieceRoutes(context: ServerContext, thumbnails: Thumbnails) {
     })
     .get('/:id', async (c) => c.json(await pieces.get(LOCAL, c.req.param('id'))))
     .put('/:id', validJson(saveSchema), async (c) => {
-      const { piece, baseRevision, label, saveId, pending } = c.req.valid('json');
+      const { piece, baseRevision, label, saveId, follows } = c.req.valid('json');
       if (piece.id !== c.req.param('id')) throw new AppError('BAD_REQUEST', 'the id of the piece');
-      const { revision, updatedAt } = await pieces.save(LOCAL, piece, { base: baseRevision, label, saveId, pending });
+      const { revision, updatedAt } = await pieces.save(LOCAL, piece, { base: baseRevision, label, saveId, follows });
       return c.json({ revision, updatedAt });
     })
     .delete('/:id', async (c) => {

@@ -36,8 +36,11 @@ function watchRun(context: ServerContext, jobId: string, attempt: number, stallM
   };
 }
 
-/** Runs one job: take, run, report. Never throws: what goes wrong is written down with the job. */
-export async function runJob(context: ServerContext, jobId: string): Promise<void> {
+/**
+ * Runs one job: take, run, report. Never throws: what goes wrong is written down with the job.
+ * @param stallMs - longest time without progress; the kind's own unless given.
+ */
+export async function runJob(context: ServerContext, jobId: string, stallMs?: number): Promise<void> {
   const { jobs, log } = context;
   let attempt: number | null;
   try {
@@ -49,7 +52,7 @@ export async function runJob(context: ServerContext, jobId: string): Promise<voi
   if (attempt === null) return; // cancelled meanwhile, or taken by another worker
   const { kind, payload } = await jobs.get(jobId, null);
   const definition = JOB_KINDS[kind];
-  const watch = watchRun(context, jobId, attempt, STALL_MS[kind]);
+  const watch = watchRun(context, jobId, attempt, stallMs ?? STALL_MS[kind]);
   try {
     const result = await definition.run(context, payload, { jobId, attempt, signal: watch.signal, onProgress: watch.onProgress });
     watch.stop();

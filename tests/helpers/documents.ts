@@ -59,3 +59,7 @@ export function pieceWithSong(): { piece: Piece; layer: Layer } {
   const piece: Piece = { ...base, end: pin(16), background: constantTrack('#000000'), media: [media], music: createMusic(media), markers: [{ id: 'drop', name: 'Drop', colour: '#54c6c0', at: pin(9) }], layers: [layer] };
   return { piece, layer };
 }
+
+let pieces = 0;
+/** An empty piece of one small format. */
+export const newPiece = (title: string): Piece => createPiece({ name: title, formats: [{ id: 'wide', name: 'Wide', width: 64, height: 36 }], frameRate: FRAME_RATES['30'] }, countingIds(`${title.replace(/\W/g, '')}-${++pieces}-`));

@@ -1,17 +1,14 @@
+import { randomBytes } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pino } from 'pino';
 import { DataSource } from 'typeorm';
-import { createPiece } from '@core/piece';
-import type { Piece } from '@core/piece';
-import { FRAME_RATES } from '@core/time';
 import { migrate, openDatabase } from '../../server/db/data-source';
 import { createApp } from '../../server/http/app';
 import { closeContext, openContext } from '../../server/jobs/context';
 import type { ServerContext } from '../../server/jobs/context';
 import type { Access, Config } from '../../server/platform/config';
-import { countingIds } from './documents';
 
 /** A server against a database and a data folder of its own, reached through its own fetch; jobs are run by hand. */
 export interface TestServer {
@@ -33,12 +30,11 @@ export const HOST = 'http://127.0.0.1';
 const dist = join(process.cwd(), 'dist');
 export const OPEN: Access = { listen: '127.0.0.1', hosts: [], password: null };
 
-let servers = 0;
 
 export async function openTestServer(access: Access = OPEN): Promise<TestServer> {
   const url = process.env.ESTRELLA_TEST_DATABASE_URL;
   if (!url) throw new Error('run the tests with ./test: it starts the database they need');
-  const name = `unit_${process.pid}_${++servers}`;
+  const name = `unit_${randomBytes(6).toString('hex')}`;
   const admin = await new DataSource({ type: 'postgres', url }).initialize();
   await admin.query(`CREATE DATABASE ${name}`);
   await admin.destroy();
@@ -79,7 +75,3 @@ export async function openTestServer(access: Access = OPEN): Promise<TestServer>
 }
 
 export const json = (method: string, body: unknown): RequestInit => ({ method, body: JSON.stringify(body), headers: { 'content-type': 'application/json' } });
-
-let pieces = 0;
-/** An empty piece of one small format. */
-export const newPiece = (title: string): Piece => createPiece({ name: title, formats: [{ id: 'wide', name: 'Wide', width: 64, height: 36 }], frameRate: FRAME_RATES['30'] }, countingIds(`${title.replace(/\W/g, '')}-${++pieces}-`));

@@ -18,7 +18,8 @@ import { LOCAL } from '../../server/features/pieces/repository';
 import { countingIds } from '../helpers/documents';
 import { demoDir } from '../helpers/demo-files';
 import { makeFont, toWoff } from '../helpers/make-font';
-import { HOST, json, newPiece, openTestServer } from '../helpers/server';
+import { newPiece } from '../helpers/documents';
+import { HOST, json, openTestServer } from '../helpers/server';
 import type { TestServer } from '../helpers/server';
 
 /** The server against a real PostgreSQL, through its own fetch; jobs are run by hand, so that each step is seen. */

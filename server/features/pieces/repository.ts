@@ -1,5 +1,5 @@
 import type { DataSource, EntityManager } from 'typeorm';
-import { parsePiece } from '@core/piece';
+import { holds, parsePiece } from '@core/piece';
 import type { Piece } from '@core/piece';
 import { PieceEntity, RevisionEntity } from '../../db/entities';
 import type { PieceRow } from '../../db/entities';
@@ -45,8 +45,8 @@ export interface SaveOptions {
   readonly base: number;
   readonly label: string;
   readonly saveId?: string | null;
-  /** Saves of the same tab whose answers were lost: if one of them made the present revision, this save goes on top of it. */
-  readonly pending?: readonly string[];
+  /** What the save's writer follows: if a save that this one holds made the present revision, it goes on top of it (see core's save-ids.ts). */
+  readonly follows?: readonly string[];
 }
 
 export interface PieceRepository {
@@ -132,14 +132,15 @@ export function createPieceRepository(source: DataSource, analysisOf: AnalysisOf
       await told(piece.id);
       return { piece, revision: 1, updatedAt: now.toISOString(), saveId: null };
     },
-    async save({ owner }, piece, { base, label, saveId = null, pending = [] }) {
+    async save({ owner }, piece, { base, label, saveId = null, follows = [] }) {
       const now = new Date();
       const summary = await summaryOf(piece);
       const saved = await source.transaction(async (manager): Promise<number> => {
         const [row] = (await manager.query('SELECT document, revision, save_id AS "saveId", deleted_at AS "deletedAt" FROM piece WHERE id = $1 AND owner = $2 FOR UPDATE', [piece.id, owner])) as Pick<PieceRow, 'document' | 'revision' | 'saveId' | 'deletedAt'>[];
         if (!row || row.deletedAt) throw new AppError('NOT_FOUND');
-        if (saveId !== null && row.saveId === saveId) return row.revision;
-        if (row.revision !== base && !(row.saveId !== null && pending.includes(row.saveId))) throw new AppError('CONFLICT');
+        // This very save, or a later one of the same writer, which holds it: there is nothing left to do.
+        if (saveId !== null && row.saveId !== null && (row.saveId === saveId || holds(row.saveId, [], saveId))) return row.revision;
+        if (row.revision !== base && !(saveId !== null && row.saveId !== null && holds(saveId, follows, row.saveId))) throw new AppError('CONFLICT');
         const revision = row.revision + 1;
         await manager.update(PieceEntity, { id: piece.id }, { name: piece.name, document: piece as object, revision, updatedAt: now, saveId, ...summary } as object);
         const content = revisionContent(row.document as unknown as Json, piece as unknown as Json, revision);

@@ -1,3 +1,4 @@
+import { saveName } from '@core/piece';
 import type { Journal, LocalWork } from './local-work';
 import { fits, sameContent } from './opening';
 import type { StoredPiece } from './opening';
@@ -38,7 +39,7 @@ export async function sendLeftovers(parts: LeftoverParts): Promise<LocalWork[]> 
         continue;
       }
       const isThere = sameContent(stored.piece, work.piece);
-      const answer = isThere ? ({ kind: 'saved', revision: stored.revision } as const) : await parts.send({ piece: work.piece, baseRevision: work.baseRevision, label: work.label, saveId: parts.newId(), pending: work.pending }, false);
+      const answer = isThere ? ({ kind: 'saved', revision: stored.revision } as const) : await parts.send({ piece: work.piece, baseRevision: work.baseRevision, label: work.label, saveId: saveName(parts.newId(), 1), follows: work.follows }, false);
       if (answer.kind === 'saved') await parts.journal.drop(work.pieceId, work.tabId);
       else waiting.push(work);
     } catch {

@@ -10,8 +10,8 @@ export interface LocalWork {
   readonly baseRevision: number;
   /** True while the server is not known to have `piece`. */
   readonly unsent: boolean;
-  /** Saves that were sent and whose answer never came: the server may hold one of them. */
-  readonly pending: readonly string[];
+  /** Saves that this work holds, by the last of each writer (see core's save-ids.ts): the server may have any of them. */
+  readonly follows: readonly string[];
   readonly label: string;
   readonly history: History;
   /** When it was written, milliseconds since 1970. */
@@ -50,7 +50,7 @@ function readWork(key: string, stored: unknown): LocalWork | null {
     piece: completePiece(work.piece),
     baseRevision: work.baseRevision ?? 0,
     unsent: work.unsent ?? false,
-    pending: work.pending ?? [],
+    follows: work.follows ?? [],
     label: work.label ?? 'Edit',
     history: work.history ?? { done: [], undone: [] },
     at: work.at ?? 0,

@@ -1,10 +1,11 @@
+import { saveName } from '@core/piece';
 import type { History, Piece } from '@core/piece';
 import type { Clock } from './clock';
 import type { LocalWork } from './local-work';
 
 /**
  * Saving one piece from one tab. Every change is first put into the browser's own storage, then sent: soon after the last change, at the
- * latest two seconds after the first one that waits. One save is on its way at a time. Each has an id that the server remembers, so
+ * latest two seconds after the first one that waits. One save is on its way at a time. Each has a name that the server remembers, so
  * that a save whose answer was lost is known as our own when the next one comes. What the server doesn't answer is
  * sent again; what it refuses is told as what it is, and not sent again until it has changed.
  */
@@ -13,13 +14,16 @@ export const LONGEST_WAIT_MS = 2000;
 export const FIRST_RETRY_MS = 2500;
 export const LONGEST_RETRY_MS = 20_000;
 
+/** Visits whose saves are still known as our own. */
+const MOST_FOLLOWED = 8;
+
 export interface SaveRequest {
   readonly piece: Piece;
   readonly baseRevision: number;
   readonly label: string;
   readonly saveId: string;
-  /** Saves of this tab whose answer never came. */
-  readonly pending: readonly string[];
+  /** What this writer's work follows. */
+  readonly follows: readonly string[];
 }
 
 export type SaveAnswer =
@@ -48,7 +52,8 @@ export interface SaverParts {
   readonly send: (request: SaveRequest, isLeaving: boolean) => Promise<SaveAnswer>;
   /** Keeps work in the browser. May reject. */
   readonly keep: (work: LocalWork) => Promise<void>;
-  readonly newId: () => string;
+  /** Names this visit; never used before. */
+  readonly writer: string;
   /** Milliseconds since 1970, to tell a person when work was left. */
   readonly date: () => number;
   readonly report: (report: SaveReport) => void;
@@ -60,7 +65,7 @@ export interface OpenedPiece {
   readonly history: History;
   readonly revision: number;
   readonly unsent: boolean;
-  readonly pending: readonly string[];
+  readonly follows: readonly string[];
   readonly conflict: string | null;
 }
 
@@ -86,7 +91,8 @@ export function createSaver(opened: OpenedPiece, parts: SaverParts): Saver {
   let { piece, history, revision } = opened;
   /** What the server is known to have; null if that is not this document. */
   let sent: Piece | null = opened.unsent || opened.conflict !== null ? null : piece;
-  let pending: readonly string[] = opened.pending;
+  /** Number of the last save that was begun. */
+  let number = 0;
   let blocked: 'conflict' | 'gone' | null = opened.conflict !== null ? 'conflict' : null;
   let refused: Piece | null = null;
   let attempt: { readonly piece: Piece; readonly saveId: string } | null = null;
@@ -105,7 +111,8 @@ export function createSaver(opened: OpenedPiece, parts: SaverParts): Saver {
     if (!isRetired) parts.report(shown);
   };
 
-  const work = (): LocalWork => ({ pieceId: piece.id, tabId: parts.tabId, piece, baseRevision: revision, unsent: piece !== sent, pending, label: labelOf(history), history, at: parts.date() });
+  const follows = (): readonly string[] => [...opened.follows, saveName(parts.writer, number)].slice(-MOST_FOLLOWED);
+  const work = (): LocalWork => ({ pieceId: piece.id, tabId: parts.tabId, piece, baseRevision: revision, unsent: piece !== sent, follows: follows(), label: labelOf(history), history, at: parts.date() });
 
   /** Writes the newest work; while one writing is under way, only the newest of what comes meanwhile is written after it. */
   const keep = (): Promise<void> => {
@@ -151,7 +158,6 @@ export function createSaver(opened: OpenedPiece, parts: SaverParts): Saver {
       case 'saved':
         revision = answer.revision;
         sent = request.piece;
-        pending = [];
         attempt = null;
         failures = 0;
         refused = null;
@@ -169,16 +175,20 @@ export function createSaver(opened: OpenedPiece, parts: SaverParts): Saver {
         break;
       case 'lost':
         failures++;
-        if (!pending.includes(request.saveId)) pending = [...pending, request.saveId].slice(-20);
         report('away', answer.message);
         break;
     }
     return answer.kind;
   };
 
+  /** The request for the document as it is. The same document, sent again because its answer was lost, keeps its name. */
+  const begin = (): SaveRequest => {
+    if (attempt?.piece !== piece) attempt = { piece, saveId: saveName(parts.writer, ++number) };
+    return { piece, baseRevision: revision, label: labelOf(history), saveId: attempt.saveId, follows: opened.follows };
+  };
+
   const sendOnce = async (isLeaving: boolean): Promise<void> => {
-    if (attempt?.piece !== piece) attempt = { piece, saveId: parts.newId() };
-    const request: SaveRequest = { piece, baseRevision: revision, label: labelOf(history), saveId: attempt.saveId, pending };
+    const request = begin();
     report('saving', null);
     let answer: SaveAnswer;
     try {
@@ -225,14 +235,15 @@ export function createSaver(opened: OpenedPiece, parts: SaverParts): Saver {
     },
     flush: () => flush(),
     leave() {
+      if (wants() && !inFlight) void flush(true);
+      // A save on its way carries an older document: the newest goes beside it, and the server takes both in whichever order they come.
+      else if (wants() && attempt?.piece !== piece) void parts.send(begin(), true).catch(() => {});
       void keep();
-      if (wants()) void (inFlight ? parts.send({ piece, baseRevision: revision, label: labelOf(history), saveId: parts.newId(), pending: [...pending, ...(attempt ? [attempt.saveId] : [])] }, true).catch(() => {}) : flush(true));
     },
     standOn(next) {
       blocked = null;
       sent = null;
       attempt = null;
-      pending = [];
       revision = next;
       report('unsaved', null);
       plan(0);

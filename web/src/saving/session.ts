@@ -57,7 +57,7 @@ function startSaver(opening: NonNullable<ReturnType<typeof decideOpening>>['open
     clock: browserClock,
     send,
     keep: journal.write,
-    newId,
+    writer: newId(),
     date: () => Date.now(),
     tabId,
     report: ({ state, message, revision }) => {
@@ -94,7 +94,7 @@ export async function loadPiece(id: string): Promise<void> {
   setView({ leftovers: opening.leftovers });
   startSaver(opened, tabId);
   // What was taken up from closed tabs is first kept under this tab's own name.
-  const kept = { pieceId: id, tabId, piece: opened.piece, baseRevision: opened.revision, unsent: opened.unsent, pending: opened.pending, label: 'Edit', history: opened.history, at: Date.now() };
+  const kept = { pieceId: id, tabId, piece: opened.piece, baseRevision: opened.revision, unsent: opened.unsent, follows: opened.follows, label: 'Edit', history: opened.history, at: Date.now() };
   try {
     await journal.write(kept);
     for (const work of opening.absorbed) if (work.unsent) await journal.drop(id, work.tabId);
@@ -151,7 +151,7 @@ export async function resolveConflict(choice: 'mine' | 'theirs' | 'copy'): Promi
   if (choice === 'theirs') {
     await saver.retire();
     openPiece(remote.piece, remote.revision, EMPTY_HISTORY);
-    startSaver({ piece: remote.piece, history: EMPTY_HISTORY, revision: remote.revision, unsent: false, pending: [], conflict: null }, (await thisTab()).id).changed(remote.piece, EMPTY_HISTORY);
+    startSaver({ piece: remote.piece, history: EMPTY_HISTORY, revision: remote.revision, unsent: false, follows: [], conflict: null }, (await thisTab()).id).changed(remote.piece, EMPTY_HISTORY);
     return null;
   }
   saver.standOn(remote.revision);
