@@ -2,10 +2,13 @@
 export default {
   testEnvironment: 'node',
   roots: ['<rootDir>/core', '<rootDir>/server', '<rootDir>/web', '<rootDir>/demo', '<rootDir>/tests'],
-  testMatch: ['**/*.test.ts'],
+  testMatch: ['**/*.test.ts', '**/*.test.tsx'],
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   moduleNameMapper: { '^@core/(.*)$': '<rootDir>/core/$1' },
-  transform: { '^.+\\.tsx?$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript', tsx: false }, target: 'es2022' }, module: { type: 'es6' } }] },
+  transform: {
+    '^.+\\.tsx$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022', transform: { react: { runtime: 'automatic' } } }, module: { type: 'es6' } }],
+    '^.+\\.ts$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript', tsx: false }, target: 'es2022' }, module: { type: 'es6' } }],
+  },
   setupFiles: ['<rootDir>/tests/helpers/same-cases.ts'],
   testTimeout: 60000,
 };

@@ -115,9 +115,15 @@ start_postgres() {
     as_pg "$bin/initdb" -D "$PG_DIR.new" -U estrella --pwfile="$home/pg-password" --auth=scram-sha-256 -E UTF8 --locale=C.UTF-8 >/dev/null
     mv "$PG_DIR.new" "$PG_DIR"
   fi
-  end_orphans
-  PG_PORT=$(free_port)
-  run_postgres || { PG_PORT=$(free_port); run_postgres; } || { say "PostgreSQL does not start:"; tail -n 5 "$PG_DIR/server.log" >&2; exit 1; }
+  # The watcher of a start that was killed may be in the midst of starting it once more: that one is ended too.
+  local attempt
+  for attempt in 1 2 3 4 5; do
+    end_orphans
+    PG_PORT=$(free_port)
+    run_postgres && break
+    [ "$attempt" -lt 5 ] || { say "PostgreSQL does not start:"; tail -n 5 "$PG_DIR/server.log" >&2; exit 1; }
+    sleep 1
+  done
   password=$(cat "$home/pg-password")
   if ! PGPASSWORD=$password "$bin/psql" -h 127.0.0.1 -p "$PG_PORT" -U estrella -d postgres -Atc "SELECT 1 FROM pg_database WHERE datname='estrella'" 9>&- | grep -q 1; then
     PGPASSWORD=$password "$bin/createdb" -h 127.0.0.1 -p "$PG_PORT" -U estrella estrella 9>&-
@@ -129,6 +135,8 @@ start_postgres() {
 watch_postgres() {
   exec 9>&-
   while sleep 1; do
+    # Not beyond the life of the shell that asked for it.
+    kill -0 $$ 2>/dev/null || exit 0
     pg_alive && continue
     rm -f "$PG_DIR/postmaster.pid"
     run_postgres || sleep 2

@@ -1,8 +1,9 @@
 import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
+import type { Logger } from 'pino';
 import { serve } from '@hono/node-server';
 import { seedDemo } from '../demo/seed';
-import { migrate, openDatabase } from './db/data-source';
+import { awaitDatabase, migrate } from './db/data-source';
 import { listenForNews } from './db/notify';
 import { createApp } from './http/app';
 import { createEvents } from './http/events';
@@ -11,6 +12,8 @@ import { closeContext, openContext } from './jobs/context';
 import type { ServerContext } from './jobs/context';
 import { REAP_EVERY_MS, createReaper } from './jobs/runner';
 import { readConfig } from './platform/config';
+import type { Config } from './platform/config';
+import { asAppError } from './platform/errors';
 import { createLog } from './platform/log';
 import { superviseWorker } from './supervise';
 
@@ -37,6 +40,23 @@ async function completeSummaries(context: ServerContext): Promise<void> {
   while ((await context.pieces.resummarise(null)) > 0) await new Promise((resolve) => setImmediate(resolve));
 }
 
+/** Waits for the database, brings its tables up to date and opens everything. A database that goes away in the midst of it is waited for again. */
+async function openPrepared(config: Config, log: Logger): Promise<ServerContext> {
+  for (let attempt = 1; ; attempt++) {
+    const source = await awaitDatabase(config.databaseUrl);
+    try {
+      await migrate(source);
+      return await openContext(config, log);
+    } catch (error) {
+      if (asAppError(error).code !== 'DATABASE_AWAY' || attempt >= MOST_STARTS) throw error;
+      log.warn({ err: error }, 'the database went away while starting');
+    } finally {
+      await source.destroy().catch(() => {});
+    }
+  }
+}
+const MOST_STARTS = 10;
+
 /** Longest time a stop may take before it is forced. */
 const STOP_MS = 8000;
 
@@ -44,10 +64,7 @@ async function main(): Promise<void> {
   const config = readConfig(process.env);
   const log = createLog(config.logLevel, 'server');
   await mkdir(config.dataDir, { recursive: true });
-  const source = await openDatabase(config.databaseUrl);
-  await migrate(source);
-  await source.destroy();
-  const context = await openContext(config, log);
+  const context = await openPrepared(config, log);
   const events = createEvents();
   const stopNews = listenForNews(config.databaseUrl, events.publish);
   const app = createApp(context, { events });

@@ -1,4 +1,5 @@
 import { DataSource } from 'typeorm';
+import { asAppError } from '../platform/errors';
 import { JobEntity, MediaEntity, PieceEntity, RevisionEntity } from './entities';
 import { FirstTables1700000000001 } from './migrations/0001-first-tables';
 import { Fonts1700000000002 } from './migrations/0002-fonts';
@@ -18,6 +19,22 @@ export async function openDatabase(url: string): Promise<DataSource> {
     poolErrorHandler: () => {},
   });
   return source.initialize();
+}
+
+/** How long a starting process waits for its database: it may be starting itself, or coming back after a crash. */
+const WAIT_MS = 90_000;
+
+/** {@link openDatabase} as soon as the database answers. @throws what it last said, after a minute and a half. */
+export async function awaitDatabase(url: string): Promise<DataSource> {
+  const until = performance.now() + WAIT_MS;
+  for (let pause = 100; ; pause = Math.min(2000, pause * 1.5)) {
+    try {
+      return await openDatabase(url);
+    } catch (error) {
+      if (asAppError(error).code !== 'DATABASE_AWAY' || performance.now() > until) throw error;
+      await new Promise((resolve) => setTimeout(resolve, pause));
+    }
+  }
 }
 
 export async function migrate(source: DataSource): Promise<void> {

@@ -82,6 +82,12 @@ export function pieceRoutes(context: ServerContext, thumbnails: Thumbnails) {
       if (!revision.success) throw new AppError('NOT_FOUND');
       return c.json({ piece: await pieces.revision(LOCAL, c.req.param('id'), revision.data) });
     })
+    .post('/:id/revisions/:revision/restore', async (c) => {
+      const revision = revisionSchema.safeParse(c.req.param('revision'));
+      if (!revision.success) throw new AppError('NOT_FOUND');
+      const restored = await pieces.restore(LOCAL, c.req.param('id'), revision.data);
+      return c.json({ revision: restored.revision });
+    })
     .get('/:id/file', async (c) => {
       const { piece } = await pieces.get(LOCAL, c.req.param('id'));
       const stream = await exportPieceFile(context, piece);

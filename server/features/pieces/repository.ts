@@ -60,6 +60,8 @@ export interface PieceRepository {
   setDeleted(who: Principal, id: string, deleted: boolean): Promise<void>;
   revisions(who: Principal, id: string): Promise<{ revision: number; label: string; createdAt: string }[]>;
   revision(who: Principal, id: string, revision: number): Promise<Piece>;
+  /** Puts an earlier revision on top, also of a piece whose present document cannot be read. */
+  restore(who: Principal, id: string, revision: number): Promise<PieceRecord>;
   /** Writes summaries anew: of pieces stored before there were any, and of those that use a song which is known only now. */
   resummarise(hash: string | null): Promise<number>;
   /** Pieces that were deleted long enough ago go for good. */
@@ -104,8 +106,14 @@ export function createPieceRepository(source: DataSource, analysisOf: AnalysisOf
     return row;
   };
   const told = (id: string) => notify({ topic: 'piece', id });
+  const revisionOf: PieceRepository['revision'] = async ({ owner }, id, revision) => {
+    // Also of a piece whose present document cannot be read: this is the way back.
+    const [row] = (await source.query('SELECT 1 FROM piece WHERE id = $1 AND owner = $2 AND deleted_at IS NULL', [id, owner])) as unknown[];
+    if (!row) throw new AppError('NOT_FOUND');
+    return readDocument(await readRevision(source.manager, id, revision));
+  };
 
-  return {
+  const repository: PieceRepository = {
     async list({ owner }, { search, order, offset, limit }) {
       const words = search.split(/\s+/).filter(Boolean).slice(0, 8).map(likePattern);
       const where = `owner = $1 AND deleted_at IS NULL${words.map((_, i) => ` AND (name || ' ' || formats::text) ILIKE $${i + 2}`).join('')}`;
@@ -162,11 +170,11 @@ export function createPieceRepository(source: DataSource, analysisOf: AnalysisOf
       const rows = await source.getRepository(RevisionEntity).find({ select: { pieceId: true, revision: true, label: true, createdAt: true }, where: { pieceId: id }, order: { revision: 'DESC' }, take: 200 });
       return rows.map((row) => ({ revision: row.revision, label: row.label, createdAt: row.createdAt.toISOString() }));
     },
-    async revision({ owner }, id, revision) {
-      // Also of a piece whose present document cannot be read: this is the way back.
-      const [row] = (await source.query('SELECT 1 FROM piece WHERE id = $1 AND owner = $2 AND deleted_at IS NULL', [id, owner])) as unknown[];
-      if (!row) throw new AppError('NOT_FOUND');
-      return readDocument(await readRevision(source.manager, id, revision));
+    revision: revisionOf,
+    async restore(who, id, revision) {
+      const piece = await revisionOf(who, id, revision);
+      const { revision: base } = await repository.summary(who, id);
+      return repository.save(who, piece, { base, label: `Bring back revision ${revision}` });
     },
     async resummarise(hash) {
       const rows = (await source.query(
@@ -187,6 +195,7 @@ export function createPieceRepository(source: DataSource, analysisOf: AnalysisOf
       return rows.map((row) => row.id);
     },
   };
+  return repository;
 }
 
 /** Revisions are thinned whenever so many have come. */

@@ -15,13 +15,15 @@ export interface BurstParts {
 
 /** What edits are about: their kinds and the things they name, without the values. */
 function subject(edits: readonly Edit[]): string {
-  const names = (value: unknown): unknown => {
-    if (typeof value !== 'object' || value === null) return undefined;
-    if (Array.isArray(value)) return value.length > 50 ? value.length : value.map(names);
+  // Two levels: deeper lie the values themselves, which may bring new names with every change.
+  const names = (value: unknown, depth: number): unknown => {
+    if (typeof value !== 'object' || value === null || depth < 0) return undefined;
+    if (Array.isArray(value)) return value.length > 50 ? value.length : value.map((one) => names(one, depth));
     const { type, id, ids, layerId, property, keyId, formatId, styleId, mediaId, ...rest } = value as Record<string, unknown>;
-    return { type, id, ids, layerId, property, keyId, formatId, styleId, mediaId, inner: Object.entries(rest).flatMap(([key, inner]) => (typeof inner === 'object' && inner !== null ? [[key, names(inner)]] : [])) };
+    const inner = depth === 0 ? [] : Object.entries(rest).flatMap(([key, one]) => (typeof one === 'object' && one !== null ? [[key, names(one, depth - 1)]] : []));
+    return { type, id, ids, layerId, property, keyId, formatId, styleId, mediaId, inner };
   };
-  return JSON.stringify(names(edits));
+  return JSON.stringify(names(edits, 1));
 }
 
 /** Makes drag ids from the names that fields give. */

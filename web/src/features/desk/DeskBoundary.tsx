@@ -7,9 +7,9 @@ import { replaceDocument, undoEdit, useDesk } from '../../store/desk-store';
 
 type Revision = { revision: number; label: string; createdAt: string };
 
-/** What a person can do about a piece that cannot be shown: nothing here needs the desk to work. */
-function WaysOut({ onTry }: { onTry: () => void }) {
-  const piece = useDesk((s) => s.piece);
+/** What a person can do about a piece that cannot be shown or opened: nothing here needs the desk to work. */
+export function WaysOut({ pieceId, onTry }: { pieceId: string; onTry: () => void }) {
+  const isOpen = useDesk((s) => s.piece?.id === pieceId);
   const history = useDesk((s) => s.history);
   const [revisions, setRevisions] = useState<readonly Revision[] | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -17,27 +17,27 @@ function WaysOut({ onTry }: { onTry: () => void }) {
     setProblem(null);
     work().catch((error: unknown) => setProblem(error instanceof ApiError ? error.message : 'That did not work; try again.'));
   };
-  if (!piece) return <Link to="/">To all pieces</Link>;
-  const { id } = piece;
-  const list = () => attempt(async () => setRevisions((await call(api.pieces[':id'].revisions.$get({ param: { id } }))).revisions));
+  const list = () => attempt(async () => setRevisions((await call(api.pieces[':id'].revisions.$get({ param: { id: pieceId } }))).revisions));
   const restore = (revision: number) =>
     attempt(async () => {
-      const { piece: earlier } = await call(api.pieces[':id'].revisions[':revision'].$get({ param: { id, revision: String(revision) } }));
-      replaceDocument(earlier, `Bring back revision ${revision}`);
+      const param = { id: pieceId, revision: String(revision) };
+      // On the desk it is a step that can be undone; a piece that isn't there is put right where it is stored.
+      if (isOpen) replaceDocument((await call(api.pieces[':id'].revisions[':revision'].$get({ param }))).piece, `Bring back revision ${revision}`);
+      else await call(api.pieces[':id'].revisions[':revision'].restore.$post({ param }));
       onTry();
     });
   const undoLast = () => {
     undoEdit();
     onTry();
   };
-  const last = history.done[history.done.length - 1];
+  const last = isOpen ? history.done[history.done.length - 1] : undefined;
   return (
     <Stack gap="3" align="start">
       {last && <Button variant="solid" onClick={undoLast}>Undo: {last.label}</Button>}
       <Button variant="outline" onClick={onTry}>Try again</Button>
       <Button variant="outline" onClick={list}>Earlier revisions</Button>
-      {revisions?.slice(0, 12).map((r) => <Button key={r.revision} variant="ghost" onClick={() => restore(r.revision)}>{r.revision}: {r.label}, {new Date(r.createdAt).toLocaleString()}</Button>)}
-      <PlainLink href={`/api/pieces/${id}/file`} download>Keep the piece as a file</PlainLink>
+      {revisions?.slice(0, 12).map((r) => <Button key={r.revision} variant="ghost" onClick={() => restore(r.revision)}>Revision {r.revision}: {r.label}, {new Date(r.createdAt).toLocaleString()}</Button>)}
+      {isOpen && <PlainLink href={`/api/pieces/${pieceId}/file`} download>Keep the piece as a file</PlainLink>}
       <Link to="/">To all pieces</Link>
       {problem && <Text role="alert" color="var(--ember)">{problem}</Text>}
     </Stack>
@@ -49,7 +49,7 @@ interface State {
 }
 
 /** Stands around the desk: a fault in showing a piece must not shut a person out of it. */
-export class DeskBoundary extends Component<{ children: ReactNode }, State> {
+export class DeskBoundary extends Component<{ pieceId: string; children: ReactNode }, State> {
   override state: State = { error: null };
 
   static getDerivedStateFromError(error: unknown): State {
@@ -63,7 +63,7 @@ export class DeskBoundary extends Component<{ children: ReactNode }, State> {
       <main className="home" aria-label="This piece cannot be shown">
         <Heading as="h1" fontSize="20px" mb="2">This piece cannot be shown as it is</Heading>
         <Text className="muted" mb="5">Your work is kept. Go back a step, bring an earlier revision back, or keep the piece as a file. ({error.message.slice(0, 200)})</Text>
-        <WaysOut onTry={() => this.setState({ error: null })} />
+        <WaysOut pieceId={this.props.pieceId} onTry={() => this.setState({ error: null })} />
       </main>
     );
   }

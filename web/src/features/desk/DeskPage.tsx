@@ -1,6 +1,6 @@
 import { Button, Dialog, Portal } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { useNavigate, useParams } from 'react-router';
 import { ApiError, api, call } from '../../platform/api';
 import { playhead } from '../../platform/clock';
 import { stop } from '../../platform/playback';
@@ -9,7 +9,7 @@ import { browserClock } from '../../saving/clock';
 import { keepSaved, loadPiece, resolveConflict, settleLeftover } from '../../saving/session';
 import { followSong } from '../../store/follow-song';
 import { Desk } from './Desk';
-import { DeskBoundary } from './DeskBoundary';
+import { DeskBoundary, WaysOut } from './DeskBoundary';
 import { warmSound } from './play-commands';
 
 /** Opens a piece and keeps it saved while it is on the desk. */
@@ -17,6 +17,7 @@ export function DeskPage() {
   const { id = '' } = useParams();
   const navigate = useNavigate();
   const [problem, setProblem] = useState<string | null>(null);
+  const [visit, setVisit] = useState(0);
   const isOpen = useDesk((s) => s.piece?.id === id);
   const music = useDesk((s) => s.piece?.music?.mediaId);
   const saveState = useDesk((s) => s.saveState);
@@ -36,17 +37,17 @@ export function DeskPage() {
       stopSaving();
       closePiece();
     };
-  }, [id]);
+  }, [id, visit]);
   useEffect(() => {
     if (music) void warmSound();
   }, [music]);
 
-  if (problem) return <main className="home"><h1 style={{ fontSize: 20 }}>{problem}</h1><Link to="/" style={{ color: 'var(--lamp)' }}>To all pieces</Link></main>;
+  if (problem) return <main className="home"><h1 className="title">{problem}</h1><WaysOut pieceId={id} onTry={() => setVisit(visit + 1)} /></main>;
   if (!isOpen) return <main className="home"><p className="muted">Opening …</p></main>;
   const choose = (choice: 'mine' | 'theirs' | 'copy') => void resolveConflict(choice).then((copyId) => copyId && navigate(`/piece/${copyId}`)).catch((error: unknown) => setView({ notice: error instanceof ApiError ? error.message : 'That did not work; try again.' }));
   return (
     <>
-      <DeskBoundary key={id}><Desk /></DeskBoundary>
+      <DeskBoundary key={id} pieceId={id}><Desk /></DeskBoundary>
       <Dialog.Root open={saveState === 'conflict'} role="alertdialog" closeOnEscape={false} closeOnInteractOutside={false}>
         <Portal>
           <Dialog.Backdrop />
