@@ -6,7 +6,7 @@ import { playhead } from '../../platform/clock';
 import { stop } from '../../platform/playback';
 import { closePiece, setView, useDesk } from '../../store/desk-store';
 import { browserClock } from '../../saving/clock';
-import { keepSaved, loadPiece, resolveConflict, settleLeftover } from '../../saving/session';
+import { keepSaved, loadPiece, resolveConflict, settleLeftover } from '../../saving/browser-session';
 import { followSong } from '../../store/follow-song';
 import { Desk } from './Desk';
 import { DeskBoundary, WaysOut } from './DeskBoundary';

@@ -7,7 +7,7 @@ import { frameRateLabel } from '@core/time';
 import { useTheme } from '../../app/use-theme';
 import { ApiError, api, call, upload } from '../../platform/api';
 import { onNews } from '../../platform/news';
-import { sendWaiting } from '../../saving/session';
+import { sendWaiting } from '../../saving/browser-session';
 import { NewPieceForm } from './NewPieceForm';
 
 const ORDERS = { changed: 'Last change', name: 'Name', length: 'Length' } as const;

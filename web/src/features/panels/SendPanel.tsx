@@ -6,7 +6,7 @@ import { ApiError, api, call } from '../../platform/api';
 import { onNews } from '../../platform/news';
 import { replaceDocument, setView, useDesk } from '../../store/desk-store';
 import { usePiece } from '../../store/selectors';
-import { saveNow } from '../../saving/session';
+import { saveNow } from '../../saving/browser-session';
 
 const isActive = (state: string) => state === 'queued' || state === 'running';
 

@@ -1,0 +1,49 @@
+import { createStore, del, get, keys, set } from 'idb-keyval';
+import { ApiError, api, call } from '../platform/api';
+import { newId } from '../platform/ids';
+import { tabMemory } from '../platform/memory';
+import { browserClock } from './clock';
+import { createJournal } from './local-work';
+import type { KeyValueStore } from './local-work';
+import { createSend } from './server-saves';
+import { createSession } from './session';
+import { createTab } from './tab';
+import type { Tab } from './tab';
+
+/** Saving in this browser: its storage, its tabs, its network. */
+function browserStore(): KeyValueStore | null {
+  try {
+    if (typeof indexedDB === 'undefined') return null;
+    const store = createStore('estrella', 'work');
+    return { get: (key) => get(key, store), set: (key, value) => set(key, value, store), delete: (key) => del(key, store), keys: async () => (await keys(store)).map(String) };
+  } catch {
+    return null;
+  }
+}
+
+let tab: Promise<Tab> | null = null;
+const codeOf = (error: unknown): string => (error instanceof ApiError ? error.code : '');
+
+export const { loadPiece, keepSaved, saveNow, resolveConflict, settleLeftover, sendWaiting } = createSession({
+  journal: createJournal(browserStore()),
+  send: createSend((url, init) => fetch(url, init)),
+  tab: () => (tab ??= createTab(tabMemory, navigator.locks ?? null, newId)),
+  clock: browserClock,
+  newId,
+  date: () => Date.now(),
+  fetch: (id) => call(api.pieces[':id'].$get({ param: { id } })),
+  create: (piece) => call(api.pieces.$post({ json: { piece } })),
+  isAway: (error) => error instanceof ApiError && error.isAway,
+  isGone: (error) => codeOf(error) === 'NOT_FOUND',
+  onPage({ online, leave }) {
+    const hidden = () => document.visibilityState === 'hidden' && leave();
+    window.addEventListener('online', online);
+    window.addEventListener('pagehide', leave);
+    document.addEventListener('visibilitychange', hidden);
+    return () => {
+      window.removeEventListener('online', online);
+      window.removeEventListener('pagehide', leave);
+      document.removeEventListener('visibilitychange', hidden);
+    };
+  },
+});
