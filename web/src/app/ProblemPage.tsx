@@ -4,7 +4,8 @@ import { Link, isRouteErrorResponse, useRouteError } from 'react-router';
 /** An address that leads nowhere, or a page that failed: both lead home. */
 export function ProblemPage() {
   const error = useRouteError();
-  const isUnknown = error === undefined || (isRouteErrorResponse(error) && error.status === 404);
+  // Shown for an address that no route has, there is no error.
+  const isUnknown = !error || (isRouteErrorResponse(error) && error.status === 404);
   return (
     <main className="home">
       <Heading as="h1" fontSize="20px" mb="2">{isUnknown ? 'There is no such page' : 'This page failed'}</Heading>

@@ -112,13 +112,20 @@ export function createSession(parts: SessionParts): Session {
     keepSaved(id) {
       let leaveLock: (() => void) | null = null;
       let isLeft = false;
+      let tellWhenOpen = false;
       void parts.tab().then(async (here) => {
         const { isAlsoOpen, leave } = await here.enter(id);
         if (isLeft) return leave();
         leaveLock = leave;
-        if (isAlsoOpen) setView({ notice: ALSO_OPEN });
+        if (!isAlsoOpen) return;
+        if (useDesk.getState().piece?.id === id) setView({ notice: ALSO_OPEN });
+        else tellWhenOpen = true;
       });
       const stopWatching = useDesk.subscribe((state, before) => {
+        if (tellWhenOpen && state.piece?.id === id) {
+          tellWhenOpen = false;
+          setView({ notice: ALSO_OPEN });
+        }
         if (state.piece?.id === id && before.piece?.id === id && (state.piece !== before.piece || state.history !== before.history)) active.get(id)?.changed(state.piece, state.history);
       });
       const stopPage = parts.onPage({ online: () => void active.get(id)?.flush(), leave: () => active.get(id)?.leave() });
