@@ -20,6 +20,7 @@ describe('entries of a piece file', () => {
   });
   it('a broken analysis is none: it is made anew', () => {
     expect(readAnalysisEntry('{')).toBeNull();
-    expect(readAnalysisEntry('{"beats": [1e308]}')).toBeNull();
+    const good = steadyAnalysis(120, 0, 8);
+    for (const bad of [{ beats: [1e308] }, { duration: -1 }, { beatsPerBar: 0 }, { hits: [{ time: 1, class: 'loud', strength: 1 }] }, { peakRate: 1e9 }]) expect(readAnalysisEntry(JSON.stringify({ ...good, ...bad }))).toBeNull();
   });
 });

@@ -26,6 +26,6 @@ it('a playlist that calls itself a picture opens no other file of the machine', 
 it('files made to hurt, and some damaged ones, crash nothing, hang nothing, hold nobody up and leave nothing behind', async () => {
   const report = await storm(server, [...craftedFiles(), ...damagedFiles(34, createRandom(9))]);
   expect(report).toMatchObject({ faults: [], hung: [], crashed: 0, leftBehind: [], preparing: 0 });
-  // Other work on a busy machine may delay an answer; what stalls is far beyond that.
-  expect(report.longestStall).toBeLessThan(3000);
+  // Other work on a busy machine may delay an answer; what stalled did so for twenty seconds and more.
+  expect(report.longestStall).toBeLessThan(8000);
 }, 400_000);

@@ -123,6 +123,7 @@ describe('answers of the server', () => {
     expect(readAnswer(404, error('NOT_FOUND')).kind).toBe('gone');
     expect(readAnswer(404, null).kind).toBe('lost');
     for (const status of [400, 403, 413, 422]) expect(readAnswer(status, error('BAD_REQUEST')).kind).toBe('refused');
+    expect(readAnswer(507, error('DISK_FULL'))).toMatchObject({ kind: 'lost', isDiskFull: true });
     for (const status of [401, 408, 429, 500, 503, 507]) expect(readAnswer(status, error('AWAY')).kind).toBe('lost');
   });
   it('that break off in the middle of the body are lost ones', async () => {

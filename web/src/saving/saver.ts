@@ -35,9 +35,9 @@ export type SaveAnswer =
   /** The piece is no longer there. */
   | { readonly kind: 'gone'; readonly message: string }
   /** No answer, an unreadable one, or "not now": the save may have arrived or not. */
-  | { readonly kind: 'lost'; readonly message: string };
+  | { readonly kind: 'lost'; readonly message: string; readonly isDiskFull?: boolean };
 
-export type SaveState = 'saved' | 'unsaved' | 'saving' | 'away' | 'refused' | 'gone' | 'conflict';
+export type SaveState = 'saved' | 'unsaved' | 'saving' | 'away' | 'full' | 'refused' | 'gone' | 'conflict';
 
 export interface SaveReport {
   readonly state: SaveState;
@@ -175,7 +175,7 @@ export function createSaver(opened: OpenedPiece, parts: SaverParts): Saver {
         break;
       case 'lost':
         failures++;
-        report('away', answer.message);
+        report(answer.isDiskFull ? 'full' : 'away', answer.message);
         break;
     }
     return answer.kind;

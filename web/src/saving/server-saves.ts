@@ -17,7 +17,7 @@ export function readAnswer(status: number, body: unknown): SaveAnswer {
   if (status === 409) return { kind: 'conflict', message };
   if (status === 404 && error.success) return { kind: 'gone', message };
   // Told to wait, or asked who we are: the same save can be taken later.
-  if (!error.success || status === 401 || status === 408 || status === 429 || status >= 500) return { kind: 'lost', message };
+  if (!error.success || status === 401 || status === 408 || status === 429 || status >= 500) return { kind: 'lost', message, isDiskFull: status === 507 };
   return { kind: 'refused', message };
 }
 

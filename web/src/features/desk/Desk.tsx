@@ -33,10 +33,10 @@ const LADDER = {
   send: { label: 'Send', icon: <Send size={18} />, panel: <SendPanel /> },
 } satisfies Record<Rung, { label: string; icon: ReactNode; panel: ReactNode }>;
 
-const SAVE_WORDS = { saved: 'saved', unsaved: 'saving …', saving: 'saving …', away: 'server away, edits kept here', refused: 'cannot be saved, undo the last change', gone: 'deleted elsewhere', conflict: 'two versions' } as const satisfies Record<SaveState, string>;
+const SAVE_WORDS = { saved: 'saved', unsaved: 'saving …', saving: 'saving …', away: 'server away, edits kept here', full: 'disk full, edits kept here', refused: 'cannot be saved, undo the last change', gone: 'deleted elsewhere', conflict: 'two versions' } as const satisfies Record<SaveState, string>;
 
 /** States that a person should notice. */
-const NEEDS_LOOKING: ReadonlySet<SaveState> = new Set(['away', 'refused', 'gone']);
+const NEEDS_LOOKING: ReadonlySet<SaveState> = new Set(['away', 'full', 'refused', 'gone']);
 
 function Header() {
   const piece = usePiece();
