@@ -22,6 +22,8 @@ export interface PieceRow {
   frameRate: Piece['frameRate'];
   /** Beat times, negative where no bar begins. */
   beats: number[];
+  /** What a search looks at, in small letters. */
+  searchText: string;
   /** Seconds of the frame shown first. */
   poster: number;
   isSummarised: boolean;
@@ -107,6 +109,7 @@ export const PieceEntity = new EntitySchema<PieceRow>({
     leadFormatId: { name: 'lead_format_id', type: 'text' },
     frameRate: { name: 'frame_rate', type: 'jsonb' },
     beats: { type: 'jsonb' },
+    searchText: { name: 'search_text', type: 'text' },
     poster: { type: 'double precision' },
     isSummarised: { name: 'is_summarised', type: 'boolean' },
   },

@@ -147,8 +147,8 @@ describe('a list of ten thousand pieces', () => {
     const piece = newPiece('Harbour');
     await request('/api/pieces', json('POST', { piece }));
     await context.source.query(
-      `INSERT INTO piece (id, name, document, revision, updated_at, owner, duration, layer_count, formats, lead_format_id, frame_rate, beats, poster, is_summarised)
-       SELECT 'many-' || i, CASE WHEN i % 100 = 0 THEN 'Kite 100% ' || i ELSE 'Harbour ' || i END, '"not a document"'::jsonb, 1, now() - make_interval(secs => i), owner, i % 600, layer_count, formats, lead_format_id, frame_rate, beats, poster, true
+      `INSERT INTO piece (id, name, document, revision, updated_at, owner, duration, layer_count, formats, lead_format_id, frame_rate, beats, poster, is_summarised, search_text)
+       SELECT 'many-' || i, CASE WHEN i % 100 = 0 THEN 'Kite 100% ' || i ELSE 'Harbour ' || i END, '"not a document"'::jsonb, 1, now() - make_interval(secs => i), owner, i % 600, layer_count, formats, lead_format_id, frame_rate, beats, poster, true, lower(CASE WHEN i % 100 = 0 THEN 'Kite 100% ' || i ELSE 'Harbour ' || i END)
        FROM piece, generate_series(1, 10000) i WHERE id = $1`,
       [piece.id],
     );

@@ -30,8 +30,8 @@ it('the home at ten thousand pieces', async () => {
   const client = new pg.Client({ connectionString: server.databaseUrl });
   await client.connect();
   await client.query(
-    `INSERT INTO piece (id, name, document, revision, updated_at, owner, duration, layer_count, formats, lead_format_id, frame_rate, beats, poster, is_summarised)
-     SELECT 'many-' || i, 'Harbour ' || i, document, 1, now() - make_interval(secs => i), owner, i % 600, layer_count, formats, lead_format_id, frame_rate, beats, poster, true FROM piece, generate_series(1, 10000) i WHERE id = $1`,
+    `INSERT INTO piece (id, name, document, revision, updated_at, owner, duration, layer_count, formats, lead_format_id, frame_rate, beats, poster, is_summarised, search_text)
+     SELECT 'many-' || i, 'Harbour ' || i, document, 1, now() - make_interval(secs => i), owner, i % 600, layer_count, formats, lead_format_id, frame_rate, beats, poster, true, 'harbour ' || i FROM piece, generate_series(1, 10000) i WHERE id = $1`,
     [piece.id],
   );
   await client.query('ANALYZE piece');

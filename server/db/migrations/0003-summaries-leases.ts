@@ -18,6 +18,7 @@ export class SummariesAndLeases1700000000003 implements MigrationInterface {
         ADD COLUMN lead_format_id text NOT NULL DEFAULT '',
         ADD COLUMN frame_rate jsonb NOT NULL DEFAULT '{"num": 30, "den": 1}',
         ADD COLUMN beats jsonb NOT NULL DEFAULT '[]',
+        ADD COLUMN search_text text NOT NULL DEFAULT '',
         ADD COLUMN poster double precision NOT NULL DEFAULT 0,
         ADD COLUMN is_summarised boolean NOT NULL DEFAULT false`);
     await runner.query(`CREATE INDEX piece_by_update ON piece (owner, updated_at DESC, id) WHERE deleted_at IS NULL`);
@@ -63,6 +64,6 @@ export class SummariesAndLeases1700000000003 implements MigrationInterface {
     await runner.query(`ALTER TABLE job DROP COLUMN owner, DROP COLUMN lane, DROP COLUMN piece_id, DROP COLUMN finished_at`);
     await runner.query(`CREATE INDEX job_by_piece ON job ((payload->>'pieceId'), created_at)`);
     await runner.query(`ALTER TABLE media DROP COLUMN owner, DROP COLUMN touched_at`);
-    await runner.query(`ALTER TABLE piece DROP COLUMN owner, DROP COLUMN save_id, DROP COLUMN duration, DROP COLUMN layer_count, DROP COLUMN formats, DROP COLUMN lead_format_id, DROP COLUMN frame_rate, DROP COLUMN beats, DROP COLUMN poster, DROP COLUMN is_summarised`);
+    await runner.query(`ALTER TABLE piece DROP COLUMN owner, DROP COLUMN save_id, DROP COLUMN duration, DROP COLUMN layer_count, DROP COLUMN formats, DROP COLUMN lead_format_id, DROP COLUMN frame_rate, DROP COLUMN beats, DROP COLUMN search_text, DROP COLUMN poster, DROP COLUMN is_summarised`);
   }
 }

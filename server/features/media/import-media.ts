@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { readFile, writeFile } from 'node:fs/promises';
+import { access, readFile, writeFile } from 'node:fs/promises';
 import type { Readable } from 'node:stream';
 import type { MediaRef } from '@core/piece';
 import type { MediaRow } from '../../db/entities';
@@ -44,6 +44,8 @@ async function inspectPicture({ context, received, name, signal }: Given, format
   const derived = await context.store.prepare(received.hash, 'picture');
   try {
     await convertPicture(received.temporary, format, size, derived.temporary, signal);
+    // Of a picture that breaks off before its first frame ffmpeg makes nothing, and calls that a success.
+    await access(derived.temporary);
   } catch (cause) {
     await derived.discard();
     throw cause instanceof Cancelled || (cause instanceof AppError && cause.code === 'DISK_FULL') ? cause : new AppError('PICTURE_UNREADABLE', name, { cause });

@@ -99,7 +99,7 @@ async function noteMedia(manager: EntityManager, piece: Piece, revision: number)
 }
 
 export function createPieceRepository(source: DataSource, analysisOf: AnalysisOf, notify: Notify): PieceRepository {
-  const summaryOf = async (piece: Piece): Promise<Summary & { isSummarised: true }> => ({ ...summarise(piece, await analysisOf(piece).catch(() => null)), isSummarised: true });
+  const summaryOf = async (piece: Piece): Promise<Summary & Pick<PieceRow, 'searchText' | 'isSummarised'>> => ({ ...summarise(piece, await analysisOf(piece).catch(() => null)), searchText: `${piece.name} ${piece.formats.map((f) => f.name).join(' ')}`.toLowerCase(), isSummarised: true });
   const live = async ({ owner }: Principal, id: string): Promise<PieceRow> => {
     const row = await source.getRepository(PieceEntity).findOneBy({ id, owner });
     if (!row || row.deletedAt) throw new AppError('NOT_FOUND');
@@ -115,8 +115,8 @@ export function createPieceRepository(source: DataSource, analysisOf: AnalysisOf
 
   const repository: PieceRepository = {
     async list({ owner }, { search, order, offset, limit }) {
-      const words = search.split(/\s+/).filter(Boolean).slice(0, 8).map(likePattern);
-      const where = `owner = $1 AND deleted_at IS NULL${words.map((_, i) => ` AND (name || ' ' || formats::text) ILIKE $${i + 2}`).join('')}`;
+      const words = search.toLowerCase().split(/\s+/).filter(Boolean).slice(0, 8).map(likePattern);
+      const where = `owner = $1 AND deleted_at IS NULL${words.map((_, i) => ` AND search_text LIKE $${i + 2}`).join('')}`;
       const [rows, [count]] = await Promise.all([
         source.query(`SELECT ${SUMMARY_COLUMNS} FROM piece WHERE ${where} ORDER BY ${PIECE_ORDERS[order]} OFFSET ${offset} LIMIT ${limit}`, [owner, ...words]) as Promise<SummaryRow[]>,
         source.query(`SELECT count(*)::int AS total FROM piece WHERE ${where}`, [owner, ...words]) as Promise<[{ total: number }]>,
