@@ -84,6 +84,22 @@ describe('a piece on the desk', () => {
     expect(server.stored.piece.name).toBe('left at once');
     expect(page).toBeNull();
   });
+  it('asked for twice in a row, as a page that is shown, hidden and shown again does, is opened once and sent never', async () => {
+    const session = visit('one');
+    const first = session.loadPiece(base.id);
+    const leave = session.keepSaved(base.id);
+    leave();
+    closePiece();
+    const second = session.loadPiece(base.id);
+    session.keepSaved(base.id);
+    await Promise.all([first, second]);
+    await session.loadPiece(base.id);
+    await clock.advance(10_000);
+    expect([server.history.length, desk().saveState, desk().piece!.name]).toEqual([1, 'saved', 'Session']);
+    rename('after that');
+    await clock.advance(1000);
+    expect(server.history.map((p) => p.name)).toEqual(['Session', 'after that']);
+  });
   it('keeps undo over a reload, also of what was sent', async () => {
     const session = visit('one');
     await session.loadPiece(base.id);

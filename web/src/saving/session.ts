@@ -54,7 +54,16 @@ export function createSession(parts: SessionParts): Session {
   const { journal, newId } = parts;
   /** Savers of this page by piece, also of pieces that were left, until all of theirs is sent. */
   const active = new Map<string, Saver>();
+  /** Counts visits: what was asked for in one that is over must not open its piece over the next one's. */
+  let visit = 0;
   const current = (): Saver | undefined => active.get(useDesk.getState().piece?.id ?? '');
+
+  /** Ends the saver of a piece that was left a moment ago and may still be sending: what it kept is taken up from there. */
+  const retire = async (id: string): Promise<void> => {
+    const saver = active.get(id);
+    active.delete(id);
+    await saver?.retire();
+  };
 
   const startSaver = (opened: OpenedPiece, tabId: string): Saver => {
     const { id } = opened.piece;
@@ -81,10 +90,9 @@ export function createSession(parts: SessionParts): Session {
 
   return {
     async loadPiece(id) {
+      const mine = ++visit;
       const { id: tabId, isAlive } = await parts.tab();
-      // Left a moment ago and still being sent: what it kept is taken up from there.
-      await active.get(id)?.retire();
-      active.delete(id);
+      await retire(id);
       const own = await journal.read(id, tabId);
       const closed = (await closedWork(await journal.of(id), isAlive)).filter((work) => work.tabId !== tabId);
       let stored: StoredPiece | null = null;
@@ -94,6 +102,7 @@ export function createSession(parts: SessionParts): Session {
       } catch (error) {
         problem = error;
       }
+      if (mine !== visit) return;
       const opening = problem !== null && !parts.isAway(problem) ? null : decideOpening(stored, own, closed);
       if (!opening) throw problem;
       const { opened } = opening;
@@ -131,6 +140,7 @@ export function createSession(parts: SessionParts): Session {
       const stopPage = parts.onPage({ online: () => void active.get(id)?.flush(), leave: () => active.get(id)?.leave() });
       return () => {
         isLeft = true;
+        visit++;
         leaveLock?.();
         stopWatching();
         stopPage();
@@ -146,8 +156,7 @@ export function createSession(parts: SessionParts): Session {
       if (!piece || !saver) return null;
       if (choice === 'copy') {
         const copy = await keepAsNew(piece, 'my version');
-        await saver.retire();
-        active.delete(piece.id);
+        await retire(piece.id);
         await journal.drop(piece.id, (await parts.tab()).id);
         return copy;
       }
@@ -157,7 +166,7 @@ export function createSession(parts: SessionParts): Session {
         await saver.flush();
         return null;
       }
-      await saver.retire();
+      await retire(piece.id);
       openPiece(remote.piece, remote.revision, EMPTY_HISTORY);
       startSaver({ piece: remote.piece, history: EMPTY_HISTORY, revision: remote.revision, unsent: false, follows: [], conflict: null }, (await parts.tab()).id).changed(remote.piece, EMPTY_HISTORY);
       return null;
