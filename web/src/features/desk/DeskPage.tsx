@@ -85,7 +85,7 @@ function Leftovers() {
           <Dialog.Content>
             <Dialog.Body p="6">
               <h2 className="title">Edits from a closed tab</h2>
-              <p className="muted">They were never sent, and this piece has been changed since. Nothing is lost until you say so; closing this asks again next time.</p>
+              <p className="muted wide-gap">They were never sent, and this piece has been changed since. Nothing is lost until you say so; closing this asks again next time.</p>
               {leftovers.map((work) => (
                 <div key={work.tabId} className="list-row" role="group" aria-label={`Edits of ${new Date(work.at).toLocaleString()}`}>
                   <span>{new Date(work.at).toLocaleString()}, last: {work.label}</span>
