@@ -1,7 +1,7 @@
 import { Hono } from 'hono';
 import { z } from 'zod';
-import type { JobRow } from '../db/entities';
 import { isOver } from '../features/jobs/job-life';
+import type { ListedJob } from '../features/jobs/repository';
 import { LOCAL } from '../features/pieces/repository';
 import { exportFile } from '../jobs/collect';
 import type { ServerContext } from '../jobs/context';
@@ -11,7 +11,7 @@ import { sendFile } from './send-file';
 import { validJson } from './validate';
 
 /** Seconds left by the pace so far; null until there is a pace to go by. */
-function secondsLeft(job: JobRow): number | null {
+function secondsLeft(job: ListedJob): number | null {
   if (job.state !== 'running' || !job.startedAt || job.progress < 0.02) return null;
   const spent = Math.max(0, (Date.now() - new Date(job.startedAt).getTime()) / 1000);
   return (spent / job.progress) * (1 - job.progress);
@@ -22,7 +22,7 @@ const MOST_WAITING = 200;
 
 export function jobRoutes(context: ServerContext) {
   const { jobs, pieces, queue, store } = context;
-  const view = (job: JobRow) => ({
+  const view = (job: ListedJob) => ({
     id: job.id,
     kind: job.kind,
     state: job.state,

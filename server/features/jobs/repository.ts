@@ -15,6 +15,9 @@ export interface NewJob {
   readonly payload: Record<string, unknown>;
 }
 
+/** What is shown of a job. */
+export type ListedJob = Pick<JobRow, 'id' | 'kind' | 'state' | 'progress' | 'result' | 'errorCode' | 'errorDetail' | 'startedAt' | 'createdAt'> & { readonly payload: { readonly formatId?: unknown } };
+
 export type Outcome =
   | { readonly state: 'succeeded'; readonly result: Record<string, unknown> }
   | { readonly state: 'failed'; readonly code: string; readonly detail: string };
@@ -27,7 +30,8 @@ export interface JobRepository {
   create(job: NewJob): Promise<JobRow>;
   /** @param owner - whose job it must be; null for the server's own use. */
   get(id: string, owner: string | null): Promise<JobRow>;
-  listForPiece(pieceId: string, owner: string): Promise<JobRow[]>;
+  /** The newest renders of a piece. Their documents stay where they are: a list is asked for with every step of progress. */
+  listForPiece(pieceId: string, owner: string): Promise<ListedJob[]>;
   activeForMedia(hash: string): Promise<JobRow | null>;
   setQueueId(id: string, queueId: string): Promise<void>;
   /** Takes the job: the number of the attempt, or null if it is not there to be taken. */
@@ -74,7 +78,12 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
       if (!row) throw new AppError('NOT_FOUND');
       return row;
     },
-    listForPiece: (pieceId, owner) => jobs.find({ select: { id: true, kind: true, state: true, progress: true, result: true, errorCode: true, errorDetail: true, startedAt: true, createdAt: true, pieceId: true, payload: true }, where: { pieceId, owner, kind: 'export' }, order: { createdAt: 'DESC' }, take: 20 }),
+    listForPiece: (pieceId, owner) =>
+      source.query(
+        `SELECT id, kind, state, progress, result, error_code AS "errorCode", error_detail AS "errorDetail", started_at AS "startedAt", created_at AS "createdAt", jsonb_build_object('formatId', payload->'formatId') AS payload
+         FROM job WHERE piece_id = $1 AND owner = $2 AND kind = 'export' ORDER BY created_at DESC LIMIT 20`,
+        [pieceId, owner],
+      ) as Promise<ListedJob[]>,
     activeForMedia: (hash) => jobs.createQueryBuilder('j').where(`j.kind = 'prepare'`).andWhere(`j.payload->>'hash' = :hash`, { hash }).andWhere(`j.state IN ('queued', 'running')`).getOne(),
     async setQueueId(id, queueId) {
       await jobs.update({ id }, { queueId });
