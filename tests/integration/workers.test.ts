@@ -6,6 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { createLayer } from '@core/piece';
 import type { Piece } from '@core/piece';
 import { freeMoment } from '@core/time';
+import { MAX_ATTEMPTS } from '../../server/features/jobs/job-life';
 import { startChild } from '../../server/platform/child';
 import { LOCAL } from '../../server/features/pieces/repository';
 import { JOB_KINDS } from '../../server/jobs/job-kinds';
@@ -113,7 +114,7 @@ describe('workers', () => {
     await context.media.put({ hash, kind: 'audio', name: 'lost.wav', bytes: '1', owner: 'local', state: 'preparing', duration: 5, width: null, height: null, warning: null, font: null }, async () => {});
     const job = await context.jobs.create({ kind: 'prepare', lane: 'prepare', owner: 'local', pieceId: null, payload: { hash, name: 'lost.wav', declared: 5 } });
     const reap = createReaper(context, 0);
-    for (let attempt = 0; attempt < 3; attempt++) {
+    for (let attempt = 0; attempt < MAX_ATTEMPTS; attempt++) {
       await context.jobs.start(job.id);
       await reap();
       await reap();

@@ -17,7 +17,7 @@ export const statesBefore = (to: JobState): JobState[] => (Object.keys(TRANSITIO
 export const isOver = (state: JobState): boolean => TRANSITIONS[state].length === 0;
 
 /** Attempts after which a job whose workers keep dying is given up. */
-export const MAX_ATTEMPTS = 3;
+export const MAX_ATTEMPTS = 5;
 /** A running job whose sign of life has not changed for this long, on the watcher's own clock, has lost its worker. Workers report twice a second. */
 export const DEAD_AFTER_MS = 6000;
 /** A job without any progress for this long is stopped: it hangs, or will never end. */
