@@ -45,8 +45,6 @@ export interface MediaStore {
   path(hash: string, variant: Variant): string;
   has(hash: string, variant: Variant): Promise<boolean>;
   read(hash: string, variant: Variant): Promise<Buffer>;
-  /** The first bytes of the original. */
-  head(hash: string, bytes: number): Promise<Uint8Array>;
   prepare(hash: string, variant: Variant): Promise<Target>;
   /** Removes a media file and all that was made from it. */
   remove(hash: string): Promise<void>;
@@ -144,7 +142,6 @@ export async function createMediaStore(dir: string, exportsDir = join(dir, '..',
     discard: ({ temporary }) => rm(temporary, { force: true }),
     has: (hash, variant) => stat(path(hash, variant)).then(() => true, () => false),
     read: (hash, variant) => readFile(path(hash, variant)),
-    head: (hash, bytes) => readHead(path(hash, 'original'), bytes),
     prepare: (hash, variant) => target(join(tmp, `${randomUUID()}.${VARIANTS[variant]}`), path(hash, variant), join(dir, hash.slice(0, 2))),
     async remove(hash) {
       for (const variant of VARIANT_IDS) await rm(path(hash, variant), { force: true });

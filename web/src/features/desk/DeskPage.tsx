@@ -15,7 +15,7 @@ import { warmSound } from './play-commands';
 /** Opens a piece and keeps it saved while it is on the desk. */
 export function DeskPage() {
   const { id = '' } = useParams();
-  const navigate = useNavigate();
+  const goToCopy = useGoToCopy();
   const [problem, setProblem] = useState<string | null>(null);
   const [visit, setVisit] = useState(0);
   const isOpen = useDesk((s) => s.piece?.id === id);
@@ -44,7 +44,7 @@ export function DeskPage() {
 
   if (problem) return <main className="home"><h1 className="title">{problem}</h1><WaysOut pieceId={id} onTry={() => setVisit(visit + 1)} /></main>;
   if (!isOpen) return <main className="home"><p className="muted">Opening …</p></main>;
-  const choose = (choice: 'mine' | 'theirs' | 'copy') => void resolveConflict(choice).then((copyId) => copyId && navigate(`/piece/${copyId}`)).catch((error: unknown) => setView({ notice: error instanceof ApiError ? error.message : 'That did not work; try again.' }));
+  const choose = (choice: 'mine' | 'theirs' | 'copy') => goToCopy(resolveConflict(choice));
   return (
     <>
       <DeskBoundary key={id} pieceId={id}><Desk /></DeskBoundary>
@@ -71,12 +71,17 @@ export function DeskPage() {
   );
 }
 
+/** Goes to the piece that a choice between versions made, if it made one; what goes wrong is told. */
+function useGoToCopy(): (choice: Promise<string | null>) => void {
+  const navigate = useNavigate();
+  return (choice) => void choice.then((copyId) => copyId && navigate(`/piece/${copyId}`)).catch((error: unknown) => setView({ notice: error instanceof ApiError ? error.message : 'That did not work; try again.' }));
+}
+
 /** Edits of closed tabs that could not be sent: kept as pieces of their own, or let go. */
 function Leftovers() {
   const leftovers = useDesk((s) => s.leftovers);
-  const navigate = useNavigate();
-  const settle = (work: (typeof leftovers)[number], choice: 'keep' | 'drop') =>
-    void settleLeftover(work, choice).then((copyId) => copyId && navigate(`/piece/${copyId}`)).catch((error: unknown) => setView({ notice: error instanceof ApiError ? error.message : 'That did not work; try again.' }));
+  const goToCopy = useGoToCopy();
+  const settle = (work: (typeof leftovers)[number], choice: 'keep' | 'drop') => goToCopy(settleLeftover(work, choice));
   return (
     <Dialog.Root open={leftovers.length > 0} onOpenChange={({ open }) => !open && setView({ leftovers: [] })}>
       <Portal>
