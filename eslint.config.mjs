@@ -3,8 +3,34 @@ import tseslint from 'typescript-eslint';
 import reactHooks from 'eslint-plugin-react-hooks';
 import globals from 'globals';
 
+/** Promises and unions need the types to be judged; each folder's tests belong to the tests' project. */
+const typed = {
+  languageOptions: {
+    parserOptions: {
+      project: ['core/tsconfig.json', 'server/tsconfig.json', 'web/tsconfig.json', 'tsconfig.tests.json'],
+      tsconfigRootDir: import.meta.dirname,
+    },
+  },
+  rules: {
+    '@typescript-eslint/no-floating-promises': 'error',
+    '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false, arguments: false } }],
+    '@typescript-eslint/await-thenable': 'error',
+    '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
+  },
+};
+
 export default tseslint.config(
-  { ignores: ['dist/**', 'build/**', 'node_modules/**', '.data*/**', 'core/asm/**', 'test-results/**', 'playwright-report/**'] },
+  {
+    ignores: [
+      'dist/**',
+      'build/**',
+      'node_modules/**',
+      '.data*/**',
+      'core/asm/**',
+      'test-results/**',
+      'playwright-report/**',
+    ],
+  },
   js.configs.recommended,
   ...tseslint.configs.recommended,
   {
@@ -12,9 +38,17 @@ export default tseslint.config(
     rules: {
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       '@typescript-eslint/consistent-type-imports': 'error',
-      'no-restricted-syntax': ['error', { selector: 'ExportAllDeclaration', message: 'List the names: what is not listed is private.' }],
+      'no-restricted-syntax': [
+        'error',
+        { selector: 'ExportAllDeclaration', message: 'List the names: what is not listed is private.' },
+      ],
       eqeqeq: ['error', 'always', { null: 'ignore' }],
     },
   },
-  { files: ['web/**/*.{ts,tsx}'], plugins: { 'react-hooks': reactHooks }, rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' } },
+  { files: ['**/*.{ts,tsx}'], ignores: ['web/vite.config.ts'], ...typed },
+  {
+    files: ['web/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': reactHooks },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+  },
 );

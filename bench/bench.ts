@@ -22,8 +22,8 @@ import { createServerFonts, createSkiaHost, createSkiaSurface } from '../server/
 
 /**
  * Speed, as ratios against baselines measured in the same run, because machines differ and drift:
- *   export of the demo pieces at 1080p30, beside (a) encoding the same frames already painted and (b) screenshots of the
- *   app's own frame page, frame by frame; and resolving a scene of 300 layers with 20 keyframes each.
+ *   export of the demo pieces at 1080p30, beside (a) encoding the same frames already painted and (b) screenshots of
+ *   the app's own frame page, frame by frame; and resolving a scene of 300 layers with 20 keyframes each.
  */
 const SCREENSHOT_FRAMES = 24;
 
@@ -39,23 +39,62 @@ async function encoderLimit(dir: string, video: string, width: number, height: n
   execFileSync('ffmpeg', ['-v', 'error', '-y', '-i', video, '-t', '6', '-pix_fmt', 'yuv420p', '-f', 'rawvideo', raw]);
   const frames = (await readFile(raw)).length / ((width * height * 3) / 2);
   const time = await seconds(async () => {
-    const child = spawn('ffmpeg', ['-v', 'error', '-y', '-f', 'rawvideo', '-pix_fmt', 'yuv420p', '-s', `${width}x${height}`, '-framerate', '30', '-i', raw, '-c:v', 'libx264', '-preset', 'veryfast', '-profile:v', 'high', '-crf', '17', '-f', 'mp4', join(dir, 'limit.mp4')]);
+    const child = spawn('ffmpeg', [
+      '-v',
+      'error',
+      '-y',
+      '-f',
+      'rawvideo',
+      '-pix_fmt',
+      'yuv420p',
+      '-s',
+      `${width}x${height}`,
+      '-framerate',
+      '30',
+      '-i',
+      raw,
+      '-c:v',
+      'libx264',
+      '-preset',
+      'veryfast',
+      '-profile:v',
+      'high',
+      '-crf',
+      '17',
+      '-f',
+      'mp4',
+      join(dir, 'limit.mp4'),
+    ]);
     await once(child, 'close');
   });
   await rm(raw);
   return frames / time;
 }
 
-/** The app's frame page with a stand-in for the two API answers it needs: what is timed is the page, not the database. */
+/**
+ * The app's frame page with a stand-in for the two API answers it needs: what is timed is the page, not the database.
+ */
 async function screenshotRate(piece: Piece, analysis: unknown, times: readonly number[], dir: string): Promise<number> {
   const { chromium } = await import('@playwright/test');
-  const types: Record<string, string> = { '.html': 'text/html', '.js': 'text/javascript', '.css': 'text/css', '.json': 'application/json', '.wasm': 'application/wasm', '.svg': 'image/svg+xml' };
+  const types: Record<string, string> = {
+    '.html': 'text/html',
+    '.js': 'text/javascript',
+    '.css': 'text/css',
+    '.json': 'application/json',
+    '.wasm': 'application/wasm',
+    '.svg': 'image/svg+xml',
+  };
   const server = createServer((request, response) => {
     const path = new URL(request.url ?? '/', 'http://bench').pathname;
     const send = (body: string | Buffer, type: string) => response.writeHead(200, { 'content-type': type }).end(body);
-    if (path.startsWith('/api/pieces/')) return send(JSON.stringify({ piece, revision: 1, updatedAt: '' }), 'application/json');
+    if (path.startsWith('/api/pieces/'))
+      return send(JSON.stringify({ piece, revision: 1, updatedAt: '' }), 'application/json');
     if (path.startsWith('/api/media/')) return send(JSON.stringify(analysis), 'application/json');
-    const file = path.startsWith('/fonts/') ? join(assets.fontsDir, path.slice(7)) : extname(path) ? join(assets.webDir, path) : join(assets.webDir, 'index.html');
+    const file = path.startsWith('/fonts/')
+      ? join(assets.fontsDir, path.slice(7))
+      : extname(path)
+        ? join(assets.webDir, path)
+        : join(assets.webDir, 'index.html');
     try {
       send(readFileSync(file), types[extname(file)] ?? 'application/octet-stream');
     } catch {
@@ -65,11 +104,16 @@ async function screenshotRate(piece: Piece, analysis: unknown, times: readonly n
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   const address = server.address();
   const port = typeof address === 'object' && address ? address.port : 0;
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-sync', '--no-first-run'] });
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-sync', '--no-first-run'],
+  });
   const page = await browser.newPage({ viewport: { width: 1920, height: 1080 } });
   const shoot = async (t: number) => {
     // The route changes within the page, so that loading the app is not counted.
-    await page.evaluate(`history.pushState(null, '', '/frame/x?at=${t}&format=wide'); dispatchEvent(new PopStateEvent('popstate', { state: null }))`);
+    await page.evaluate(
+      `history.pushState(null, '', '/frame/x?at=${t}&format=wide'); dispatchEvent(new PopStateEvent('popstate', { state: null }))`,
+    );
     await page.waitForFunction(`document.querySelector('canvas')?.dataset.at === '${t}'`);
     await page.screenshot({ path: join(dir, 'shot.png') });
   };
@@ -87,13 +131,30 @@ async function screenshotRate(piece: Piece, analysis: unknown, times: readonly n
 async function sceneCost(): Promise<number> {
   let n = 0;
   const ids = () => `b${++n}`;
-  const base = createPiece({ name: 'bench', formats: [{ id: 'wide', name: 'Wide', width: 1920, height: 1080 }], frameRate: FRAME_RATES['30'] }, ids);
+  const base = createPiece(
+    { name: 'bench', formats: [{ id: 'wide', name: 'Wide', width: 1920, height: 1080 }], frameRate: FRAME_RATES['30'] },
+    ids,
+  );
   const fonts = createServerFonts(assets.fontsDir);
   await fonts.load('bricolage-grotesque', false, 'Kite Week 0123456789');
   const layers = Array.from({ length: 300 }, (_, i) => {
     const kind = (['text', 'rectangle', 'ellipse'] as const)[i % 3]!;
-    const layer = createLayer(kind, { name: `l${i}`, start: freeMoment(0), end: freeMoment(10), ...(kind === 'text' ? { content: { text: `Kite ${i}`, family: 'bricolage-grotesque' } } : {}) }, ids);
-    const key = (k: number, value: number | [number, number]) => ({ id: ids(), at: freeMoment(k * 2), value, easing: { type: 'named' as const, name: 'ease-in-out' as const } });
+    const layer = createLayer(
+      kind,
+      {
+        name: `l${i}`,
+        start: freeMoment(0),
+        end: freeMoment(10),
+        ...(kind === 'text' ? { content: { text: `Kite ${i}`, family: 'bricolage-grotesque' } } : {}),
+      },
+      ids,
+    );
+    const key = (k: number, value: number | [number, number]) => ({
+      id: ids(),
+      at: freeMoment(k * 2),
+      value,
+      easing: { type: 'named' as const, name: 'ease-in-out' as const },
+    });
     for (let k = 0; k < 5; k++) {
       layer.tracks.position!.keyframes.push(key(k, [k * 10 - i, i]));
       layer.tracks.scale!.keyframes.push(key(k, [1 + k / 9, 1]));
@@ -113,20 +174,50 @@ async function sceneCost(): Promise<number> {
 }
 
 /**
- * Milliseconds a frame for 300 letters on their way in, each blurred, under a shadow, resolved and painted at the size of the desk's
- * canvas, and as a baseline for the same words standing still without either.
+ * Milliseconds a frame for 300 letters on their way in, each blurred, under a shadow, resolved and painted at the size
+ * of the desk's canvas, and as a baseline for the same words standing still without either.
  */
 async function lettersCost(): Promise<{ moving: number; still: number }> {
   let n = 0;
   const ids = () => `b${++n}`;
-  const base = createPiece({ name: 'bench', formats: [{ id: 'wide', name: 'Wide', width: 1920, height: 1080 }], frameRate: FRAME_RATES['30'] }, ids);
+  const base = createPiece(
+    { name: 'bench', formats: [{ id: 'wide', name: 'Wide', width: 1920, height: 1080 }], frameRate: FRAME_RATES['30'] },
+    ids,
+  );
   const fonts = createServerFonts(assets.fontsDir);
   const text = 'ninedaysofwind '.repeat(22).slice(0, 321).trim();
   await fonts.load('bricolage-grotesque', false, text);
   const measure = (isMoving: boolean): number => {
-    const layer = createLayer('text', { name: 'l', start: freeMoment(0), end: freeMoment(20), content: { text, family: 'bricolage-grotesque', area: { x: 0.05, y: 0.05, width: 0.9, height: 0.9, valign: 'middle' }, ...(isMoving ? { dress: { shadow: { colour: '#000000b0', x: 0.05, y: 0.06, blur: 0.08 } } } : {}) }, values: { size: 400 } }, ids);
-    if (isMoving) layer.gestures = [{ ...newGestureUse('mist', 'entrance', ids()), unit: 'letter', duration: { unit: 'seconds', value: 10 }, stagger: { ...newGestureUse('mist', 'entrance', '').stagger, overlap: 0.997 } }];
-    const scene = prepareScene({ ...base, end: freeMoment(20), layers: [layer] }, resolveTimes({ ...base, layers: [layer] }, null), 'wide');
+    const layer = createLayer(
+      'text',
+      {
+        name: 'l',
+        start: freeMoment(0),
+        end: freeMoment(20),
+        content: {
+          text,
+          family: 'bricolage-grotesque',
+          area: { x: 0.05, y: 0.05, width: 0.9, height: 0.9, valign: 'middle' },
+          ...(isMoving ? { dress: { shadow: { colour: '#000000b0', x: 0.05, y: 0.06, blur: 0.08 } } } : {}),
+        },
+        values: { size: 400 },
+      },
+      ids,
+    );
+    if (isMoving)
+      layer.gestures = [
+        {
+          ...newGestureUse('mist', 'entrance', ids()),
+          unit: 'letter',
+          duration: { unit: 'seconds', value: 10 },
+          stagger: { ...newGestureUse('mist', 'entrance', '').stagger, overlap: 0.997 },
+        },
+      ];
+    const scene = prepareScene(
+      { ...base, end: freeMoment(20), layers: [layer] },
+      resolveTimes({ ...base, layers: [layer] }, null),
+      'wide',
+    );
     const layout = createLayoutCache(fonts);
     const surface = createSkiaSurface(694, 390);
     const painter = createPainter(createSkiaHost());
@@ -149,28 +240,56 @@ async function main(): Promise<void> {
   const dir = await mkdtemp(join(tmpdir(), 'estrella-bench-'));
   try {
     execFileSync(process.execPath, [join(assets.serverDir, 'make-demo.js'), dir]);
-    console.log('| piece, format | frames | painted | export fps | (a) encoder alone | ratio to (a), aim 0.6 | (b) screenshots fps | ratio to (b), aim 10 |');
+    console.log(
+      '| piece, format | frames | painted | export fps | (a) encoder alone | ratio to (a), aim 0.6 | (b) screenshots fps | ratio to (b), aim 10 |',
+    );
     console.log('|---|---|---|---|---|---|---|---|');
-    for (const [file, song, formatId] of [['demo-nine-days', 'salt-and-string', 'wide'], ['demo-kite-maker', 'harbour-lamps', 'tall']] as const) {
+    for (const [file, song, formatId] of [
+      ['demo-nine-days', 'salt-and-string', 'wide'],
+      ['demo-kite-maker', 'harbour-lamps', 'tall'],
+    ] as const) {
       const { piece } = await unpackPiece(join(dir, `${file}.estrella`), dir);
       const songFile = join(dir, `${song}.flac`);
       await convertSong(join(dir, `${song}.wav`), songFile, { limitMs: 60_000 });
-      const analysis = analyseSong(await decodeMono(openAs('flac', songFile), ANALYSIS_RATE, { maxSeconds: 600, limitMs: 60_000 }));
+      const analysis = analyseSong(
+        await decodeMono(openAs('flac', songFile), ANALYSIS_RATE, { maxSeconds: 600, limitMs: 60_000 }),
+      );
       const format = piece.formats.find((f) => f.id === formatId)!; // the demo's own formats
       const out = join(dir, 'out.mp4');
       let facts = { frames: 0, painted: 0 };
       const time = await seconds(async () => {
-        facts = await renderVideo({ input: { piece, analysis, formatId, pictures: {}, fonts: {} }, songFile, out, assets });
+        facts = await renderVideo({
+          input: { piece, analysis, formatId, pictures: {}, fonts: {} },
+          songFile,
+          out,
+          assets,
+        });
       });
       const limit = await encoderLimit(dir, out, format.width, format.height);
       const total = frameCount(resolveTimes(piece, analysis).end, piece.frameRate);
-      const shots = formatId === 'wide' ? await screenshotRate(piece, analysis, Array.from({ length: SCREENSHOT_FRAMES }, (_, i) => frameMiddle(Math.floor((i * total) / SCREENSHOT_FRAMES), piece.frameRate)), dir) : null;
+      const shots =
+        formatId === 'wide'
+          ? await screenshotRate(
+              piece,
+              analysis,
+              Array.from({ length: SCREENSHOT_FRAMES }, (_, i) =>
+                frameMiddle(Math.floor((i * total) / SCREENSHOT_FRAMES), piece.frameRate),
+              ),
+              dir,
+            )
+          : null;
       const fps = facts.frames / time;
-      console.log(`| ${piece.name}, ${format.name} | ${facts.frames} | ${facts.painted} | ${fps.toFixed(1)} | ${limit.toFixed(1)} | ${(fps / limit).toFixed(2)} | ${shots === null ? '' : shots.toFixed(2)} | ${shots === null ? '' : (fps / shots).toFixed(1)} |`);
+      console.log(
+        `| ${piece.name}, ${format.name} | ${facts.frames} | ${facts.painted} | ${fps.toFixed(1)} | ${limit.toFixed(1)} | ${(fps / limit).toFixed(2)} | ${shots === null ? '' : shots.toFixed(2)} | ${shots === null ? '' : (fps / shots).toFixed(1)} |`,
+      );
     }
-    console.log(`\nscene of 300 layers with 20 keyframes each: ${(await sceneCost()).toFixed(2)} ms a frame (aim: under 4)`);
+    console.log(
+      `\nscene of 300 layers with 20 keyframes each: ${(await sceneCost()).toFixed(2)} ms a frame (aim: under 4)`,
+    );
     const letters = await lettersCost();
-    console.log(`300 letters with blur and shadow on the desk's canvas: ${letters.moving.toFixed(1)} ms a frame; the same words standing still ${letters.still.toFixed(1)} ms (ratio ${(letters.moving / letters.still).toFixed(1)})`);
+    console.log(
+      `300 letters with blur and shadow on the desk's canvas: ${letters.moving.toFixed(1)} ms a frame; the same words standing still ${letters.still.toFixed(1)} ms (ratio ${(letters.moving / letters.still).toFixed(1)})`,
+    );
   } finally {
     await rm(dir, { recursive: true, force: true });
   }

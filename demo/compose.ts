@@ -13,7 +13,9 @@ export const leave: Easing = { type: 'named', name: 'cubic-in' };
 export const even: Easing = { type: 'linear' };
 export const sway: Easing = { type: 'named', name: 'sine-in-out' };
 
-export type Keys = Partial<Record<PropertyId, readonly (readonly [beat: number, value: TrackValue, easing?: Easing])[]>>;
+export type Keys = Partial<
+  Record<PropertyId, readonly (readonly [beat: number, value: TrackValue, easing?: Easing])[]>
+>;
 
 export interface Part {
   readonly kind: LayerKind;
@@ -31,10 +33,26 @@ export interface Part {
 export function createComposer(): (part: Part) => Layer {
   let count = 0;
   return (part) => {
-    const layer = createLayer(part.kind, { name: part.name, start: beat(part.from), end: beat(part.to), ...(part.content ? { content: part.content } : {}), ...(part.values ? { values: part.values } : {}) }, () => `layer-${++count}`);
+    const layer = createLayer(
+      part.kind,
+      {
+        name: part.name,
+        start: beat(part.from),
+        end: beat(part.to),
+        ...(part.content ? { content: part.content } : {}),
+        ...(part.values ? { values: part.values } : {}),
+      },
+      () => `layer-${++count}`,
+    );
     for (const [property, keys] of Object.entries(part.keys ?? {})) {
       const track = layer.tracks[property as PropertyId]; // keys of a typed record
-      if (track) track.keyframes = keys.map(([at, value, easing]) => ({ id: `key-${++count}`, at: beat(at), value, easing: easing ?? even }));
+      if (track)
+        track.keyframes = keys.map(([at, value, easing]) => ({
+          id: `key-${++count}`,
+          at: beat(at),
+          value,
+          easing: easing ?? even,
+        }));
     }
     layer.blend = part.blend ?? 'normal';
     layer.overrides = part.overrides ?? {};

@@ -7,7 +7,9 @@ import { packPiece } from '../server/features/pieces/piece-archive';
 import { makeDemoSongs } from './songs';
 import { DEMO_PIECES } from './seed';
 
-/** Writes the demo's songs, their true beats and its pieces as files: for the command line, the tests and the benchmark. */
+/**
+ * Writes the demo's songs, their true beats and its pieces as files: for the command line, the tests and the benchmark.
+ */
 async function main(): Promise<void> {
   const dir = process.argv[2];
   if (!dir) throw new Error('usage: make-demo DIR');
@@ -19,8 +21,18 @@ async function main(): Promise<void> {
     const hash = createHash('sha256').update(wav).digest('hex');
     for (const { songId, make } of DEMO_PIECES) {
       if (songId !== song.id) continue;
-      const piece = make({ id: song.id, hash, kind: 'audio', name: `${song.title}.wav`, duration: (wav.length - 44) / 4 / 44100 });
-      const packed = await packPiece({ piece, media: new Map([[hash, join(dir, `${song.id}.wav`)]]), analyses: new Map() });
+      const piece = make({
+        id: song.id,
+        hash,
+        kind: 'audio',
+        name: `${song.title}.wav`,
+        duration: (wav.length - 44) / 4 / 44100,
+      });
+      const packed = await packPiece({
+        piece,
+        media: new Map([[hash, join(dir, `${song.id}.wav`)]]),
+        analyses: new Map(),
+      });
       await pipeline(packed, createWriteStream(join(dir, `${piece.id}.estrella`)));
     }
   }

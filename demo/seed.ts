@@ -15,7 +15,9 @@ export const DEMO_PIECES: readonly { songId: string; make: (media: MediaRef) => 
 
 /** Puts the demo into a database that has never had it; a demo piece that someone deleted stays deleted. */
 export async function seedDemo(context: ServerContext): Promise<void> {
-  const [{ count }] = (await context.source.query(`SELECT count(*)::int AS count FROM piece WHERE id LIKE 'demo-%'`)) as [{ count: number }];
+  const [{ count }] = (await context.source.query(
+    `SELECT count(*)::int AS count FROM piece WHERE id LIKE 'demo-%'`,
+  )) as [{ count: number }];
   if (count > 0) return;
   const media = new Map<string, MediaRef>();
   for (const song of makeDemoSongs()) {

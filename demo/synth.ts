@@ -21,7 +21,10 @@ export interface Mix {
   readonly right: Float32Array;
 }
 
-export const createMix = (seconds: number): Mix => ({ left: new Float32Array(Math.ceil(seconds * DEMO_RATE)), right: new Float32Array(Math.ceil(seconds * DEMO_RATE)) });
+export const createMix = (seconds: number): Mix => ({
+  left: new Float32Array(Math.ceil(seconds * DEMO_RATE)),
+  right: new Float32Array(Math.ceil(seconds * DEMO_RATE)),
+});
 
 export type Voice = (t: number) => number;
 
@@ -42,7 +45,8 @@ export function play(mix: Mix, at: number, length: number, gain: number, pan: nu
 
 export const midi = (note: number): number => 440 * 2 ** ((note - 69) / 12);
 
-export const kick = (): Voice => (t) => Math.sin(2 * Math.PI * (46 * t + 2.6 * (1 - Math.exp(-t * 38)))) * Math.exp(-t * 9) + 0.4 * Math.exp(-t * 420);
+export const kick = (): Voice => (t) =>
+  Math.sin(2 * Math.PI * (46 * t + 2.6 * (1 - Math.exp(-t * 38)))) * Math.exp(-t * 9) + 0.4 * Math.exp(-t * 420);
 
 export function snare(random: () => number): Voice {
   let low = 0;
@@ -63,7 +67,10 @@ export function hat(random: () => number, decay: number): Voice {
   };
 }
 
-/** A string plucked and damped: K. Karplus & A. Strong, "Digital Synthesis of Plucked-String and Drum Timbres", CMJ 7(2), 1983. */
+/**
+ * A string plucked and damped: K. Karplus & A. Strong, "Digital Synthesis of Plucked-String and Drum Timbres", CMJ
+ * 7(2), 1983.
+ */
 export function pluck(frequency: number, random: () => number, damping = 0.996): Voice {
   const size = Math.max(2, Math.round(DEMO_RATE / frequency));
   const line = Float32Array.from({ length: size }, () => random() * 2 - 1);
@@ -77,17 +84,27 @@ export function pluck(frequency: number, random: () => number, damping = 0.996):
   };
 }
 
-export const bass = (frequency: number): Voice => (t) => {
-  const p = 2 * Math.PI * frequency * t;
-  return (Math.sin(p) + 0.35 * Math.sin(2 * p) * Math.exp(-t * 5) + 0.15 * Math.sin(3 * p) * Math.exp(-t * 9)) * Math.min(1, t * 180) * Math.exp(-t * 1.6);
-};
+export const bass =
+  (frequency: number): Voice =>
+  (t) => {
+    const p = 2 * Math.PI * frequency * t;
+    return (
+      (Math.sin(p) + 0.35 * Math.sin(2 * p) * Math.exp(-t * 5) + 0.15 * Math.sin(3 * p) * Math.exp(-t * 9)) *
+      Math.min(1, t * 180) *
+      Math.exp(-t * 1.6)
+    );
+  };
 
 /** Slow chord tone: detuned partials that swell in over `attack` seconds. */
-export const pad = (frequency: number, length: number, attack: number): Voice => (t) => {
-  const envelope = Math.min(1, t / attack) * Math.min(1, Math.max(0, (length - t) / 0.3));
-  const p = 2 * Math.PI * frequency * t;
-  return envelope * (Math.sin(p) + 0.6 * Math.sin(p * 1.003 + 0.7) + 0.3 * Math.sin(2.001 * p) + 0.12 * Math.sin(3 * p));
-};
+export const pad =
+  (frequency: number, length: number, attack: number): Voice =>
+  (t) => {
+    const envelope = Math.min(1, t / attack) * Math.min(1, Math.max(0, (length - t) / 0.3));
+    const p = 2 * Math.PI * frequency * t;
+    return (
+      envelope * (Math.sin(p) + 0.6 * Math.sin(p * 1.003 + 0.7) + 0.3 * Math.sin(2.001 * p) + 0.12 * Math.sin(3 * p))
+    );
+  };
 
 /** 16-bit stereo WAV, scaled so that the loudest sample is 0.89, with a soft knee before. */
 export function toWav({ left, right }: Mix): Buffer {
@@ -95,5 +112,8 @@ export function toWav({ left, right }: Mix): Buffer {
   const shaped = [left, right].map((channel) => channel.map((v) => Math.tanh(v)));
   for (const channel of shaped) for (const v of channel) peak = Math.max(peak, Math.abs(v));
   const scale = peak > 0 ? 0.89 / peak : 0;
-  return encodeWav(shaped.map((channel) => channel.map((v) => v * scale)), DEMO_RATE);
+  return encodeWav(
+    shaped.map((channel) => channel.map((v) => v * scale)),
+    DEMO_RATE,
+  );
 }

@@ -18,7 +18,8 @@ export function encodeWav(channels: readonly Float32Array[], rate: number): Buff
   out.write('data', 36);
   out.writeUInt32LE(frames * block, 40);
   channels.forEach((samples, channel) => {
-    for (let i = 0; i < frames; i++) out.writeInt16LE(Math.round(Math.max(-1, Math.min(1, samples[i]!)) * 32767), 44 + i * block + channel * 2);
+    for (let i = 0; i < frames; i++)
+      out.writeInt16LE(Math.round(Math.max(-1, Math.min(1, samples[i]!)) * 32767), 44 + i * block + channel * 2);
   });
   return out;
 }

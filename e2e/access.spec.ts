@@ -6,10 +6,27 @@ import { appUrl, newPiece, testFile } from './support/app';
 /** What a machine can find of WCAG 2.2 A and AA: names, roles, contrast, order. */
 async function faults(page: Page, where: string, part?: string): Promise<string[]> {
   // What is still fading in has no contrast of its own yet.
-  await page.evaluate(() => Promise.all(document.getAnimations().filter((a) => Number.isFinite(a.effect?.getComputedTiming().endTime)).map((a) => a.finished.catch(() => null))));
+  await page.evaluate(() =>
+    Promise.all(
+      document
+        .getAnimations()
+        .filter((a) => Number.isFinite(a.effect?.getComputedTiming().endTime))
+        .map((a) => a.finished.catch(() => null)),
+    ),
+  );
   const builder = new AxeBuilder({ page });
-  const { violations } = await (part ? builder.include(part) : builder).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze();
-  return violations.flatMap((v) => v.nodes.slice(0, 4).map((node) => `${where}: ${v.id}: ${node.target.join(' ')} ${node.html.slice(0, 160)} ${node.any.map((a) => a.message).join('; ').slice(0, 160)}`));
+  const { violations } = await (part ? builder.include(part) : builder)
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+    .analyze();
+  return violations.flatMap((v) =>
+    v.nodes.slice(0, 4).map(
+      (node) =>
+        `${where}: ${v.id}: ${node.target.join(' ')} ${node.html.slice(0, 160)} ${node.any
+          .map((a) => a.message)
+          .join('; ')
+          .slice(0, 160)}`,
+    ),
+  );
 }
 
 const RUNGS = ['Music', 'Words', 'Picture', 'Motion', 'Sound', 'Colour', 'Run-through', 'Send'];

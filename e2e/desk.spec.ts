@@ -3,7 +3,12 @@ import type { Page } from '@playwright/test';
 import { appUrl, goTo, newPiece, storedPiece, testFile, timeline, timelineX, waitSaved } from './support/app';
 
 /** Screen point of the middle of the canvas plus format pixels. */
-async function canvasPoint(page: Page, dx: number, dy: number, width = 1920): Promise<{ x: number; y: number; zoom: number }> {
+async function canvasPoint(
+  page: Page,
+  dx: number,
+  dy: number,
+  width = 1920,
+): Promise<{ x: number; y: number; zoom: number }> {
   const box = (await page.getByTestId('canvas').boundingBox())!;
   const zoom = box.width / width;
   return { x: box.x + box.width / 2 + dx * zoom, y: box.y + box.height / 2 + dy * zoom, zoom };
@@ -74,7 +79,10 @@ test('layers are ordered, renamed, hidden, locked, duplicated and deleted, each 
   expect(await names()).toEqual(['Rectangle', 'Ellipse']);
   await page.keyboard.press('Shift+ArrowDown');
   expect(await names()).toEqual(['Ellipse', 'Rectangle']);
-  await page.getByRole('group', { name: 'Rectangle' }).getByRole('button', { name: 'Rectangle', exact: true }).dblclick();
+  await page
+    .getByRole('group', { name: 'Rectangle' })
+    .getByRole('button', { name: 'Rectangle', exact: true })
+    .dblclick();
   await page.getByLabel('Layer name').fill('Pennant');
   await page.getByLabel('Layer name').press('Enter');
   expect(await names()).toEqual(['Ellipse', 'Pennant']);
@@ -105,7 +113,10 @@ test('keyframes are set, eased with a dragged curve, reversed and stretched', as
   for (let i = 0; i < 2; i++) await page.keyboard.press('Shift+ArrowRight');
   await setNumber(page, 'Position x', '400');
   const keys = async () => (await storedPiece(page, id)).layers[0]!.tracks.position!.keyframes;
-  expect((await keys()).map((k) => k.value)).toEqual([[0, 0], [400, 0]]);
+  expect((await keys()).map((k) => k.value)).toEqual([
+    [0, 0],
+    [400, 0],
+  ]);
   expect((await keys())[1]!.at).toMatchObject({ kind: 'pinned', to: { beat: 2 } });
 
   await page.locator('.star').first().click();
@@ -126,7 +137,10 @@ test('keyframes are set, eased with a dragged curve, reversed and stretched', as
   const panel = page.getByRole('region', { name: 'Motion' });
   await panel.getByRole('tab', { name: 'Stars' }).click();
   await panel.getByRole('button', { name: 'Reverse' }).click();
-  expect((await keys()).map((k) => k.value)).toEqual([[400, 0], [0, 0]]);
+  expect((await keys()).map((k) => k.value)).toEqual([
+    [400, 0],
+    [0, 0],
+  ]);
   await panel.getByRole('button', { name: 'Stretch ×2' }).click();
   expect((await keys())[1]!.at).toMatchObject({ to: { beat: 4 } });
 
@@ -152,7 +166,14 @@ test('spans are dragged and snap to beats; the music moves what is pinned in one
   const bar = page.locator('[data-bar]').first();
   const box = (await bar.boundingBox())!;
   const beat = 60 / 118;
-  await drag(page, { x: box.x + box.width / 2, y: box.y + 12 }, { x: box.x + box.width / 2 + (await timelineX(page, 0.2 + 8 * beat)) - (await timelineX(page, 0)) + 2, y: box.y + 12 });
+  await drag(
+    page,
+    { x: box.x + box.width / 2, y: box.y + 12 },
+    {
+      x: box.x + box.width / 2 + (await timelineX(page, 0.2 + 8 * beat)) - (await timelineX(page, 0)) + 2,
+      y: box.y + 12,
+    },
+  );
   const start = (await storedPiece(page, id)).layers[0]!.start;
   expect(start).toMatchObject({ kind: 'pinned', to: { type: 'beat', beat: 8 } });
 
@@ -172,20 +193,26 @@ test('spans are dragged and snap to beats; the music moves what is pinned in one
   // Another song: the bar stands on beat 8 of that one.
   await page.getByLabel('Choose another song').setInputFiles(testFile('harbour-lamps.wav'));
   await expect(page.getByRole('heading', { name: 'harbour-lamps' })).toBeVisible({ timeout: 60_000 });
-  await expect.poll(async () => Math.abs((await left()) - (await timelineX(page, 0.35 + (8 * 60) / 84))) < 2).toBe(true);
+  await expect
+    .poll(async () => Math.abs((await left()) - (await timelineX(page, 0.35 + (8 * 60) / 84))) < 2)
+    .toBe(true);
 });
 
 /** The time shown and the audio clock, both read in the moment the shown time changes. */
-const readClocks = (page: Page) => page.evaluate(() => new Promise<{ shown: number; audio: number }>((resolve) => {
-  const label = document.querySelector('[aria-label="Time"]')!; // the transport is on the page
-  const observer = new MutationObserver(() => {
-    observer.disconnect();
-    const [m, s] = (label.textContent ?? '').split(':');
-    const { audioContexts } = window as unknown as { audioContexts: AudioContext[] }; // set by the test's init script
-    resolve({ shown: Number(m) * 60 + Number(s), audio: audioContexts[0]!.currentTime });
-  });
-  observer.observe(label, { childList: true, characterData: true, subtree: true });
-}));
+const readClocks = (page: Page) =>
+  page.evaluate(
+    () =>
+      new Promise<{ shown: number; audio: number }>((resolve) => {
+        const label = document.querySelector('[aria-label="Time"]')!; // the transport is on the page
+        const observer = new MutationObserver(() => {
+          observer.disconnect();
+          const [m, s] = (label.textContent ?? '').split(':');
+          const { audioContexts } = window as unknown as { audioContexts: AudioContext[] }; // set by the test's init script
+          resolve({ shown: Number(m) * 60 + Number(s), audio: audioContexts[0]!.currentTime });
+        });
+        observer.observe(label, { childList: true, characterData: true, subtree: true });
+      }),
+  );
 
 test('sound and picture run from the audio clock: the playhead keeps time, loops, and stops', async ({ page }) => {
   await page.addInitScript(() => {
@@ -212,7 +239,8 @@ test('sound and picture run from the audio clock: the playhead keeps time, loops
   const a = await readClocks(page);
   await expect.poll(seconds, { timeout: 10_000 }).toBeGreaterThan(a.shown + 2);
   const b = await readClocks(page);
-  // The wall clock is no measure here: on a busy machine the sound itself may wait, and the picture has to wait with it.
+  // The wall clock is no measure here: on a busy machine the sound itself may wait, and the picture has to wait with
+  // it.
   expect(Math.abs(b.shown - a.shown - (b.audio - a.audio))).toBeLessThan(0.1);
   await page.getByRole('button', { name: 'Show the preview rate' }).click();
   await expect(page.getByTestId('preview-rate')).toHaveText(/[\d.]+ of 30 fps/);
@@ -224,10 +252,15 @@ test('sound and picture run from the audio clock: the playhead keeps time, loops
   await page.keyboard.press('Space');
   // Two bars at 118 are 4.07 s: inside the loop the playhead comes back.
   const readings: number[] = [];
-  await expect.poll(async () => {
-    readings.push(await seconds());
-    return readings.some((t, i) => i > 0 && t < readings[i - 1]! - 2);
-  }, { timeout: 20_000, intervals: [100] }).toBe(true);
+  await expect
+    .poll(
+      async () => {
+        readings.push(await seconds());
+        return readings.some((t, i) => i > 0 && t < readings[i - 1]! - 2);
+      },
+      { timeout: 20_000, intervals: [100] },
+    )
+    .toBe(true);
   expect(Math.max(...readings)).toBeLessThan(0.3 + 4.07 + 0.6);
   await page.keyboard.press('Space');
 });
@@ -240,11 +273,19 @@ test('the desk follows the frame, and a format keeps its own arrangement', async
   const wide = (await page.getByTestId('canvas').boundingBox())!;
   expect(wide.width).toBeGreaterThan(wide.height);
   await page.getByRole('navigation', { name: 'Formats' }).getByRole('button', { name: 'Tall' }).click();
-  await expect.poll(async () => { const b = (await page.getByTestId('canvas').boundingBox())!; return b.height > b.width && b.height > 500; }).toBe(true);
+  await expect
+    .poll(async () => {
+      const b = (await page.getByTestId('canvas').boundingBox())!;
+      return b.height > b.width && b.height > 500;
+    })
+    .toBe(true);
   const middle = await canvasPoint(page, 0, 0, 1080);
   await page.mouse.click(middle.x, middle.y);
   await drag(page, middle, await canvasPoint(page, 0, 400, 1080));
-  const layer = (await storedPiece(page, id)).layers[0]! as unknown as { tracks: { position: { value: number[] } }; overrides: Record<string, { move: number[] }> };
+  const layer = (await storedPiece(page, id)).layers[0]! as unknown as {
+    tracks: { position: { value: number[] } };
+    overrides: Record<string, { move: number[] }>;
+  };
   expect(layer.tracks.position.value).toEqual([0, 0]);
   expect(Math.abs(layer.overrides.tall!.move[1]! - 400)).toBeLessThan(15);
 });

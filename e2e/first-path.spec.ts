@@ -1,5 +1,18 @@
 import { expect, test } from '@playwright/test';
-import { analysisOf, ffprobe, frameLuma, goTo, newPiece, renderTo, soundOf, storedPiece, timeline, timelineX, waitSaved, workFile } from './support/app';
+import {
+  analysisOf,
+  ffprobe,
+  frameLuma,
+  goTo,
+  newPiece,
+  renderTo,
+  soundOf,
+  storedPiece,
+  timeline,
+  timelineX,
+  waitSaved,
+  workFile,
+} from './support/app';
 import { burstOnsets, writeClickTrack } from './support/click-track';
 
 /**
@@ -23,7 +36,12 @@ for (const { rate, ffrate, bpm } of [
     // A white rectangle over the whole frame, whose opacity jumps on each beat.
     await page.getByRole('button', { name: 'Picture', exact: true }).click();
     await page.getByRole('button', { name: 'Rectangle' }).click();
-    for (const [label, value] of [['Size width', '640'], ['Size height', '360'], ['Fill', '#ffffff'], ['Opacity', '0']] as const) {
+    for (const [label, value] of [
+      ['Size width', '640'],
+      ['Size height', '360'],
+      ['Fill', '#ffffff'],
+      ['Opacity', '0'],
+    ] as const) {
       await page.getByLabel(label, { exact: true }).fill(value);
       await page.getByLabel(label, { exact: true }).press('Enter');
     }
@@ -89,7 +107,10 @@ for (const { rate, ffrate, bpm } of [
     await page.keyboard.press('Home');
     await page.getByLabel('Opacity', { exact: true }).fill('0');
     await page.getByLabel('Opacity', { exact: true }).press('Enter');
-    expect((await storedPiece(page, id)).layers[0]!.tracks.opacity!.keyframes[0]).toMatchObject({ value: 0, easing: { type: 'hold' } });
+    expect((await storedPiece(page, id)).layers[0]!.tracks.opacity!.keyframes[0]).toMatchObject({
+      value: 0,
+      easing: { type: 'hold' },
+    });
 
     // Words too, so that the frame is not only a flash.
     await goTo(page, 0);
@@ -102,7 +123,18 @@ for (const { rate, ffrate, bpm } of [
     const facts = ffprobe(out);
     const video = facts.streams.find((s) => s.codec_type === 'video')!;
     const audio = facts.streams.find((s) => s.codec_type === 'audio')!;
-    expect(video).toMatchObject({ codec_name: 'h264', profile: 'High', pix_fmt: 'yuv420p', color_space: 'bt709', color_primaries: 'bt709', color_transfer: 'bt709', color_range: 'tv', r_frame_rate: ffrate, width: 640, height: 360 });
+    expect(video).toMatchObject({
+      codec_name: 'h264',
+      profile: 'High',
+      pix_fmt: 'yuv420p',
+      color_space: 'bt709',
+      color_primaries: 'bt709',
+      color_transfer: 'bt709',
+      color_range: 'tv',
+      r_frame_rate: ffrate,
+      width: 640,
+      height: 360,
+    });
     expect(audio).toMatchObject({ codec_name: 'aac', sample_rate: '48000' });
     expect(Number(facts.format.duration)).toBeGreaterThan(29.9);
 
@@ -115,7 +147,9 @@ for (const { rate, ffrate, bpm } of [
       const flash = flashes.reduce((best, t) => (Math.abs(t - onset) < Math.abs(best - onset) ? t : best), Infinity);
       return (flash - onset) * fps;
     });
-    console.log(`${rate} fps: ${early.length} beats, flash − onset in frames: from ${Math.min(...early).toFixed(2)} to ${Math.max(...early).toFixed(2)}`);
+    console.log(
+      `${rate} fps: ${early.length} beats, flash − onset in frames: from ${Math.min(...early).toFixed(2)} to ${Math.max(...early).toFixed(2)}`,
+    );
     expect(onsets.length).toBe(truth.filter((t) => t < 29.4).length);
     for (const frames of early) expect(Math.abs(frames)).toBeLessThanOrEqual(1);
   });

@@ -6,7 +6,10 @@ test('the demo is there, pieces are found, sorted, duplicated, renamed, deleted 
   await page.goto(appUrl());
   await expect(page.getByRole('article', { name: 'Nine days of wind' })).toBeVisible();
   await expect(page.getByRole('article', { name: 'A question for the wind' })).toBeVisible();
-  await expect(page.getByRole('article', { name: 'Nine days of wind' }).locator('img')).toHaveJSProperty('complete', true);
+  await expect(page.getByRole('article', { name: 'Nine days of wind' }).locator('img')).toHaveJSProperty(
+    'complete',
+    true,
+  );
   await page.getByLabel('Search pieces').fill('question');
   await expect(page.getByRole('article')).toHaveCount(1);
   await page.getByRole('button', { name: 'Duplicate A question for the wind' }).click();
@@ -49,7 +52,10 @@ test('a piece is kept as a file and opened again; a broken file says what is wro
 test('a custom frame outside the limits is refused before anything is made', async ({ page }) => {
   await page.goto(appUrl());
   await page.getByRole('button', { name: 'New piece' }).click();
-  await page.getByRole('dialog').getByRole('button', { name: /^Custom/ }).click();
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /^Custom/ })
+    .click();
   await page.getByLabel('Width in pixels').fill('5000');
   await page.getByRole('button', { name: 'Make it' }).click();
   await expect(page.getByRole('alert')).toHaveText(/from 16 to 4096/);

@@ -1,6 +1,19 @@
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
-import { analysisOf, goTo, markStretch, newPiece, renderTo, soundOf, storedPiece, testFile, timeline, timelineX, waitSaved, workFile } from './support/app';
+import {
+  analysisOf,
+  goTo,
+  markStretch,
+  newPiece,
+  renderTo,
+  soundOf,
+  storedPiece,
+  testFile,
+  timeline,
+  timelineX,
+  waitSaved,
+  workFile,
+} from './support/app';
 import { lagOf, sharpest } from './support/sound';
 
 const BEAT = 60 / 118;
@@ -15,7 +28,8 @@ async function pieceWithMusic(page: Page, name: string): Promise<string> {
 const tab = (page: Page, name: string) => page.getByRole('tab', { name, exact: true }).click();
 const music = async (page: Page, id: string) => (await storedPiece(page, id)).music!;
 const undo = (page: Page) => page.keyboard.press('Control+z');
-const tempoShown = async (page: Page) => Number((await page.getByLabel('Tempo', { exact: true }).inputValue()).replace(/[^\d.]/g, ''));
+const tempoShown = async (page: Page) =>
+  Number((await page.getByLabel('Tempo', { exact: true }).inputValue()).replace(/[^\d.]/g, ''));
 
 test('beats are halved, doubled, nudged, dragged and counted from a new "one", each with undo', async ({ page }) => {
   const id = await pieceWithMusic(page, 'Corrections');
@@ -89,12 +103,12 @@ test('four taps while it plays set the beats of the whole song on what is really
         const clock = document.querySelector('[aria-label="Time"]')!;
         let tapped = 0;
         const look = () => {
-          const [m, s] = clock.textContent!.split(':').map(Number);
-          if (m! * 60 + s! >= first! + tapped * beat! + 0.02) {
+          const [m, s] = clock.textContent.split(':').map(Number);
+          if (m! * 60 + s! >= first + tapped * beat + 0.02) {
             window.dispatchEvent(new KeyboardEvent('keydown', { key: 'b', bubbles: true }));
             tapped++;
           }
-          if (tapped < count!) requestAnimationFrame(look);
+          if (tapped < count) requestAnimationFrame(look);
           else resolve();
         };
         look();
@@ -107,19 +121,24 @@ test('four taps while it plays set the beats of the whole song on what is really
   expect(correction.factor).toBe(1);
   expect(tapped.length).toBeGreaterThan(60);
   // Where drums play, every beat lies on a true one.
-  const errors = tapped.filter((t) => t > beats[14]! && t < beats[50]!).map((t) => Math.min(...beats.map((b) => Math.abs(b - t))));
+  const errors = tapped
+    .filter((t) => t > beats[14]! && t < beats[50]!)
+    .map((t) => Math.min(...beats.map((b) => Math.abs(b - t))));
   expect(errors.length).toBeGreaterThan(30);
   expect(Math.max(...errors)).toBeLessThan(0.04);
   await undo(page);
   expect((await music(page, id)).correction).toMatchObject({ tapped: null, factor: 0.5 });
 });
 
-test('a stretch is left out on the beat: even beats, the rendered sound without a click, the phase kept', async ({ page }) => {
+test('a stretch is left out on the beat: even beats, the rendered sound without a click, the phase kept', async ({
+  page,
+}) => {
   const id = await pieceWithMusic(page, 'A cut');
   const { beats, duration } = await analysisOf(page, id);
   // The piece is as long as six bars.
   await page.getByRole('button', { name: 'Play', exact: true }).click();
-  await page.getByRole('button', { name: 'Stop', exact: true }).click(); // the sound is loaded: the join is matched on it
+  // the sound is loaded: the join is matched on it
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
   await tab(page, 'Cut');
   await markStretch(page, beats[4]! + 0.03, beats[8]! - 0.04);
   await page.getByRole('button', { name: 'Leave it out' }).click();
@@ -139,7 +158,9 @@ test('a stretch is left out on the beat: even beats, the rendered sound without 
   expect(Math.abs(lag)).toBeLessThan(0.003);
   expect(Math.abs(lagOf(heard, join + 1, song, join + by + 1) - lag)).toBeLessThan(0.005);
   // No click: the joint bends no sharper than the music itself.
-  expect(sharpest(heard, join - 0.02, join + 0.02)).toBeLessThan(1.2 * Math.max(sharpest(heard, 0.15, join - 0.05), sharpest(heard, join + 0.05, join + 2)));
+  expect(sharpest(heard, join - 0.02, join + 0.02)).toBeLessThan(
+    1.2 * Math.max(sharpest(heard, 0.15, join - 0.05), sharpest(heard, join + 0.05, join + 2)),
+  );
 
   await page.getByRole('button', { name: 'Music', exact: true }).click();
   await tab(page, 'Cut');
@@ -149,7 +170,9 @@ test('a stretch is left out on the beat: even beats, the rendered sound without 
   expect((await music(page, id)).cuts).toEqual([]);
 });
 
-test('the song is split and a part repeated; fitted to a length by whole bars it comes to its own end', async ({ page }) => {
+test('the song is split and a part repeated; fitted to a length by whole bars it comes to its own end', async ({
+  page,
+}) => {
   const id = await pieceWithMusic(page, 'Fitted');
   const { beats, duration, bars } = await analysisOf(page, id);
   await tab(page, 'Cut');
@@ -172,7 +195,8 @@ test('the song is split and a part repeated; fitted to a length by whole bars it
   expect(Math.abs(fitted.end.seconds! - 25)).toBeLessThan(4 * BEAT * 0.51);
   // Every join leads from the end of a bar to the start of another.
   const downs = bars.map((b) => beats[b.beat]!);
-  for (const cut of fitted.music!.cuts) for (const t of [cut.at, cut.to]) expect(Math.min(...downs.map((d) => Math.abs(d - t)))).toBeLessThan(0.005);
+  for (const cut of fitted.music!.cuts)
+    for (const t of [cut.at, cut.to]) expect(Math.min(...downs.map((d) => Math.abs(d - t)))).toBeLessThan(0.005);
 
   // Rendered, it sounds as it is written: every part in step with the song, no click at a join, silence at the end.
   const out = workFile('fitted.mp4');
@@ -187,7 +211,14 @@ test('the song is split and a part repeated; fitted to a length by whole bars it
     from = cut.to;
     expect(Math.abs(lagOf(heard, at + 0.1, song, cut.to + 0.1, 0.8) - lag)).toBeLessThan(0.005);
     // A drum is struck on most joins: the same beat of the song, unjoined, is the measure.
-    expect(sharpest(heard, at - 0.02, at + 0.02)).toBeLessThan(1.3 * Math.max(sharpest(song, cut.to - 0.02, cut.to + 0.02), sharpest(song, cut.at - 0.02, cut.at + 0.02), sharpest(song, cut.at - 2, cut.at)));
+    expect(sharpest(heard, at - 0.02, at + 0.02)).toBeLessThan(
+      1.3 *
+        Math.max(
+          sharpest(song, cut.to - 0.02, cut.to + 0.02),
+          sharpest(song, cut.at - 0.02, cut.at + 0.02),
+          sharpest(song, cut.at - 2, cut.at),
+        ),
+    );
   }
   await page.getByRole('button', { name: 'Music', exact: true }).click();
   await timeline(page).focus();
@@ -208,7 +239,10 @@ test('the drop is put under the playhead, and what was pinned stays on a beat wh
   await tab(page, 'Cut');
   await goTo(page, 4);
   const at = Number((await page.getByLabel('Time', { exact: true }).innerText()).split(':')[1]);
-  await page.getByRole('button', { name: /^The drop at/ }).first().click();
+  await page
+    .getByRole('button', { name: /^The drop at/ })
+    .first()
+    .click();
   const piece = await storedPiece(page, id);
   expect(Math.abs(piece.music!.start + drops[0]!.time - at)).toBeLessThan(0.002);
   const after = piece.layers[0]!.start.to!.beat!;
@@ -217,12 +251,15 @@ test('the drop is put under the playhead, and what was pinned stays on a beat wh
   expect(Number.isInteger(after)).toBe(true);
 });
 
-test('layers and copies are spread on the beats, and movements that miss them are landed in one click', async ({ page }) => {
+test('layers and copies are spread on the beats, and movements that miss them are landed in one click', async ({
+  page,
+}) => {
   const id = await pieceWithMusic(page, 'Spread');
   const { beats } = await analysisOf(page, id);
   await page.getByRole('button', { name: 'Picture', exact: true }).click();
   await goTo(page, beats[4]!);
-  for (let i = 0; i < 3; i++) await page.getByRole('region', { name: 'Picture' }).getByRole('button', { name: 'Ellipse' }).click();
+  for (let i = 0; i < 3; i++)
+    await page.getByRole('region', { name: 'Picture' }).getByRole('button', { name: 'Ellipse' }).click();
   await page.keyboard.press('Control+a');
   await page.getByRole('button', { name: 'Motion', exact: true }).click();
   await page.getByRole('tab', { name: 'Spread' }).click();

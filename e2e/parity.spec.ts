@@ -47,7 +47,9 @@ test('browser and server paint the same pixels in every scene', async ({ page })
       if (server[i] !== 0x11 || server[i + 1] !== 0x15) lit++;
     }
     const pixels = server.length / 4;
-    report.push(`${name}: mean ${(sum / pixels / 3).toFixed(4)}, ${((100 * off) / pixels).toFixed(4)} % over 8, worst ${worst}`);
+    report.push(
+      `${name}: mean ${(sum / pixels / 3).toFixed(4)}, ${((100 * off) / pixels).toFixed(4)} % over 8, worst ${worst}`,
+    );
     expect(lit / pixels, `${name} shows something`).toBeGreaterThan(0.02);
     expect(sum / pixels / 3, name).toBeLessThan(1);
     expect(off / pixels, name).toBeLessThan(0.005);

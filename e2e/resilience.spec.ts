@@ -3,7 +3,9 @@ import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import { appUrl, newPiece, storedPiece, timeline, waitSaved, workFile } from './support/app';
 
-test('with the server away edits are kept, said to be kept, survive a reload, and are sent when it is back', async ({ page }) => {
+test('with the server away edits are kept, said to be kept, survive a reload, and are sent when it is back', async ({
+  page,
+}) => {
   const id = await newPiece(page, 'Offline');
   await page.getByRole('button', { name: 'Picture', exact: true }).click();
   await page.getByRole('button', { name: 'Rectangle' }).click();
@@ -67,12 +69,15 @@ test('an earlier revision comes back, and undo leads forward again', async ({ pa
   expect((await storedPiece(page, id)).layers.map((l) => l.name)).toEqual(['Rectangle', 'Ellipse']);
 });
 
-test('a worker killed in mid-render is replaced and the render finishes; a cancelled one leaves no files', async ({ page }) => {
+test('a worker killed in mid-render is replaced and the render finishes; a cancelled one leaves no files', async ({
+  page,
+}) => {
   const exportsDir = workFile('app-data/exports');
   await page.goto(`${appUrl()}/piece/demo-nine-days`);
   await page.getByRole('navigation', { name: 'Ladder of work' }).getByRole('button', { name: 'Send' }).click();
   const panel = page.getByRole('region', { name: 'Send' });
-  const rendering = () => expect.poll(() => readdirSync(exportsDir).filter((f) => f.endsWith('.part')).length, { timeout: 60_000 }).toBe(1);
+  const rendering = () =>
+    expect.poll(() => readdirSync(exportsDir).filter((f) => f.endsWith('.part')).length, { timeout: 60_000 }).toBe(1);
 
   await panel.getByRole('button', { name: 'Render' }).nth(2).click();
   await expect(panel.getByRole('progressbar')).toBeVisible();
@@ -83,7 +88,9 @@ test('a worker killed in mid-render is replaced and the render finishes; a cance
 
   await panel.getByRole('button', { name: 'Render' }).nth(2).click();
   await rendering();
-  await expect.poll(async () => Number(await panel.getByRole('progressbar').getAttribute('aria-valuenow')), { timeout: 60_000 }).toBeGreaterThan(3);
+  await expect
+    .poll(async () => Number(await panel.getByRole('progressbar').getAttribute('aria-valuenow')), { timeout: 60_000 })
+    .toBeGreaterThan(3);
   // The worker of this very application: a child process with our data folder in its environment.
   const pids = execFileSync('pgrep', ['-f', 'worker-main.js']).toString().trim().split('\n');
   const ours = pids.filter((pid) => {

@@ -4,11 +4,15 @@ import { appUrl, newPiece, storedPiece, timeline, waitSaved } from './support/ap
 
 const addShape = async (page: Page, name: string) => {
   const button = page.getByRole('button', { name, exact: true });
-  if (!(await button.isVisible())) await page.getByRole('navigation', { name: 'Ladder of work' }).getByRole('button', { name: 'Picture' }).click();
+  if (!(await button.isVisible()))
+    await page.getByRole('navigation', { name: 'Ladder of work' }).getByRole('button', { name: 'Picture' }).click();
   await button.click();
   await expect(page.getByRole('group', { name })).toBeVisible();
 };
-const layersOnServer = async (page: Page, id: string) => ((await (await page.request.get(`${appUrl()}/api/pieces/${id}`)).json()) as { piece: { layers: { name: string }[] } }).piece.layers.map((l) => l.name);
+const layersOnServer = async (page: Page, id: string) =>
+  (
+    (await (await page.request.get(`${appUrl()}/api/pieces/${id}`)).json()) as { piece: { layers: { name: string }[] } }
+  ).piece.layers.map((l) => l.name);
 
 test('the last edit before leaving by a link is sent, and so is one before the tab is closed', async ({ context }) => {
   const page = await context.newPage();
@@ -25,7 +29,9 @@ test('the last edit before leaving by a link is sent, and so is one before the t
   await expect.poll(() => layersOnServer(home, id)).toEqual(['Rectangle', 'Ellipse']);
 });
 
-test('two tabs of one browser with the server away: each keeps its own edits, and none is lost when it is back', async ({ context }) => {
+test('two tabs of one browser with the server away: each keeps its own edits, and none is lost when it is back', async ({
+  context,
+}) => {
   const one = await context.newPage();
   const id = await newPiece(one, 'Side by side');
   await waitSaved(one);
@@ -53,7 +59,9 @@ test('two tabs of one browser with the server away: each keeps its own edits, an
   expect(await layersOnServer(one, id)).toEqual([first]);
 });
 
-test('a version held in a conflict survives the tab, and is offered when the piece is opened again', async ({ context }) => {
+test('a version held in a conflict survives the tab, and is offered when the piece is opened again', async ({
+  context,
+}) => {
   const one = await context.newPage();
   const id = await newPiece(one, 'Held');
   await waitSaved(one);
@@ -90,8 +98,17 @@ test('a save answered with half a body does not end saving', async ({ page }) =>
 test('a browser without storage works, and says that it keeps no copy', async ({ browser }) => {
   const context = await browser.newContext();
   await context.addInitScript(() => {
-    Object.defineProperty(window, 'indexedDB', { get: () => { throw new DOMException('closed', 'SecurityError'); } });
-    for (const name of ['localStorage', 'sessionStorage']) Object.defineProperty(window, name, { get: () => { throw new DOMException('closed', 'SecurityError'); } });
+    Object.defineProperty(window, 'indexedDB', {
+      get: () => {
+        throw new DOMException('closed', 'SecurityError');
+      },
+    });
+    for (const name of ['localStorage', 'sessionStorage'])
+      Object.defineProperty(window, name, {
+        get: () => {
+          throw new DOMException('closed', 'SecurityError');
+        },
+      });
   });
   const page = await context.newPage();
   const id = await newPiece(page, 'No storage');
@@ -129,7 +146,9 @@ test('a piece that cannot be shown offers ways out, and an unknown address leads
 test('a large song comes in resumably: chunks that get lost are sent again', async ({ page }) => {
   await newPiece(page, 'Large');
   let lost = 0;
-  await page.route('**/api/uploads/**', (route) => (route.request().method() === 'PATCH' && lost++ === 1 ? route.abort() : route.continue()));
+  await page.route('**/api/uploads/**', (route) =>
+    route.request().method() === 'PATCH' && lost++ === 1 ? route.abort() : route.continue(),
+  );
   // Three and a half minutes of stereo: more than is sent in one go.
   const seconds = 210;
   const bytes = Buffer.alloc(44 + seconds * 44100 * 2);
@@ -145,7 +164,9 @@ test('a large song comes in resumably: chunks that get lost are sent again', asy
   bytes.writeUInt16LE(16, 34);
   bytes.write('data', 36);
   bytes.writeUInt32LE(bytes.length - 44, 40);
-  for (let beat = 0; beat < seconds * 2; beat++) for (let i = 0; i < 400; i++) bytes.writeInt16LE(Math.round(20000 * Math.sin(i / 4) * Math.exp(-i / 120)), 44 + (beat * 22050 + i) * 2);
+  for (let beat = 0; beat < seconds * 2; beat++)
+    for (let i = 0; i < 400; i++)
+      bytes.writeInt16LE(Math.round(20000 * Math.sin(i / 4) * Math.exp(-i / 120)), 44 + (beat * 22050 + i) * 2);
   await page.getByLabel('Choose a song').setInputFiles({ name: 'long.wav', mimeType: 'audio/wav', buffer: bytes });
   await expect(page.getByText('long.wav is in')).toBeVisible({ timeout: 120_000 });
   expect(lost).toBeGreaterThan(2);

@@ -16,9 +16,12 @@ const type = async (page: Page, words: string): Promise<void> => {
 };
 const face = (page: Page) => page.getByRole('button', { name: /^Face:/ });
 const faces = (page: Page) => page.getByRole('list', { name: 'Faces' }).getByRole('listitem');
-const faceCalled = (page: Page, name: string) => page.getByRole('list', { name: 'Faces' }).getByRole('button', { name, exact: true });
-const contentOf = async (page: Page, id: string, words: string) => (await storedPiece(page, id)).layers.find((l) => l.content.text === words)!.content;
-const trackOf = async (page: Page, id: string, words: string, property: string) => (await storedPiece(page, id)).layers.find((l) => l.content.text === words)!.tracks[property]!;
+const faceCalled = (page: Page, name: string) =>
+  page.getByRole('list', { name: 'Faces' }).getByRole('button', { name, exact: true });
+const contentOf = async (page: Page, id: string, words: string) =>
+  (await storedPiece(page, id)).layers.find((l) => l.content.text === words)!.content;
+const trackOf = async (page: Page, id: string, words: string, property: string) =>
+  (await storedPiece(page, id)).layers.find((l) => l.content.text === words)!.tracks[property]!;
 
 /** The painted canvas as it is seen, without what lies over it: two of them differ if the picture does. */
 async function seen(page: Page, id: string): Promise<string> {
@@ -32,7 +35,11 @@ async function seen(page: Page, id: string): Promise<string> {
 }
 
 test('fonts of one’s own come in, their styles together; a face is starred and found by feel', async ({ page }) => {
-  const files = { regular: workFile('lumo-regular.ttf'), bold: workFile('lumo-bold.woff'), broken: workFile('lumo-broken.otf') };
+  const files = {
+    regular: workFile('lumo-regular.ttf'),
+    bold: workFile('lumo-bold.woff'),
+    broken: workFile('lumo-broken.otf'),
+  };
   writeFileSync(files.regular, makeFont({ family: 'Lumo Block', style: 'Regular', weight: 400 }));
   writeFileSync(files.bold, toWoff(makeFont({ family: 'Lumo Block', style: 'Bold', weight: 700 })));
   writeFileSync(files.broken, makeFont({ family: 'Lumo Block', style: 'Broken', weight: 400 }).slice(0, 600));
@@ -127,14 +134,18 @@ test('words run along an arc, a circle, a shape and a path drawn by hand; each s
   const at = (x: number, y: number) => [box.x + x * box.width, box.y + y * box.height] as const;
   await page.mouse.move(...at(0.15, 0.6));
   await page.mouse.down();
-  for (let i = 1; i <= 30; i++) await page.mouse.move(...at(0.15 + (0.7 * i) / 30, 0.6 - 0.25 * Math.sin((i / 30) * Math.PI)));
+  for (let i = 1; i <= 30; i++)
+    await page.mouse.move(...at(0.15 + (0.7 * i) / 30, 0.6 - 0.25 * Math.sin((i / 30) * Math.PI)));
   await page.mouse.up();
   await expect(canvas).toHaveCount(0);
   const drawn = (await contentOf(page, id, 'nine days of wind')).along as { d: string; box: number[] };
   // A smooth arch: few curves, as wide as it was drawn.
   expect(drawn.d.match(/C/g)!.length).toBeLessThan(6);
   expect(drawn.box[0]! / 640).toBeCloseTo(0.7, 1);
-  expect((await trackOf(page, id, 'nine days of wind', 'position')).value).toEqual([expect.closeTo(0, -1), expect.closeTo(360 * (0.475 - 0.5), -1)]);
+  expect((await trackOf(page, id, 'nine days of wind', 'position')).value).toEqual([
+    expect.closeTo(0, -1),
+    expect.closeTo(360 * (0.475 - 0.5), -1),
+  ]);
   pictures.push(await seen(page, id));
   expect(new Set(pictures).size).toBe(pictures.length);
 
@@ -169,14 +180,21 @@ test('a look is saved as a style, worn by another text, and changed for both', a
   await type(page, 'Inés Vardal');
   const style = page.getByLabel('Style', { exact: true });
   await style.selectOption({ label: 'Signboard' });
-  expect(await contentOf(page, id, 'Inés Vardal')).toMatchObject({ family: 'big-shoulders-display', letterCase: 'upper', style: null });
+  expect(await contentOf(page, id, 'Inés Vardal')).toMatchObject({
+    family: 'big-shoulders-display',
+    letterCase: 'upper',
+    style: null,
+  });
   await page.getByRole('button', { name: 'Save as a style' }).click();
   await page.getByLabel('Name of the style').fill('Name plate');
   await page.keyboard.press('Enter');
   await expect(style.locator('option:checked')).toHaveText('Name plate');
   await type(page, 'Teo Marsh');
   await style.selectOption({ label: 'Name plate' });
-  expect(await contentOf(page, id, 'Teo Marsh')).toMatchObject({ family: 'big-shoulders-display', dress: { solid: { depth: 0.16 } } });
+  expect(await contentOf(page, id, 'Teo Marsh')).toMatchObject({
+    family: 'big-shoulders-display',
+    dress: { solid: { depth: 0.16 } },
+  });
   await page.getByLabel('Weight', { exact: true }).fill('300');
   await page.keyboard.press('Enter');
   expect((await trackOf(page, id, 'Inés Vardal', 'weight')).value).toBe(900);
@@ -215,7 +233,9 @@ test('a font that is gone from the server is missed by name, and the words still
   await page.getByLabel('Bring in font files').setInputFiles(file);
   await faceCalled(page, 'Lumo Lost').click();
   await waitSaved(page);
-  await page.route('**/api/media/*/font', (route) => route.fulfill({ status: 404, json: { error: { code: 'NOT_FOUND', message: 'gone' } } }));
+  await page.route('**/api/media/*/font', (route) =>
+    route.fulfill({ status: 404, json: { error: { code: 'NOT_FOUND', message: 'gone' } } }),
+  );
   await page.goto(`${appUrl()}/piece/${id}`);
   await expect(page.getByText(/The font “lumo-lost\.ttf” is missing on the server/)).toBeVisible();
   await expect(page.getByLabel('Words of nine days')).toHaveCount(0);

@@ -1,15 +1,40 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
-import { analysisOf, ffprobe, frameLuma, goTo, newPiece, renderTo, storedPiece, testFile, timeline, timelineX, workFile } from './support/app';
+import {
+  analysisOf,
+  ffprobe,
+  frameLuma,
+  goTo,
+  newPiece,
+  renderTo,
+  storedPiece,
+  testFile,
+  timeline,
+  timelineX,
+  workFile,
+} from './support/app';
 import type { StoredKey } from './support/app';
 
-const QUOTE = 'A kite is a question you ask the wind. Some days it answers at once; some days you stand on the harbour wall with a cold hand and a slack string, and you learn to wait. My father said the string is not there to hold the kite down. It is how the two of you keep talking. Bring patience.';
+const QUOTE =
+  'A kite is a question you ask the wind. Some days it answers at once; some days you stand on the harbour wall with a cold hand and a slack string, and you learn to wait. My father said the string is not there to hold the kite down. It is how the two of you keep talking. Bring patience.';
 
-interface StoredUse { id: string; gesture: string; role: string; unit: string; at: StoredKey['at'] | null; every: number | null; tracks: unknown; words: number[] | null; stagger: { rhythm: { pattern: string; step: number } | null; order: string }; duration: { unit: string; value: number } }
+interface StoredUse {
+  id: string;
+  gesture: string;
+  role: string;
+  unit: string;
+  at: StoredKey['at'] | null;
+  every: number | null;
+  tracks: unknown;
+  words: number[] | null;
+  stagger: { rhythm: { pattern: string; step: number } | null; order: string };
+  duration: { unit: string; value: number };
+}
 const usesOf = (layer: object): StoredUse[] => (layer as { gestures: StoredUse[] }).gestures;
 const textOf = (layer: { content: Record<string, unknown> }): string => String(layer.content.text);
-const phrasesOf = async (page: Page, id: string) => (await storedPiece(page, id)).layers.filter((l) => (l.content.phrase as { role: string } | null)?.role === 'phrase');
+const phrasesOf = async (page: Page, id: string) =>
+  (await storedPiece(page, id)).layers.filter((l) => (l.content.phrase as { role: string } | null)?.role === 'phrase');
 
 async function withSong(page: Page, song: string): Promise<void> {
   await page.getByLabel('Choose a song').setInputFiles(testFile(`${song}.wav`));
@@ -37,13 +62,18 @@ test('a 60-word quote on a 30-second song, from paste to the finished video', as
   expect(starts.every((b) => b !== undefined && b % 0.5 === 0)).toBe(true);
   // Most begin on a downbeat, none before the one before it has ended.
   expect(starts.filter((b) => b! % 4 === 0).length).toBeGreaterThan(starts.length / 2);
-  for (let i = 1; i < phrases.length; i++) expect(beatOf(phrases[i]!.start)!).toBeGreaterThanOrEqual(beatOf(phrases[i - 1]!.end)!);
+  for (let i = 1; i < phrases.length; i++)
+    expect(beatOf(phrases[i]!.start)!).toBeGreaterThanOrEqual(beatOf(phrases[i - 1]!.end)!);
 
   const file = workFile('quote.mp4');
   await renderTo(page, file);
   console.log(`quote to video: ${interfaceSeconds.toFixed(1)} s of interface steps, ${phrases.length} phrases`);
   expect(interfaceSeconds).toBeLessThan(120);
-  expect(ffprobe(file).streams.map((s) => s.codec_type).sort()).toEqual(['audio', 'video']);
+  expect(
+    ffprobe(file)
+      .streams.map((s) => s.codec_type)
+      .sort(),
+  ).toEqual(['audio', 'video']);
   // In the middle of every phrase there are words on the screen; before the first beat there are none.
   const luma = frameLuma(file);
   const empty = Math.min(...luma);
@@ -54,7 +84,9 @@ test('a 60-word quote on a 30-second song, from paste to the finished video', as
   }
 });
 
-test('phrases are parted, joined, emphasised, locked and dragged on the lattice; the music lays them anew', async ({ page }) => {
+test('phrases are parted, joined, emphasised, locked and dragged on the lattice; the music lays them anew', async ({
+  page,
+}) => {
   const id = await newPiece(page, 'Sheet');
   await withSong(page, 'harbour-lamps');
   await page.getByRole('button', { name: 'Words', exact: true }).click();
@@ -80,7 +112,11 @@ test('phrases are parted, joined, emphasised, locked and dragged on the lattice;
   await page.getByRole('group', { name: 'Words that carry the sense' }).getByRole('button', { name: 'wind.' }).click();
   const marked = (await phrasesOf(page, id))[1]!;
   expect(marked.content.spans).toHaveLength(1);
-  expect(usesOf(marked).find((u) => u.words)).toMatchObject({ gesture: 'flare', words: [3], at: { kind: 'pinned', to: { type: 'beat' } } });
+  expect(usesOf(marked).find((u) => u.words)).toMatchObject({
+    gesture: 'flare',
+    words: [3],
+    at: { kind: 'pinned', to: { type: 'beat' } },
+  });
 
   // The stroke between two phrases is dragged on the lattice: one ends, the next begins there.
   const before = (await phrasesOf(page, id))[0]!;
@@ -109,7 +145,9 @@ test('phrases are parted, joined, emphasised, locked and dragged on the lattice;
   await page.getByRole('button', { name: 'New quote' }).click();
   await page.getByLabel('Quote').fill('wind and kite and string and harbour '.repeat(60));
   await page.getByRole('button', { name: 'Lay on the music' }).click();
-  await expect(page.getByRole('alert')).toContainText(/Too much to read: the words need [\d.]+ s, there are [\d.]+ s\. About \d+ words too many/);
+  await expect(page.getByRole('alert')).toContainText(
+    /Too much to read: the words need [\d.]+ s, there are [\d.]+ s\. About \d+ words too many/,
+  );
   expect((await texts()).length).toBeGreaterThan(20);
   await timeline(page).focus();
   await page.keyboard.press('Control+z');
@@ -145,7 +183,10 @@ test('gestures are chosen on one’s own words, put on the beats, mirrored, open
 
   await panel.getByRole('tab', { name: 'Goes out' }).click();
   await panel.getByRole('button', { name: 'As it came in, backwards' }).click();
-  expect((await uses()).map((u) => [u.gesture, u.role])).toEqual([['gravity', 'entrance'], ['gravity', 'exit']]);
+  expect((await uses()).map((u) => [u.gesture, u.role])).toEqual([
+    ['gravity', 'entrance'],
+    ['gravity', 'exit'],
+  ]);
 
   // Another gesture in its place, as a whole, opened up into stars.
   await panel.getByRole('tab', { name: 'Comes in' }).click();
@@ -180,14 +221,21 @@ test('words are dressed, fill a place in the frame, and blur as they move', asyn
   await dress.getByLabel('Case').selectOption('small');
   await dress.getByLabel('Fills a place in the frame').check();
   const layer = (await storedPiece(page, id)).layers[0]!;
-  expect(layer.content).toMatchObject({ letterCase: 'small', area: { x: 0.08, valign: 'middle' }, dress: { band: { per: 'word' }, glow: { radius: 0.12 } } });
+  expect(layer.content).toMatchObject({
+    letterCase: 'small',
+    area: { x: 0.08, valign: 'middle' },
+    dress: { band: { per: 'word' }, glow: { radius: 0.12 } },
+  });
   await page.getByRole('button', { name: 'Motion', exact: true }).click();
   await page.getByRole('tab', { name: 'Blur' }).click();
   await page.getByLabel('Shutter of the piece').fill('180');
   await page.getByLabel('Shutter of the piece').press('Enter');
   await page.getByLabel('Copies that follow').fill('4');
   await page.getByLabel('Copies that follow').press('Enter');
-  const piece = (await storedPiece(page, id)) as unknown as { shutter: number; layers: { trail: { copies: number } }[] };
+  const piece = (await storedPiece(page, id)) as unknown as {
+    shutter: number;
+    layers: { trail: { copies: number } }[];
+  };
   expect(piece.shutter).toBe(180);
   expect(piece.layers[0]!.trail.copies).toBe(4);
   await timeline(page).focus();
@@ -200,7 +248,10 @@ test('words that are too short, too faint or cut off are found, and helped in on
   const id = await newPiece(page, 'Faint');
   await page.getByRole('button', { name: 'Picture', exact: true }).click();
   await page.getByRole('button', { name: 'Rectangle' }).click();
-  for (const [label, value] of [['Size width', '1920'], ['Size height', '1080']] as const) {
+  for (const [label, value] of [
+    ['Size width', '1920'],
+    ['Size height', '1080'],
+  ] as const) {
     await page.getByLabel(label, { exact: true }).fill(value);
     await page.getByLabel(label, { exact: true }).press('Enter');
   }
@@ -208,7 +259,9 @@ test('words that are too short, too faint or cut off are found, and helped in on
   await page.getByLabel('Fill', { exact: true }).last().press('Enter');
   await timeline(page).focus();
   await page.keyboard.press('t');
-  await page.getByLabel('Text on the canvas').fill('Oona Castell, night pilot of the harbour and of everything that flies over it after dark');
+  await page
+    .getByLabel('Text on the canvas')
+    .fill('Oona Castell, night pilot of the harbour and of everything that flies over it after dark');
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Run-through', exact: true }).click();
   const check = page.getByRole('region', { name: 'Reading check' });
@@ -231,10 +284,14 @@ test('captions are opened, styled all at once, lit word by word, edited and save
   const id = await newPiece(page, 'Captions');
   await page.getByRole('button', { name: 'Words', exact: true }).click();
   await page.getByRole('tab', { name: 'Captions' }).click();
-  const open = (name: string, text: string) => page.getByLabel('Open captions').setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(text) });
+  const open = (name: string, text: string) =>
+    page.getByLabel('Open captions').setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(text) });
   await open('letter.srt', 'only a letter');
   await expect(page.getByText('letter.srt has no captions in it; nothing was changed.')).toBeVisible();
-  await open('kites.srt', '1\n00:00:01,000 --> 00:00:02,500\nThe lamps go out.\n\n2\nbroken\n\n3\n00:00:03,000 --> 00:00:04,250\nThe kites\ngo up.\n');
+  await open(
+    'kites.srt',
+    '1\n00:00:01,000 --> 00:00:02,500\nThe lamps go out.\n\n2\nbroken\n\n3\n00:00:03,000 --> 00:00:04,250\nThe kites\ngo up.\n',
+  );
   await expect(page.getByText('2 captions; the blocks at lines 5 could not be read and were left out.')).toBeVisible();
   await page.getByRole('button', { name: 'Word by word' }).click();
   await page.getByLabel('Place of the captions').selectOption('top');
@@ -250,17 +307,25 @@ test('captions are opened, styled all at once, lit word by word, edited and save
   await page.getByRole('button', { name: 'Save WebVTT' }).click();
   const file = workFile('captions.vtt');
   await (await download).saveAs(file);
-  expect(readFileSync(file, 'utf8')).toBe('WEBVTT\n\n00:00:01.000 --> 00:00:02.500\nThe lamps go out.\n\n00:00:03.000 --> 00:00:05.000\nThe kites\ngo up.\n');
+  expect(readFileSync(file, 'utf8')).toBe(
+    'WEBVTT\n\n00:00:01.000 --> 00:00:02.500\nThe lamps go out.\n\n00:00:03.000 --> 00:00:05.000\nThe kites\ngo up.\n',
+  );
 });
 
 test('a closing roll runs in whole pixels, rests at the end, and is changed from its own list', async ({ page }) => {
   const id = await newPiece(page, 'Roll');
   await page.getByRole('button', { name: 'Words', exact: true }).click();
   await page.getByRole('tab', { name: 'Roll' }).click();
-  await page.getByLabel('Credits', { exact: true }).fill('Kite Week\n\nKite maker: Inés Vardal\nWind reader: Teo Marsh');
+  await page
+    .getByLabel('Credits', { exact: true })
+    .fill('Kite Week\n\nKite maker: Inés Vardal\nWind reader: Teo Marsh');
   await page.getByRole('button', { name: 'Roll', exact: true }).click();
   const stored = async () => (await storedPiece(page, id)).layers;
-  expect((await stored()).map(textOf)).toEqual(['\n\nKite maker\nWind reader', '\n\nInés Vardal\nTeo Marsh', 'Kite Week\n\n\n']);
+  expect((await stored()).map(textOf)).toEqual([
+    '\n\nKite maker\nWind reader',
+    '\n\nInés Vardal\nTeo Marsh',
+    'Kite Week\n\n\n',
+  ]);
   for (const layer of await stored()) {
     const [start, end] = layer.tracks.position!.keyframes;
     const [from, to] = [start!.value as [number, number], end!.value as [number, number]];

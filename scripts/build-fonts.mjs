@@ -45,7 +45,13 @@ export async function buildFonts(root, outDir, families, readFacts) {
         facts ??= readFacts(readFileSync(out));
         manifest.families[family].axes = facts.axes;
         if (style === 'italic') manifest.families[family].italic = true;
-        manifest.files.push({ path, family, italic: style === 'italic', weights: facts.weights, ranges: parseRanges(ranges) });
+        manifest.files.push({
+          path,
+          family,
+          italic: style === 'italic',
+          weights: facts.weights,
+          ranges: parseRanges(ranges),
+        });
       }
     }
   }

@@ -12,18 +12,49 @@ const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 const dist = join(root, 'dist');
 mkdirSync(dist, { recursive: true });
 // Chunks are named by their content, so those of earlier builds would stay for ever.
-for (const name of existsSync(join(dist, 'server')) ? readdirSync(join(dist, 'server')) : []) if (name.startsWith('part-')) rmSync(join(dist, 'server', name));
+for (const name of existsSync(join(dist, 'server')) ? readdirSync(join(dist, 'server')) : [])
+  if (name.startsWith('part-')) rmSync(join(dist, 'server', name));
 
-const families = [...readFileSync(join(root, 'core/text/font-families.ts'), 'utf8').matchAll(/^ {2}'?([a-z-]+)'?: \{ label/gm)].map((m) => m[1]);
-await build({ entryPoints: { 'font-facts': join(root, 'core/text/font-facts.ts') }, outdir: join(dist, 'build'), outExtension: { '.js': '.mjs' }, bundle: true, format: 'esm', platform: 'node', logLevel: 'warning' });
+const families = [
+  ...readFileSync(join(root, 'core/text/font-families.ts'), 'utf8').matchAll(/^ {2}'?([a-z-]+)'?: \{ label/gm),
+].map((m) => m[1]);
+await build({
+  entryPoints: { 'font-facts': join(root, 'core/text/font-facts.ts') },
+  outdir: join(dist, 'build'),
+  outExtension: { '.js': '.mjs' },
+  bundle: true,
+  format: 'esm',
+  platform: 'node',
+  logLevel: 'warning',
+});
 const { readFontFacts } = await import(join(dist, 'build', 'font-facts.mjs'));
 const hb = await import('harfbuzzjs');
 await buildFonts(root, join(dist, 'fonts'), families, (bytes) => readFontFacts(hb, bytes));
 
 const asc = join(root, 'node_modules/assemblyscript/bin/asc.js');
-execFileSync(process.execPath, [asc, join(root, 'core/asm/i420.ts'), '-o', join(dist, 'i420.wasm'), '-O3', '--runtime', 'stub', '--noAssert', '--enable', 'simd', '--initialMemory', '1'], { stdio: 'inherit' });
+execFileSync(
+  process.execPath,
+  [
+    asc,
+    join(root, 'core/asm/i420.ts'),
+    '-o',
+    join(dist, 'i420.wasm'),
+    '-O3',
+    '--runtime',
+    'stub',
+    '--noAssert',
+    '--enable',
+    'simd',
+    '--initialMemory',
+    '1',
+  ],
+  { stdio: 'inherit' },
+);
 
-/** Long-lived processes take their packages from node_modules; what is started often carries them along, which halves its start. */
+/**
+ * Long-lived processes take their packages from node_modules; what is started often carries them along, which halves
+ * its start.
+ */
 async function buildServer(entries, options) {
   await build({
     entryPoints: Object.fromEntries(Object.entries(entries).map(([name, file]) => [name, join(root, file)])),
@@ -38,8 +69,31 @@ async function buildServer(entries, options) {
     ...options,
   });
 }
-await buildServer({ main: 'server/main.ts', 'worker-main': 'server/worker-main.ts', 'make-demo': 'demo/make-demo.ts', bench: 'bench/bench.ts', 'fit-meter': 'bench/fit-meter.ts', 'hard-cases': 'bench/hard-cases.ts' }, { packages: 'external' });
-await buildServer({ cli: 'server/cli.ts', 'paint-thread': 'server/render/paint-thread.ts', 'analysis-thread': 'server/features/media/analysis-thread.ts', 'font-thread': 'server/features/media/font-thread.ts', 'thumbnail-thread': 'server/features/pieces/thumbnail-thread.ts' }, { external: ['@napi-rs/canvas', 'harfbuzzjs', 'wawoff2', 'file-type', 'yauzl', 'yazl'], splitting: true, chunkNames: 'part-[hash]' });
+await buildServer(
+  {
+    main: 'server/main.ts',
+    'worker-main': 'server/worker-main.ts',
+    'make-demo': 'demo/make-demo.ts',
+    bench: 'bench/bench.ts',
+    'fit-meter': 'bench/fit-meter.ts',
+    'hard-cases': 'bench/hard-cases.ts',
+  },
+  { packages: 'external' },
+);
+await buildServer(
+  {
+    cli: 'server/cli.ts',
+    'paint-thread': 'server/render/paint-thread.ts',
+    'analysis-thread': 'server/features/media/analysis-thread.ts',
+    'font-thread': 'server/features/media/font-thread.ts',
+    'thumbnail-thread': 'server/features/pieces/thumbnail-thread.ts',
+  },
+  {
+    external: ['@napi-rs/canvas', 'harfbuzzjs', 'wawoff2', 'file-type', 'yauzl', 'yazl'],
+    splitting: true,
+    chunkNames: 'part-[hash]',
+  },
+);
 
 if (!process.argv.includes('--no-web')) {
   const { build: buildWeb } = await import('vite');

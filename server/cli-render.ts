@@ -34,7 +34,10 @@ async function makeFont(original: string, out: string, ref: Piece['media'][numbe
 }
 
 /** Unpacks a piece file into a folder that lives as long as `use` runs. */
-async function withPiece<T>(file: string, use: (piece: Piece, input: Omit<RenderInput, 'formatId'>, songFile: string | null) => Promise<T>): Promise<T> {
+async function withPiece<T>(
+  file: string,
+  use: (piece: Piece, input: Omit<RenderInput, 'formatId'>, songFile: string | null) => Promise<T>,
+): Promise<T> {
   const dir = await mkdtemp(join(tmpdir(), 'estrella-'));
   try {
     const { piece, media, analyses } = await unpackPiece(file, dir);
@@ -53,8 +56,11 @@ async function withPiece<T>(file: string, use: (piece: Piece, input: Omit<Render
         throw new AppError('AUDIO_UNREADABLE', song.name, { cause });
       });
     }
-    let analysis = song ? analyses.get(song.hash) ?? null : null;
-    if (songFile && !analysis) analysis = analyseSong(await decodeMono(openAs('flac', songFile), ANALYSIS_RATE, { maxSeconds: MAX_SONG_SECONDS, limitMs: LIMIT_MS }));
+    let analysis = song ? (analyses.get(song.hash) ?? null) : null;
+    if (songFile && !analysis)
+      analysis = analyseSong(
+        await decodeMono(openAs('flac', songFile), ANALYSIS_RATE, { maxSeconds: MAX_SONG_SECONDS, limitMs: LIMIT_MS }),
+      );
     return await use(piece, { piece, analysis, pictures, fonts }, songFile);
   } finally {
     await rm(dir, { recursive: true, force: true });
@@ -63,7 +69,8 @@ async function withPiece<T>(file: string, use: (piece: Piece, input: Omit<Render
 
 function formatOf(piece: Piece, id: string | undefined): string {
   const wanted = id ?? piece.leadFormatId;
-  if (!piece.formats.some((f) => f.id === wanted)) throw new UsageError(`the piece has no format ${wanted}; it has ${piece.formats.map((f) => f.id).join(', ')}`);
+  if (!piece.formats.some((f) => f.id === wanted))
+    throw new UsageError(`the piece has no format ${wanted}; it has ${piece.formats.map((f) => f.id).join(', ')}`);
   return wanted;
 }
 
@@ -71,7 +78,12 @@ export async function render(file: string, format: string | undefined, out: stri
   await withPiece(file, async (piece, input, songFile) => {
     const temporary = `${out}.part`;
     try {
-      const facts = await renderVideo({ input: { ...input, formatId: formatOf(piece, format) }, songFile, out: temporary, assets });
+      const facts = await renderVideo({
+        input: { ...input, formatId: formatOf(piece, format) },
+        songFile,
+        out: temporary,
+        assets,
+      });
       await rename(temporary, out);
       console.log(`${facts.frames} frames (${facts.painted} painted), ${facts.width}×${facts.height}: ${out}`);
     } finally {
@@ -83,8 +95,12 @@ export async function render(file: string, format: string | undefined, out: stri
 export async function frame(file: string, at: number, format: string | undefined, out: string): Promise<void> {
   await withPiece(file, async (piece, input) => {
     const end = resolveTimes(piece, input.analysis).end;
-    if (at < 0 || at >= end) throw new UsageError(`--at must be from 0 to below the piece's end, ${end.toFixed(3)} s; got ${at}`);
-    const source = await createFrameSource({ ...input, formatId: formatOf(piece, format) }, createServerFonts(assets.fontsDir));
+    if (at < 0 || at >= end)
+      throw new UsageError(`--at must be from 0 to below the piece's end, ${end.toFixed(3)} s; got ${at}`);
+    const source = await createFrameSource(
+      { ...input, formatId: formatOf(piece, format) },
+      createServerFonts(assets.fontsDir),
+    );
     await writeFile(out, await source.paint(at).canvas.encode('png'));
   });
 }

@@ -14,25 +14,50 @@ const USAGE = `usage: estrella beats SONG [--json]
 async function beats(song: string, asJson: boolean): Promise<void> {
   const sniffed = await sniff(await readHead(song, SNIFF_BYTES));
   if (sniffed?.kind !== 'audio') throw new Error(`${song} has no sound that can be read`);
-  const samples = await decodeMono(openAs(sniffed.format, song), ANALYSIS_RATE, { maxSeconds: MAX_SONG_SECONDS, limitMs: 600_000 });
+  const samples = await decodeMono(openAs(sniffed.format, song), ANALYSIS_RATE, {
+    maxSeconds: MAX_SONG_SECONDS,
+    limitMs: 600_000,
+  });
   const analysis = analyseSong(samples);
   const round = (t: number) => Math.round(t * 1e5) / 1e5;
-  const out = { bpm: Math.round(analysis.bpm * 1000) / 1000, beats: analysis.beats.map(round), downbeats: analysis.downbeats.map(round), beatsPerBar: analysis.beatsPerBar, duration: round(analysis.duration), confidence: analysis.confidence, hits: analysis.hits.map((h) => ({ ...h, time: round(h.time), strength: Math.round(h.strength * 1000) / 1000 })) };
+  const out = {
+    bpm: Math.round(analysis.bpm * 1000) / 1000,
+    beats: analysis.beats.map(round),
+    downbeats: analysis.downbeats.map(round),
+    beatsPerBar: analysis.beatsPerBar,
+    duration: round(analysis.duration),
+    confidence: analysis.confidence,
+    hits: analysis.hits.map((h) => ({ ...h, time: round(h.time), strength: Math.round(h.strength * 1000) / 1000 })),
+  };
   // People get the facts a line each; programs get one object.
-  console.log(asJson || !process.stdout.isTTY ? JSON.stringify(out) : `${out.bpm} BPM, ${out.beatsPerBar} beats a bar, ${out.beats.length} beats, first downbeat at ${out.downbeats[0] ?? '–'} s`);
+  console.log(
+    asJson || !process.stdout.isTTY
+      ? JSON.stringify(out)
+      : `${out.bpm} BPM, ${out.beatsPerBar} beats a bar, ${out.beats.length} beats, first downbeat at ${out.downbeats[0] ?? '–'} s`,
+  );
 }
 
 async function main(): Promise<void> {
   let parsed;
   try {
-    parsed = parseArgs({ allowPositionals: true, options: { json: { type: 'boolean', default: false }, format: { type: 'string' }, out: { type: 'string' }, at: { type: 'string' }, help: { type: 'boolean', short: 'h', default: false } } });
+    parsed = parseArgs({
+      allowPositionals: true,
+      options: {
+        json: { type: 'boolean', default: false },
+        format: { type: 'string' },
+        out: { type: 'string' },
+        at: { type: 'string' },
+        help: { type: 'boolean', short: 'h', default: false },
+      },
+    });
   } catch (error) {
     throw new UsageError(error instanceof Error ? error.message : String(error));
   }
   const { values, positionals } = parsed;
   const [command, file, ...rest] = positionals;
   if (values.help) return console.log(USAGE);
-  if (command !== 'beats' && command !== 'render' && command !== 'frame') throw new UsageError(command ? `unknown command ${command}` : 'no command; try beats, render, frame or --help');
+  if (command !== 'beats' && command !== 'render' && command !== 'frame')
+    throw new UsageError(command ? `unknown command ${command}` : 'no command; try beats, render, frame or --help');
   if (!file || rest.length > 0) throw new UsageError(`${command} takes one file`);
   if (command === 'beats') return beats(resolve(file), values.json);
   // Rendering brings most of the program with it, which beats does without.
@@ -45,8 +70,11 @@ async function main(): Promise<void> {
 }
 
 // The decoder of WOFF2 fonts keeps a process alive.
-main().then(() => process.exit(0), (error: unknown) => {
-  const line = (error instanceof Error ? error.message : String(error)).split('\n')[0];
-  console.error(`estrella: ${line}`);
-  process.exit(error instanceof UsageError ? 2 : 1);
-});
+main().then(
+  () => process.exit(0),
+  (error: unknown) => {
+    const line = (error instanceof Error ? error.message : String(error)).split('\n')[0];
+    console.error(`estrella: ${line}`);
+    process.exit(error instanceof UsageError ? 2 : 1);
+  },
+);

@@ -40,7 +40,10 @@ async function completeSummaries(context: ServerContext): Promise<void> {
   while ((await context.pieces.resummarise(null)) > 0) await new Promise((resolve) => setImmediate(resolve));
 }
 
-/** Waits for the database, brings its tables up to date and opens everything. A database that goes away in the midst of it is waited for again. */
+/**
+ * Waits for the database, brings its tables up to date and opens everything. A database that goes away in the midst of
+ * it is waited for again.
+ */
 async function openPrepared(config: Config, log: Logger): Promise<ServerContext> {
   for (let attempt = 1; ; attempt++) {
     const source = await awaitDatabase(config.databaseUrl);
@@ -70,21 +73,34 @@ async function main(): Promise<void> {
   const app = createApp(context, { events });
   const server = serve({ fetch: app.fetch, port: config.port, hostname: config.access.listen }, (info) => {
     if (process.send) process.send({ listening: info.port });
-    console.log(`Estrella is at http://${config.access.listen === '127.0.0.1' ? '127.0.0.1' : config.access.listen}:${info.port}`);
+    console.log(
+      `Estrella is at http://${config.access.listen === '127.0.0.1' ? '127.0.0.1' : config.access.listen}:${info.port}`,
+    );
   });
   server.on('error', (error: Error) => {
     console.error(`cannot serve on port ${config.port}: ${error.message}`);
     process.exit(1);
   });
-  const stops = Array.from({ length: config.workers }, () => superviseWorker(join(config.assets.serverDir, 'worker-main.js'), log));
-  if (config.seed) await seedDemo(context).catch((error: unknown) => log.error({ err: error }, 'the demo could not be made'));
+  const stops = Array.from({ length: config.workers }, () =>
+    superviseWorker(join(config.assets.serverDir, 'worker-main.js'), log),
+  );
+  if (config.seed)
+    await seedDemo(context).catch((error: unknown) => log.error({ err: error }, 'the demo could not be made'));
   await completeSummaries(context).catch((error: unknown) => log.warn({ err: error }, 'summaries are not complete'));
-  stops.push(repeat(REAP_EVERY_MS, createReaper(context), (error) => log.warn({ err: error }, 'could not look for lost jobs')));
-  stops.push(repeat(COLLECT_EVERY_MS, async () => {
-    const collected = await collect(context);
-    const uploads = await app.uploads.cleanUp();
-    log.info({ ...collected, uploads }, 'cleaned up');
-  }, (error) => log.warn({ err: error }, 'could not clean up')));
+  stops.push(
+    repeat(REAP_EVERY_MS, createReaper(context), (error) => log.warn({ err: error }, 'could not look for lost jobs')),
+  );
+  stops.push(
+    repeat(
+      COLLECT_EVERY_MS,
+      async () => {
+        const collected = await collect(context);
+        const uploads = await app.uploads.cleanUp();
+        log.info({ ...collected, uploads }, 'cleaned up');
+      },
+      (error) => log.warn({ err: error }, 'could not clean up'),
+    ),
+  );
   let stopping = false;
   const stop = () => {
     if (stopping) return;

@@ -10,7 +10,10 @@ const LONGEST_PAUSE_MS = 10_000;
 /** A worker that lived so long did not fail at once. */
 const LIVED_MS = 10_000;
 
-/** Starts a worker process again whenever it ends or hangs, with a pause that grows while it keeps failing at once. Returns what stops it. */
+/**
+ * Starts a worker process again whenever it ends or hangs, with a pause that grows while it keeps failing at once.
+ * Returns what stops it.
+ */
 export function superviseWorker(file: string, log: Logger): () => void {
   let stopped = false;
   let child: ChildProcess | null = null;

@@ -5,7 +5,10 @@ import { readConfig } from './platform/config';
 import { createLog } from './platform/log';
 import { AWAKE_EVERY_MS } from './supervise';
 
-/** A worker process: analyses songs and renders exports. Any number may run, on any machine with the same database and media folder. */
+/**
+ * A worker process: analyses songs and renders exports. Any number may run, on any machine with the same database and
+ * media folder.
+ */
 async function main(): Promise<void> {
   const config = readConfig(process.env);
   const log = createLog(config.logLevel, 'worker');

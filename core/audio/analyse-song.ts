@@ -21,13 +21,21 @@ function reducedCurve(curve: Float32Array): number[] {
   const out: number[] = [];
   for (let i = 0; (i * FRAME_RATE) / CURVE_RATE < curve.length; i++) {
     let top = 0;
-    for (let f = Math.floor((i * FRAME_RATE) / CURVE_RATE); f < Math.min(curve.length, ((i + 1) * FRAME_RATE) / CURVE_RATE); f++) top = Math.max(top, curve[f]!);
+    for (
+      let f = Math.floor((i * FRAME_RATE) / CURVE_RATE);
+      f < Math.min(curve.length, ((i + 1) * FRAME_RATE) / CURVE_RATE);
+      f++
+    )
+      top = Math.max(top, curve[f]!);
     out.push(typical > 0 ? Math.round(255 * Math.min(1, top / typical)) : 0);
   }
   return out;
 }
 
-/** How sure each beat is: something sounds on it, its neighbours lie as far away as usual, and the tempo's reading was clear. */
+/**
+ * How sure each beat is: something sounds on it, its neighbours lie as far away as usual, and the tempo's reading was
+ * clear.
+ */
 function beatConfidence({ beats, tempi }: FoundBeats, { onsets }: SongFeatures): number[] {
   const clear = Math.min(1, 0.5 + (tempi[0]?.likelihood ?? 0) / 2);
   return beats.map((t, i) => {
@@ -47,8 +55,8 @@ function usualBar(bars: FoundBeats['bars']): number {
 }
 
 /**
- * Everything the app knows about a song but its loudness (which wants both channels, see loudness.ts). Deterministic; memory is about 25 kB a
- * second of audio beside the samples while the search runs.
+ * Everything the app knows about a song but its loudness (which wants both channels, see loudness.ts). Deterministic;
+ * memory is about 25 kB a second of audio beside the samples while the search runs.
  * @param samples - mono PCM at {@link ANALYSIS_RATE} Hz. Not modified.
  * @param onProgress - called with a share in [0, 1], rising; what it throws ends the analysis (cancellation).
  * @returns Music without periodic onsets (silence, a drone) gives no beats rather than invented ones.
@@ -61,8 +69,13 @@ export function analyseSong(samples: Float32Array, onProgress: (share: number) =
   const inside = found.beats.map((t) => t >= -0.01 && t < duration);
   const first = inside.indexOf(true);
   const beats = found.beats.filter((_, i) => inside[i]).map((t) => Math.max(0, t));
-  const bars = found.bars.map((bar) => ({ ...bar, beat: bar.beat - Math.max(0, first) })).filter((bar) => bar.beat >= 0 && bar.beat < beats.length);
-  const intervals = beats.slice(1).map((t, i) => t - beats[i]!).sort((a, b) => a - b);
+  const bars = found.bars
+    .map((bar) => ({ ...bar, beat: bar.beat - Math.max(0, first) }))
+    .filter((bar) => bar.beat >= 0 && bar.beat < beats.length);
+  const intervals = beats
+    .slice(1)
+    .map((t, i) => t - beats[i]!)
+    .sort((a, b) => a - b);
   const median = intervals[intervals.length >> 1];
   onProgress(0.92);
   const sound = beatSound(beats, features);
@@ -73,11 +86,17 @@ export function analyseSong(samples: Float32Array, onProgress: (share: number) =
     version: ANALYSIS_VERSION,
     duration,
     bpm: median ? 60 / median : 0,
-    tempi: found.tempi.map((t) => ({ bpm: Math.round(t.bpm * 100) / 100, likelihood: Math.round(t.likelihood * 1000) / 1000 })),
+    tempi: found.tempi.map((t) => ({
+      bpm: Math.round(t.bpm * 100) / 100,
+      likelihood: Math.round(t.likelihood * 1000) / 1000,
+    })),
     beats,
     downbeats: bars.map((bar) => beats[bar.beat]!),
     beatsPerBar: usualBar(bars),
-    bars: bars.map((bar, k) => ({ ...bar, sound: Array.from(rows.subarray(k * BAR_ROW_SIZE, (k + 1) * BAR_ROW_SIZE), (v) => Math.round(v * 100) / 100) })),
+    bars: bars.map((bar, k) => ({
+      ...bar,
+      sound: Array.from(rows.subarray(k * BAR_ROW_SIZE, (k + 1) * BAR_ROW_SIZE), (v) => Math.round(v * 100) / 100),
+    })),
     confidence: beatConfidence({ ...found, beats }, features),
     energy,
     hits: findHits(features.bands),

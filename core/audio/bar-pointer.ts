@@ -4,14 +4,18 @@ import { FEATURE_COUNT } from './tatum-features';
 import type { TatumGrid } from './tatum-features';
 
 /**
- * Where in the bar every tatum lies: a hidden Markov model decoded by Viterbi. A state is a number of beats a bar and a position in it,
- * in tatums; from one tatum to the next the pointer moves on by one. It may leap to another beat (an extra beat, a shortened
- * bar), to another place within the beat (a slip of the pulse) or into another meter at a bar's end, each at a cost, so that only lasting evidence makes it leap. What
- * a tatum says for a place in the bar is weighed with the same weights as the choice of the reading.
+ * Where in the bar every tatum lies: a hidden Markov model decoded by Viterbi. A state is a number of beats a bar and a
+ * position in it, in tatums; from one tatum to the next the pointer moves on by one. It may leap to another beat (an
+ * extra beat, a shortened bar), to another place within the beat (a slip of the pulse) or into another meter at a bar's
+ * end, each at a cost, so that only lasting evidence makes it leap. What a tatum says for a place in the bar is weighed
+ * with the same weights as the choice of the reading.
  * @see N. Whiteley, A. T. Cemgil, S. Godsill, "Bayesian Modelling of Temporal Structure in Musical Audio", ISMIR 2006
  */
 
-/** Costs in the units of the evidence, which is scaled so that this many seconds of music weigh as much as a song in the fit. */
+/**
+ * Costs in the units of the evidence, which is scaled so that this many seconds of music weigh as much as a song in the
+ * fit.
+ */
 const LEAP_COST = 5;
 const SLIP_COST = 8;
 const METER_COST = 7;
@@ -27,11 +31,17 @@ export interface BarPosition {
  * @param tatum - seconds.
  * @returns One entry a tatum.
  */
-export function followBars(grid: TatumGrid, reading: Reading, tatum: number, weights: ArrayLike<number>): BarPosition[] {
+export function followBars(
+  grid: TatumGrid,
+  reading: Reading,
+  tatum: number,
+  weights: ArrayLike<number>,
+): BarPosition[] {
   const { perBeat } = reading;
   const n = grid.frames.length;
   const meters = [reading.beatsPerBar, ...METERS.filter((m) => m !== reading.beatsPerBar)];
-  // How many of a minute's tatums lie on a place of the chosen meter: turns the weight of a mean into that of one tatum.
+  // How many of a minute's tatums lie on a place of the chosen meter: turns the weight of a mean into that of one
+  // tatum.
   const bar = perBeat * reading.beatsPerBar;
   const perPlace = new Float64Array(PLACES.length);
   for (let p = 0; p < bar; p++) perPlace[placeOf(p, perBeat, reading.beatsPerBar)]! += EVIDENCE_SECONDS / tatum / bar;
@@ -39,7 +49,8 @@ export function followBars(grid: TatumGrid, reading: Reading, tatum: number, wei
   for (let i = 0; i < n; i++) {
     for (let place = 0; place < PLACES.length; place++) {
       let sum = 0;
-      for (let f = 0; f < FEATURE_COUNT; f++) sum += weights[place * FEATURE_COUNT + f]! * grid.features[i * FEATURE_COUNT + f]!;
+      for (let f = 0; f < FEATURE_COUNT; f++)
+        sum += weights[place * FEATURE_COUNT + f]! * grid.features[i * FEATURE_COUNT + f]!;
       evidence[i * PLACES.length + place] = perPlace[place]! > 0 ? sum / perPlace[place]! : 0;
     }
   }
@@ -60,7 +71,9 @@ export function followBars(grid: TatumGrid, reading: Reading, tatum: number, wei
   let score = new Float64Array(states);
   let next = new Float64Array(states);
   const back = new Int16Array(n * states);
-  for (let s = 0; s < states; s++) score[s] = (meterOf[s] === 0 ? 0 : -METER_COST) - (s === (bar - reading.phase) % bar ? 0 : LEAP_COST) + evidence[place[s]!]!;
+  for (let s = 0; s < states; s++)
+    score[s] =
+      (meterOf[s] === 0 ? 0 : -METER_COST) - (s === (bar - reading.phase) % bar ? 0 : LEAP_COST) + evidence[place[s]!]!;
   for (let i = 1; i < n; i++) {
     // Leaps land on any position, from the best state of the same place within the beat (or, as a slip, of any).
     const bestInBeat = new Int32Array(perBeat).fill(-1);
@@ -81,7 +94,10 @@ export function followBars(grid: TatumGrid, reading: Reading, tatum: number, wei
           from = candidate;
         }
       };
-      consider(bestInBeat[(p + perBeat - 1) % perBeat]!, LEAP_COST + (k === meterOf[bestInBeat[(p + perBeat - 1) % perBeat]!]! ? 0 : METER_COST));
+      consider(
+        bestInBeat[(p + perBeat - 1) % perBeat]!,
+        LEAP_COST + (k === meterOf[bestInBeat[(p + perBeat - 1) % perBeat]!]! ? 0 : METER_COST),
+      );
       consider(best, SLIP_COST + (k === meterOf[best]! ? 0 : METER_COST));
       next[s] = value + evidence[i * PLACES.length + place[s]!]!;
       back[i * states + s] = from;

@@ -17,7 +17,12 @@ export interface BeatSound {
 
 export function beatSound(beats: readonly Seconds[], { bands, sums }: SongFeatures): BeatSound {
   const n = beats.length;
-  const out = { power: new Float64Array(n), bass: new Float64Array(n), busy: new Float64Array(n), profile: new Float64Array(n * PROFILE_SIZE) };
+  const out = {
+    power: new Float64Array(n),
+    bass: new Float64Array(n),
+    busy: new Float64Array(n),
+    profile: new Float64Array(n * PROFILE_SIZE),
+  };
   for (let i = 0; i < n; i++) {
     const end = beats[i + 1] ?? beats[i]! + (beats[i]! - (beats[i - 1] ?? beats[i]! - 0.5));
     const from = Math.max(0, Math.min(bands.frameCount - 1, Math.round(timeFrame(beats[i]!))));
@@ -29,7 +34,9 @@ export function beatSound(beats: readonly Seconds[], { bands, sums }: SongFeatur
     }
     const a = Math.max(0, Math.min(sums.rows, Math.round(timeProfile(beats[i]!))));
     const b = Math.max(a, Math.min(sums.rows, Math.round(timeProfile(end))));
-    for (let p = 0; p < PROFILE_SIZE; p++) out.profile[i * PROFILE_SIZE + p] = (sums.profiles[b * PROFILE_SIZE + p]! - sums.profiles[a * PROFILE_SIZE + p]!) / Math.max(1, b - a);
+    for (let p = 0; p < PROFILE_SIZE; p++)
+      out.profile[i * PROFILE_SIZE + p] =
+        (sums.profiles[b * PROFILE_SIZE + p]! - sums.profiles[a * PROFILE_SIZE + p]!) / Math.max(1, b - a);
   }
   return out;
 }

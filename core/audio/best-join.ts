@@ -6,8 +6,8 @@ const MAX_SHIFT: Seconds = 0.004;
 const COMPARED: Seconds = 0.03;
 
 /**
- * Where the song should go on at a join, near `to`, so that what is heard before `at` runs on: the shift with the highest normalised cross-correlation of
- * the two sides.
+ * Where the song should go on at a join, near `to`, so that what is heard before `at` runs on: the shift with the
+ * highest normalised cross-correlation of the two sides.
  * @param samples - one channel of the song.
  * @returns Seconds of the song, within 4 ms of `to`.
  */
@@ -27,7 +27,8 @@ export function bestJoin(samples: Float32Array, rate: Hertz, at: Seconds, to: Se
       b2 += b * b;
     }
     // Ties (silence on both sides) keep the join where it was asked for.
-    const score = a2 > 0 && b2 > 0 ? dot / Math.sqrt(a2 * b2) - 1e-4 * Math.abs(shift / rate / MAX_SHIFT) : -Math.abs(shift) * 1e-9;
+    const score =
+      a2 > 0 && b2 > 0 ? dot / Math.sqrt(a2 * b2) - 1e-4 * Math.abs(shift / rate / MAX_SHIFT) : -Math.abs(shift) * 1e-9;
     if (score > bestScore) {
       bestScore = score;
       best = shift;

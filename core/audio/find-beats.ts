@@ -13,7 +13,9 @@ export interface FoundBeats {
   readonly beats: Seconds[];
   /** Index in `beats` of each downbeat, ascending, with the beats of the bar that begins there. */
   readonly bars: { readonly beat: number; readonly beatsPerBar: number }[];
-  /** Tempo readings and how likely each is, the chosen one first; likelihoods sum to 1 over all readings, listed or not. */
+  /**
+   * Tempo readings and how likely each is, the chosen one first; likelihoods sum to 1 over all readings, listed or not.
+   */
   readonly tempi: { readonly bpm: Bpm; readonly likelihood: number }[];
 }
 
@@ -49,7 +51,8 @@ function tempoAlternatives(scored: readonly Scored[], chosen: Scored): FoundBeat
 export function findBeats(features: SongFeatures, onProgress: (share: number) => void = () => {}): FoundBeats {
   const scored: Scored[] = [];
   for (const facts of pulseGrids(features, (share) => onProgress(share * 0.8))) {
-    for (const reading of readingsOf(facts)) scored.push({ facts, reading, score: scoreReading(readingParameters(facts, reading), WEIGHTS) });
+    for (const reading of readingsOf(facts))
+      scored.push({ facts, reading, score: scoreReading(readingParameters(facts, reading), WEIGHTS) });
   }
   let chosen = scored[0];
   if (!chosen) return { beats: [], bars: [], tempi: [] };
@@ -57,12 +60,20 @@ export function findBeats(features: SongFeatures, onProgress: (share: number) =>
   onProgress(0.85);
   const { facts, reading } = chosen;
   const positions = followBars(facts.grid, reading, facts.tatum, WEIGHTS);
-  const onBeats = positions.flatMap(({ position, beatsPerBar }, i): Placed[] => (position % reading.perBeat === 0 ? [{ frame: facts.grid.frames[i]!, beat: position / reading.perBeat, beatsPerBar }] : []));
+  const onBeats = positions.flatMap(({ position, beatsPerBar }, i): Placed[] =>
+    position % reading.perBeat === 0
+      ? [{ frame: facts.grid.frames[i]!, beat: position / reading.perBeat, beatsPerBar }]
+      : [],
+  );
   const all = toTheEnds(onBeats, features.bands.frameCount);
   const kept = trimEnds(all, features.onsets, features.bands.power);
   const inside = all.slice(kept.from, kept.to);
   onProgress(0.95);
-  const beats = refineBeats(inside.map((b) => b.frame), features.bands.all, features.onsets);
+  const beats = refineBeats(
+    inside.map((b) => b.frame),
+    features.bands.all,
+    features.onsets,
+  );
   const bars = inside.flatMap((b, i) => (b.beat === 0 ? [{ beat: i, beatsPerBar: b.beatsPerBar }] : []));
   return { beats, bars, tempi: tempoAlternatives(scored, chosen) };
 }
@@ -79,9 +90,17 @@ function toTheEnds(beats: readonly Placed[], frameCount: number): Placed[] {
   const out = [...beats];
   if (out.length < 2) return out;
   for (let first = out[0]!, gap = out[1]!.frame - first.frame; first.frame - gap >= 0; first = out[0]!) {
-    out.unshift({ frame: first.frame - gap, beat: (first.beat + first.beatsPerBar - 1) % first.beatsPerBar, beatsPerBar: first.beatsPerBar });
+    out.unshift({
+      frame: first.frame - gap,
+      beat: (first.beat + first.beatsPerBar - 1) % first.beatsPerBar,
+      beatsPerBar: first.beatsPerBar,
+    });
   }
-  for (let last = out[out.length - 1]!, gap = last.frame - out[out.length - 2]!.frame; last.frame + gap < frameCount - 1; last = out[out.length - 1]!) {
+  for (
+    let last = out[out.length - 1]!, gap = last.frame - out[out.length - 2]!.frame;
+    last.frame + gap < frameCount - 1;
+    last = out[out.length - 1]!
+  ) {
     out.push({ frame: last.frame + gap, beat: (last.beat + 1) % last.beatsPerBar, beatsPerBar: last.beatsPerBar });
   }
   return out;
@@ -95,20 +114,23 @@ const WEAK_HEAD = 0.25;
 const WEAK_TAIL = 0.12;
 
 /**
- * Beats at both ends that are guesses: those in silence, however many, and those of sounding music on which hardly anything sets in, but of these
- * no more than a bar at each end. The level is the median beat's, so that one loud hit doesn't make silence of all others.
+ * Beats at both ends that are guesses: those in silence, however many, and those of sounding music on which hardly
+ * anything sets in, but of these no more than a bar at each end. The level is the median beat's, so that one loud hit
+ * doesn't make silence of all others.
  */
 function trimEnds(beats: readonly Placed[], onsets: Float32Array, power: Float32Array): { from: number; to: number } {
   const loud = Float32Array.from(power).sort()[Math.floor(power.length * 0.95)] ?? 0;
   const silent = Math.max(SILENT_POWER, SILENT_SHARE * loud);
   const strengths = beats.map(({ frame }) => {
     let best = 0;
-    for (let i = Math.max(0, Math.round(frame) - 4); i <= Math.round(frame) + 4 && i < onsets.length; i++) best = Math.max(best, onsets[i]!);
+    for (let i = Math.max(0, Math.round(frame) - 4); i <= Math.round(frame) + 4 && i < onsets.length; i++)
+      best = Math.max(best, onsets[i]!);
     return best;
   });
   const isSilent = beats.map(({ frame }, i) => {
     const half = ((beats[i + 1]?.frame ?? frame) - (beats[i - 1]?.frame ?? frame)) / 4;
-    for (let k = Math.max(0, Math.round(frame - half)); k <= Math.min(power.length - 1, Math.round(frame + half)); k++) if (power[k]! > silent) return false;
+    for (let k = Math.max(0, Math.round(frame - half)); k <= Math.min(power.length - 1, Math.round(frame + half)); k++)
+      if (power[k]! > silent) return false;
     return true;
   });
   const heard = strengths.filter((_, i) => !isSilent[i]).sort((a, b) => a - b);

@@ -1,10 +1,12 @@
 /**
  * A song fitted to a number of bars by leaving out or repeating whole bars, where the music is most alike.
  *
- * Dynamic programming over (bar played last, bars played so far): going on to the next bar is free, jumping from the end of bar i
- * to the start of bar j costs how unlike j is to the bar that would have followed, and i to the bar before j, plus a price for every
- * jump. The first and the last bar are always played, so that the song begins as it begins and comes to its own end.
- * @see S. Wenner et al., "Scalable Music: Automatic Music Retargeting and Synthesis", Eurographics 2013 (the idea of jumps between like bars)
+ * Dynamic programming over (bar played last, bars played so far): going on to the next bar is free, jumping from the
+ * end of bar i to the start of bar j costs how unlike j is to the bar that would have followed, and i to the bar before
+ * j, plus a price for every jump. The first and the last bar are always played, so that the song begins as it begins
+ * and comes to its own end.
+ * @see S. Wenner et al., "Scalable Music: Automatic Music Retargeting and Synthesis", Eurographics 2013 (the idea of
+ * jumps between like bars)
  */
 
 /** Price of a jump, in the distance of two bars of one song (their rows differ by 0.3 to 1.5 in most songs). */
@@ -21,7 +23,8 @@ export interface BarRange {
 /**
  * @param rows - what each bar sounds like; equal lengths.
  * @param wanted - number of bars to play, at least 2.
- * @returns The ranges of bars to play in turn; null if it can't be done (fewer than three bars, or one of other lengths wanted).
+ * @returns The ranges of bars to play in turn; null if it can't be done (fewer than three bars, or one of other lengths
+ * wanted).
  */
 export function fitToBars(rows: readonly (readonly number[])[], wanted: number): BarRange[] | null {
   const n = rows.length;

@@ -5,9 +5,15 @@ import type { OnsetBands } from './spectral-flux';
 
 /** A peak is a hit if it tops its surroundings (±3 frames) and stands this far above their mean over ±0.25 s. */
 const THRESHOLD = 2.2;
-/** Rises below this are the ripple of steady tones under log compression, not onsets: a click 40 dB below full scale rises by 0.5. */
+/**
+ * Rises below this are the ripple of steady tones under log compression, not onsets: a click 40 dB below full scale
+ * rises by 0.5.
+ */
 const FLOOR = 0.5;
-/** A hit reaches this share of its class's strong hits; log compression makes a third of the rise a few percent of the energy. */
+/**
+ * A hit reaches this share of its class's strong hits; log compression makes a third of the rise a few percent of the
+ * energy.
+ */
 const SHARE_OF_STRONG = { low: 0.35, mid: 0.2, high: 0.2 } as const;
 /** Drums rise as much above 1.5 kHz as below; a plucked or sung note, mostly below. */
 const NOISY_SHARE = 0.42;
@@ -43,7 +49,10 @@ function peaksOf(curve: Float32Array, share: number, classOf: (frame: number) =>
   return out;
 }
 
-/** Onsets by class, ascending by time (ties in the order of the classes). Strength is relative to the strong hits of the song. */
+/**
+ * Onsets by class, ascending by time (ties in the order of the classes). Strength is relative to the strong hits of the
+ * song.
+ */
 export function findHits(bands: OnsetBands): Hit[] {
   const middle = bands.mid.map((v, i) => v + bands.snap[i]!);
   const isNoisy = (i: number) => {

@@ -1,9 +1,9 @@
 import type { Hertz } from '../time';
 
 /**
- * Loudness after ITU-R BS.1770-4 (K-weighting, gating at -70 LUFS and 10 LU below the mean of what passed, blocks of 400 ms that
- * overlap by three quarters; short-term over 3 s as in EBU Tech 3341), and true peak by four-fold oversampling (Annex 2).
- * Fed in pieces, so that an hour of sound needs no more memory than a second of it.
+ * Loudness after ITU-R BS.1770-4 (K-weighting, gating at -70 LUFS and 10 LU below the mean of what passed, blocks of
+ * 400 ms that overlap by three quarters; short-term over 3 s as in EBU Tech 3341), and true peak by four-fold
+ * oversampling (Annex 2). Fed in pieces, so that an hour of sound needs no more memory than a second of it.
  */
 
 interface Biquad {
@@ -11,7 +11,10 @@ interface Biquad {
   readonly a: readonly [number, number];
 }
 
-/** The two filters of the standard, derived for any rate from their analogue parameters (bilinear transform with pre-warping). */
+/**
+ * The two filters of the standard, derived for any rate from their analogue parameters (bilinear transform with
+ * pre-warping).
+ */
 export function kWeighting(rate: Hertz): readonly [Biquad, Biquad] {
   const shelf = (): Biquad => {
     const [f0, gain, q] = [1681.974450955533, 3.999843853973347, 0.7071752369554196];
@@ -19,7 +22,10 @@ export function kWeighting(rate: Hertz): readonly [Biquad, Biquad] {
     const vh = 10 ** (gain / 20);
     const vb = vh ** 0.4996667741545416;
     const a0 = 1 + k / q + k * k;
-    return { b: [(vh + (vb * k) / q + k * k) / a0, (2 * (k * k - vh)) / a0, (vh - (vb * k) / q + k * k) / a0], a: [(2 * (k * k - 1)) / a0, (1 - k / q + k * k) / a0] };
+    return {
+      b: [(vh + (vb * k) / q + k * k) / a0, (2 * (k * k - vh)) / a0, (vh - (vb * k) / q + k * k) / a0],
+      a: [(2 * (k * k - 1)) / a0, (1 - k / q + k * k) / a0],
+    };
   };
   const highPass = (): Biquad => {
     const [f0, q] = [38.13547087602444, 0.5003270373238773];
@@ -59,7 +65,10 @@ export interface LoudnessMeter {
   readonly result: () => Loudness;
 }
 
-/** @param channels - 1 or 2, all of weight 1. @throws RangeError for other layouts: surround channels have other weights. */
+/**
+ * @param channels - 1 or 2, all of weight 1. @throws RangeError for other layouts: surround channels have other
+ * weights.
+ */
 export function createLoudnessMeter(rate: Hertz, channels: number): LoudnessMeter {
   if (channels !== 1 && channels !== 2) throw new RangeError(`channels must be 1 or 2, got ${channels}`);
   const filters = kWeighting(rate);
@@ -110,7 +119,8 @@ export function createLoudnessMeter(rate: Hertz, channels: number): LoudnessMete
     result() {
       const windows = (length: number) => {
         const out: number[] = [];
-        for (let i = length; i <= steps.length; i++) out.push(steps.slice(i - length, i).reduce((a, v) => a + v, 0) / length);
+        for (let i = length; i <= steps.length; i++)
+          out.push(steps.slice(i - length, i).reduce((a, v) => a + v, 0) / length);
         return out;
       };
       const mean = (values: readonly number[]) => values.reduce((a, v) => a + v, 0) / values.length;
@@ -120,7 +130,11 @@ export function createLoudnessMeter(rate: Hertz, channels: number): LoudnessMete
       const short = windows(30);
       return {
         integrated: gated.length ? loudnessOf(mean(gated)) : -Infinity,
-        shortTerm: short.length ? loudnessOf(short.reduce((a, v) => Math.max(a, v), 0)) : gated.length ? loudnessOf(mean(gated)) : -Infinity,
+        shortTerm: short.length
+          ? loudnessOf(short.reduce((a, v) => Math.max(a, v), 0))
+          : gated.length
+            ? loudnessOf(mean(gated))
+            : -Infinity,
         truePeak: 20 * Math.log10(peak),
       };
     },

@@ -6,12 +6,12 @@ import type { TatumGrid } from './tatum-features';
 /**
  * How a pulse is read as beats and bars.
  *
- * A pulse alone doesn't say which of its quarters or thirds is the beat, nor how many beats make a bar. So every reading of
- * every pulse (perhaps two thousand for a song) is described by a row of parameters: what happens on average on its
- * downbeats, mid-bars, other beats, half beats, thirds and finer places, how alike its bars and beats are, its tempo and its number of onsets a
- * beat. A log-linear model weighs them: score = weights · parameters. The weights are in meter-weights.ts, fitted by
- * `npm run fit:meter` to music with known beats as a conditional logit with an L2 penalty; docs/BEATS.md has its
- * cross-validated results.
+ * A pulse alone doesn't say which of its quarters or thirds is the beat, nor how many beats make a bar. So every
+ * reading of every pulse (perhaps two thousand for a song) is described by a row of parameters: what happens on average
+ * on its downbeats, mid-bars, other beats, half beats, thirds and finer places, how alike its bars and beats are, its
+ * tempo and its number of onsets a beat. A log-linear model weighs them: score = weights · parameters. The weights are
+ * in meter-weights.ts, fitted by `npm run fit:meter` to music with known beats as a conditional logit with an L2
+ * penalty; docs/BEATS.md has its cross-validated results.
  * @see D. McFadden, "Conditional logit analysis of qualitative choice behavior", 1974 (the model)
  * @see F. Lerdahl, R. Jackendoff, "A Generative Theory of Tonal Music", 1983, chapter 4 (what marks a strong beat)
  */
@@ -44,8 +44,25 @@ export function placeOf(position: number, perBeat: number, beatsPerBar: number):
   return 5;
 }
 
-export const GLOBAL_PARAMETERS = ['tempo', 'tempo²', 'slow', 'inThree', 'inTwo', 'inSix', 'ternary', 'barLikeness', 'beatLikeness', 'density', 'density²', 'startsOnDown', 'startsOnBeat'] as const;
-export const PARAMETER_NAMES: readonly string[] = [...PLACES.flatMap((p) => TATUM_FEATURES.map((f) => `${p}.${f}`)), ...GLOBAL_PARAMETERS];
+export const GLOBAL_PARAMETERS = [
+  'tempo',
+  'tempo²',
+  'slow',
+  'inThree',
+  'inTwo',
+  'inSix',
+  'ternary',
+  'barLikeness',
+  'beatLikeness',
+  'density',
+  'density²',
+  'startsOnDown',
+  'startsOnBeat',
+] as const;
+export const PARAMETER_NAMES: readonly string[] = [
+  ...PLACES.flatMap((p) => TATUM_FEATURES.map((f) => `${p}.${f}`)),
+  ...GLOBAL_PARAMETERS,
+];
 const FIRST_GLOBAL = PLACES.length * FEATURE_COUNT;
 
 /** What the parameters of all readings of one grid share. */
@@ -55,7 +72,9 @@ export interface GridFacts {
   readonly tatum: number;
   /** Onsets a second. */
   readonly onsetRate: number;
-  /** Where the first note lies, in tatums from the grid's first (fractional); null if the recording begins in mid-sound. */
+  /**
+   * Where the first note lies, in tatums from the grid's first (fractional); null if the recording begins in mid-sound.
+   */
   readonly start: number | null;
   /** Mean product of the feature rows that lie `lag` tatums apart. */
   readonly likeness: (lag: number) => number;
@@ -107,7 +126,10 @@ export function gridFacts(grid: TatumGrid, onsetRate: number, firstFrame: number
   };
 }
 
-/** Tempo around which the parameters of tempo are centred, and where a beat begins to feel slow. Only their weights carry a preference. */
+/**
+ * Tempo around which the parameters of tempo are centred, and where a beat begins to feel slow. Only their weights
+ * carry a preference.
+ */
 const CENTRE_BPM = 115;
 const SLOW_OCTAVES = 0.6;
 /** A start this near to a place (in beats) is on it. */
@@ -125,7 +147,8 @@ export function readingParameters(facts: GridFacts, reading: Reading): Float64Ar
     total[place]! += counts[r]!;
     for (let f = 0; f < FEATURE_COUNT; f++) out[place * FEATURE_COUNT + f]! += sums[r * FEATURE_COUNT + f]!;
   }
-  for (let p = 0; p < PLACES.length; p++) for (let f = 0; f < FEATURE_COUNT; f++) if (total[p]! > 0) out[p * FEATURE_COUNT + f]! /= total[p]!;
+  for (let p = 0; p < PLACES.length; p++)
+    for (let f = 0; f < FEATURE_COUNT; f++) if (total[p]! > 0) out[p * FEATURE_COUNT + f]! /= total[p]!;
   const octaves = Math.log2(60 / (facts.tatum * perBeat) / CENTRE_BPM);
   const density = Math.log2(Math.max(0.1, facts.onsetRate * facts.tatum * perBeat));
   const startsOn = (every: number) => {
@@ -134,19 +157,37 @@ export function readingParameters(facts: GridFacts, reading: Reading): Float64Ar
     return Math.abs(off - every * Math.round(off / every)) < START_TOLERANCE * perBeat ? 1 : 0;
   };
   out.set(
-    [octaves, octaves * octaves, 3 * Math.max(0, -octaves - SLOW_OCTAVES), +(beatsPerBar === 3), +(beatsPerBar === 2), +(beatsPerBar === 6), +(perBeat % 3 === 0), facts.likeness(bar), facts.likeness(perBeat), density, density * density, startsOn(bar), startsOn(perBeat)],
+    [
+      octaves,
+      octaves * octaves,
+      3 * Math.max(0, -octaves - SLOW_OCTAVES),
+      +(beatsPerBar === 3),
+      +(beatsPerBar === 2),
+      +(beatsPerBar === 6),
+      +(perBeat % 3 === 0),
+      facts.likeness(bar),
+      facts.likeness(perBeat),
+      density,
+      density * density,
+      startsOn(bar),
+      startsOn(perBeat),
+    ],
     FIRST_GLOBAL,
   );
   return out;
 }
 
-/** Every reading of a grid whose beats are {@link MIN_BPM} to {@link MAX_BPM} a minute: beats of half a pulse to two pulses, plain or dotted. */
+/**
+ * Every reading of a grid whose beats are {@link MIN_BPM} to {@link MAX_BPM} a minute: beats of half a pulse to two
+ * pulses, plain or dotted.
+ */
 export function readingsOf(facts: GridFacts): Reading[] {
   const out: Reading[] = [];
   for (const perBeat of facts.grid.perPulse === 4 ? [2, 3, 4, 6, 8] : [2, 3, 6]) {
     const bpm = 60 / (facts.tatum * perBeat);
     if (bpm < MIN_BPM || bpm > MAX_BPM) continue;
-    for (const beatsPerBar of METERS) for (let phase = 0; phase < perBeat * beatsPerBar; phase++) out.push({ perBeat, beatsPerBar, phase });
+    for (const beatsPerBar of METERS)
+      for (let phase = 0; phase < perBeat * beatsPerBar; phase++) out.push({ perBeat, beatsPerBar, phase });
   }
   return out;
 }

@@ -12,7 +12,10 @@ const STEP = 4 * HOP;
 export const PROFILE_RATE: Hertz = ANALYSIS_RATE / STEP;
 /** Values of a profile: twelve pitch classes of the middle register, then twelve of the bass. */
 export const PROFILE_SIZE = 24;
-const REGISTERS: readonly (readonly [Hertz, Hertz])[] = [[180, 2200], [45, 180]];
+const REGISTERS: readonly (readonly [Hertz, Hertz])[] = [
+  [180, 2200],
+  [45, 180],
+];
 
 /** Low-pass at 2.3 kHz (windowed sinc, 33 taps) and every fourth sample. */
 function decimated(samples: Float32Array): Float32Array {
@@ -37,8 +40,9 @@ function decimated(samples: Float32Array): Float32Array {
 }
 
 /**
- * How strongly each pitch class sounds, in the middle register and in the bass, over time. Magnitudes are square-rooted, so that
- * a loud voice doesn't drown the chord. Rows are [profile × PROFILE_SIZE]; {@link timeProfile} gives a time's row.
+ * How strongly each pitch class sounds, in the middle register and in the bass, over time. Magnitudes are
+ * square-rooted, so that a loud voice doesn't drown the chord. Rows are [profile × PROFILE_SIZE]; {@link timeProfile}
+ * gives a time's row.
  * @param samples - mono PCM at ANALYSIS_RATE. Not modified.
  */
 export function pitchProfiles(samples: Float32Array, onProgress: (share: number) => void = () => {}): Float32Array {
@@ -58,12 +62,16 @@ export function pitchProfiles(samples: Float32Array, onProgress: (share: number)
   for (let row = 0; row < count; row++) {
     if (row % 1024 === 0) onProgress(row / count);
     const start = (row * STEP) / DECIMATION - WINDOW / 2;
-    if (start >= 0 && start + WINDOW <= slow.length) for (let i = 0; i < WINDOW; i++) windowed[i] = slow[start + i]! * hann[i]!;
+    if (start >= 0 && start + WINDOW <= slow.length)
+      for (let i = 0; i < WINDOW; i++) windowed[i] = slow[start + i]! * hann[i]!;
     else for (let i = 0; i < WINDOW; i++) windowed[i] = (slow[start + i] ?? 0) * hann[i]!;
     fft.realTransform(spectrum, windowed);
     for (let k = 1; k < slotOf.length; k++) {
       const slot = slotOf[k]!;
-      if (slot >= 0) out[row * PROFILE_SIZE + slot]! += Math.sqrt(Math.sqrt(spectrum[2 * k]! * spectrum[2 * k]! + spectrum[2 * k + 1]! * spectrum[2 * k + 1]!));
+      if (slot >= 0)
+        out[row * PROFILE_SIZE + slot]! += Math.sqrt(
+          Math.sqrt(spectrum[2 * k]! * spectrum[2 * k]! + spectrum[2 * k + 1]! * spectrum[2 * k + 1]!),
+        );
     }
   }
   return out;

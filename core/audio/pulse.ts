@@ -2,11 +2,11 @@ import type { Bpm, Hertz } from '../time';
 import { FRAME_RATE } from './spectral-flux';
 
 /**
- * A pulse: a steady but flexible row of times, found for one hypothesis of the tempo. It may be the beat or the off-beat;
- * which of them is decided later (meter.ts), from what happens at its quarters and thirds.
+ * A pulse: a steady but flexible row of times, found for one hypothesis of the tempo. It may be the beat or the
+ * off-beat; which of them is decided later (meter.ts), from what happens at its quarters and thirds.
  *
- * Decoded by Viterbi over (time, interval), the semi-Markov form of the bar pointer model: a state is entered on a pulse and
- * left one interval later, so only pulses cost anything and a drift of tempo is a change of interval.
+ * Decoded by Viterbi over (time, interval), the semi-Markov form of the bar pointer model: a state is entered on a
+ * pulse and left one interval later, so only pulses cost anything and a drift of tempo is a change of interval.
  * @see F. Krebs, S. Böck, G. Widmer, "An Efficient State-Space Model for Joint Tempo and Meter Tracking", ISMIR 2015
  */
 
@@ -17,12 +17,18 @@ const DRIFT = 0.035;
 const DRIFT_WEIGHT = 1.2;
 /** Cost of a jump to any interval (a change of tempo, a fermata). */
 const JUMP_COST = 14;
-/** Intervals of this many frames and more are tracked at half the frame rate, an eighth of the work: they are found to 20 ms, which the tatums' windows and the refinement cover. */
+/**
+ * Intervals of this many frames and more are tracked at half the frame rate, an eighth of the work: they are found to
+ * 20 ms, which the tatums' windows and the refinement cover.
+ */
 const COARSE_FROM = 58;
 /** Weights of the onsets at the quarters of an interval: they keep a pulse in step when nothing sounds on it. */
 const QUARTERS = [1, 0.35, 0.6, 0.35] as const;
 
-/** The curve averaged with its neighbours (binomial over ±2 frames), so that hits a little off the pulse still support it. */
+/**
+ * The curve averaged with its neighbours (binomial over ±2 frames), so that hits a little off the pulse still support
+ * it.
+ */
 function blurred(curve: Float32Array): Float32Array {
   const n = curve.length;
   const out = new Float32Array(n);
@@ -33,7 +39,8 @@ function blurred(curve: Float32Array): Float32Array {
 
 /**
  * @param onsets - normalised onset strength, one value a frame.
- * @returns Frame indices of the pulses, ascending, from the first frames to the last ones; empty if the curve is shorter than four intervals.
+ * @returns Frame indices of the pulses, ascending, from the first frames to the last ones; empty if the curve is
+ * shorter than four intervals.
  */
 export function trackPulse(onsets: Float32Array, bpm: Bpm): Int32Array {
   if ((60 * FRAME_RATE) / bpm < COARSE_FROM) return trackAt(onsets, bpm, FRAME_RATE);

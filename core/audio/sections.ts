@@ -88,7 +88,12 @@ const meanOf = (values: ArrayLike<number>, from: number, to: number) => {
 };
 
 /** Drops: downbeats after which loudness and bass stand well above the two bars before, and high in the song. */
-function findDrops(bars: readonly Bar[], beats: readonly number[], sound: BeatSound, energy: readonly number[]): SongAnalysis['drops'] {
+function findDrops(
+  bars: readonly Bar[],
+  beats: readonly number[],
+  sound: BeatSound,
+  energy: readonly number[],
+): SongAnalysis['drops'] {
   const sorted = [...energy].sort((a, b) => a - b);
   const high = sorted[Math.floor(sorted.length * 0.55)] ?? 1;
   const drops: { time: number; strength: number; bar: number }[] = [];
@@ -96,7 +101,8 @@ function findDrops(bars: readonly Bar[], beats: readonly number[], sound: BeatSo
     if (k < 2) return;
     const length = bar.beatsPerBar;
     // The gap before a drop may be a single beat: the quieter of the last beat and the last two bars counts.
-    const before = (values: ArrayLike<number>) => Math.min(meanOf(values, bar.beat - 2 * length, bar.beat), meanOf(values, bar.beat - 1, bar.beat) * 2);
+    const before = (values: ArrayLike<number>) =>
+      Math.min(meanOf(values, bar.beat - 2 * length, bar.beat), meanOf(values, bar.beat - 1, bar.beat) * 2);
     const after = (values: ArrayLike<number>) => meanOf(values, bar.beat, bar.beat + 2 * length);
     if (after(energy) < high) return;
     const louder = Math.log2((after(sound.power) + 1e-8) / (before(sound.power) + 1e-8));
@@ -104,12 +110,28 @@ function findDrops(bars: readonly Bar[], beats: readonly number[], sound: BeatSo
     const strength = Math.min(1, (Math.max(0, louder) + 1.5 * Math.max(0, deeper)) / 8);
     if (strength >= 0.2) drops.push({ time: beats[bar.beat]!, strength: Math.round(strength * 100) / 100, bar: k });
   });
-  const kept = drops.filter((d) => !drops.some((o) => o !== d && Math.abs(o.bar - d.bar) < FEWEST_BARS && (o.strength > d.strength || (o.strength === d.strength && o.bar < d.bar))));
-  return kept.sort((a, b) => b.strength - a.strength || a.time - b.time).slice(0, 8).map(({ time, strength }) => ({ time, strength }));
+  const kept = drops.filter(
+    (d) =>
+      !drops.some(
+        (o) =>
+          o !== d &&
+          Math.abs(o.bar - d.bar) < FEWEST_BARS &&
+          (o.strength > d.strength || (o.strength === d.strength && o.bar < d.bar)),
+      ),
+  );
+  return kept
+    .sort((a, b) => b.strength - a.strength || a.time - b.time)
+    .slice(0, 8)
+    .map(({ time, strength }) => ({ time, strength }));
 }
 
 /** A fill: the last bar of a part is busier than the three before it. */
-function findFills(borders: readonly number[], bars: readonly Bar[], beats: readonly number[], sound: BeatSound): SongAnalysis['fills'] {
+function findFills(
+  borders: readonly number[],
+  bars: readonly Bar[],
+  beats: readonly number[],
+  sound: BeatSound,
+): SongAnalysis['fills'] {
   return borders.flatMap((k) => {
     const bar = bars[k - 1];
     const next = bars[k];
@@ -128,27 +150,53 @@ export interface SongForm {
 }
 
 /** @param duration - of the song, seconds: the last part ends there. */
-export function songForm(bars: readonly Bar[], beats: readonly number[], sound: BeatSound, energy: readonly number[], duration: number): SongForm {
+export function songForm(
+  bars: readonly Bar[],
+  beats: readonly number[],
+  sound: BeatSound,
+  energy: readonly number[],
+  duration: number,
+): SongForm {
   if (bars.length < 2 * FEWEST_BARS) return { sections: [], drops: [], fills: [] };
   const drops = findDrops(bars, beats, sound, energy);
   const novelty = barNovelty(barRows(bars, sound), bars.length);
   const mean = meanOf(novelty, 0, novelty.length);
   const deviation = Math.sqrt(novelty.reduce((a, v) => a + (v - mean) ** 2, 0) / novelty.length);
-  const ranked = Array.from(novelty.keys()).filter((k) => novelty[k]! > mean + NOVELTY_THRESHOLD * deviation && novelty[k]! > 0.02).sort((a, b) => novelty[b]! - novelty[a]!);
+  const ranked = Array.from(novelty.keys())
+    .filter((k) => novelty[k]! > mean + NOVELTY_THRESHOLD * deviation && novelty[k]! > 0.02)
+    .sort((a, b) => novelty[b]! - novelty[a]!);
   const dropBars = drops.filter((d) => d.strength >= 0.35).map((d) => bars.findIndex((b) => beats[b.beat] === d.time));
   const borders: number[] = [];
-  for (const k of [...dropBars, ...ranked]) if (k >= 2 && k <= bars.length - 2 && borders.every((b) => Math.abs(b - k) >= FEWEST_BARS)) borders.push(k);
+  for (const k of [...dropBars, ...ranked])
+    if (k >= 2 && k <= bars.length - 2 && borders.every((b) => Math.abs(b - k) >= FEWEST_BARS)) borders.push(k);
   borders.sort((a, b) => a - b);
   const starts = [0, ...borders];
-  const energies = starts.map((k, i) => meanOf(energy, bars[k]!.beat, starts[i + 1] === undefined ? energy.length : bars[starts[i + 1]!]!.beat));
+  const energies = starts.map((k, i) =>
+    meanOf(energy, bars[k]!.beat, starts[i + 1] === undefined ? energy.length : bars[starts[i + 1]!]!.beat),
+  );
   const typical = [...energies].sort((a, b) => a - b)[energies.length >> 1]!;
   const isDrop = (k: number) => dropBars.includes(k);
   const sections = starts.map((k, i): Section => {
     const e = energies[i]!;
     const isLast = i === starts.length - 1;
     const nextIsDrop = !isLast && isDrop(starts[i + 1]!);
-    const label = isDrop(k) ? 'drop' : i === 0 && starts.length > 1 && e <= typical ? 'intro' : isLast && starts.length > 1 && e <= typical ? 'outro' : nextIsDrop ? 'build' : e < typical - 0.12 ? 'break' : 'main';
-    return { start: i === 0 ? 0 : beats[bars[k]!.beat]!, end: isLast ? duration : beats[bars[starts[i + 1]!]!.beat]!, label, energy: Math.round(e * 1000) / 1000 };
+    const label = isDrop(k)
+      ? 'drop'
+      : i === 0 && starts.length > 1 && e <= typical
+        ? 'intro'
+        : isLast && starts.length > 1 && e <= typical
+          ? 'outro'
+          : nextIsDrop
+            ? 'build'
+            : e < typical - 0.12
+              ? 'break'
+              : 'main';
+    return {
+      start: i === 0 ? 0 : beats[bars[k]!.beat]!,
+      end: isLast ? duration : beats[bars[starts[i + 1]!]!.beat]!,
+      label,
+      energy: Math.round(e * 1000) / 1000,
+    };
   });
   return { sections, drops, fills: findFills(borders, bars, beats, sound) };
 }

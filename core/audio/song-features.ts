@@ -13,7 +13,10 @@ export interface SongFeatures {
   readonly onsets: Float32Array;
   /** Onsets a second. */
   readonly onsetRate: number;
-  /** Frame of the first note; null if the recording begins in mid-sound, where the first note says nothing about the bar. */
+  /**
+   * Frame of the first note; null if the recording begins in mid-sound, where the first note says nothing about the
+   * bar.
+   */
   readonly firstFrame: number | null;
 }
 
@@ -34,9 +37,19 @@ function firstNote(samples: Float32Array, onsets: Float32Array): number | null {
 /** @param samples - mono PCM at ANALYSIS_RATE. Not modified. */
 export function songFeatures(samples: Float32Array, onProgress: (share: number) => void = () => {}): SongFeatures {
   const bands = onsetBands(samples, (share) => onProgress(share * 0.7));
-  const sums = runningSums(bands, pitchProfiles(samples, (share) => onProgress(0.7 + share * 0.3)));
+  const sums = runningSums(
+    bands,
+    pitchProfiles(samples, (share) => onProgress(0.7 + share * 0.3)),
+  );
   const onsets = normaliseOnsets(bands.all);
   let peaks = 0;
-  for (let i = 1; i + 1 < onsets.length; i++) if (onsets[i]! > 1 && onsets[i]! >= onsets[i - 1]! && onsets[i]! > onsets[i + 1]!) peaks++;
-  return { bands, sums, onsets, onsetRate: (peaks * ANALYSIS_RATE) / HOP / Math.max(1, bands.frameCount), firstFrame: firstNote(samples, onsets) };
+  for (let i = 1; i + 1 < onsets.length; i++)
+    if (onsets[i]! > 1 && onsets[i]! >= onsets[i - 1]! && onsets[i]! > onsets[i + 1]!) peaks++;
+  return {
+    bands,
+    sums,
+    onsets,
+    onsetRate: (peaks * ANALYSIS_RATE) / HOP / Math.max(1, bands.frameCount),
+    firstFrame: firstNote(samples, onsets),
+  };
 }

@@ -3,8 +3,9 @@ import type { Hertz, Seconds } from '../time';
 
 /**
  * Onset strength by log-frequency spectral flux: the magnitude spectrum is gathered into overlapping triangular bands a
- * quarter tone to a third of an octave wide, compressed by log(1 + γ·magnitude), and the rises against the loudest neighbour two frames earlier
- * are summed. Taking the maximum over neighbouring bands in the earlier frame keeps vibrato from counting as onsets.
+ * quarter tone to a third of an octave wide, compressed by log(1 + γ·magnitude), and the rises against the loudest
+ * neighbour two frames earlier are summed. Taking the maximum over neighbouring bands in the earlier frame keeps
+ * vibrato from counting as onsets.
  * @see S. Böck & G. Widmer, "Maximum Filter Vibrato Suppression for Onset Detection", DAFx 2013.
  */
 export const WINDOW = 1024;
@@ -31,9 +32,9 @@ export const FLUX_BAND_IDS: readonly FluxBand[] = ['low', 'mid', 'snap', 'high']
 
 /**
  * A frame is dated by the centre of its window less this lead: a rise compared over LAG frames under log compression is
- * largest when the onset has just entered the window. Measured with clicks of 1-5 ms and with kicks at four tempi: 3.5 ms is
- * unbiased for them, and softer attacks read up to 2 ms late; the middle is taken, so that a beat is rather a hair early, because a
- * keyframe that falls just behind a frame's start is only seen in the next frame.
+ * largest when the onset has just entered the window. Measured with clicks of 1-5 ms and with kicks at four tempi: 3.5
+ * ms is unbiased for them, and softer attacks read up to 2 ms late; the middle is taken, so that a beat is rather a
+ * hair early, because a keyframe that falls just behind a frame's start is only seen in the next frame.
  */
 export const FLUX_DELAY: Seconds = 0.002;
 
@@ -71,7 +72,11 @@ function bandTable(): Band[] {
     const weights = new Float32Array(c - a);
     for (let k = a; k < c; k++) weights[k - a] = k <= b ? (b === a ? 1 : (k - a + 1) / (b - a + 1)) : (c - k) / (c - b);
     const centre = b * width;
-    bands.push({ from: a, weights, into: FLUX_BAND_IDS.findIndex((id) => centre >= FLUX_BANDS[id][0] && centre <= FLUX_BANDS[id][1]) });
+    bands.push({
+      from: a,
+      weights,
+      into: FLUX_BAND_IDS.findIndex((id) => centre >= FLUX_BANDS[id][0] && centre <= FLUX_BANDS[id][1]),
+    });
   }
   return bands;
 }
@@ -79,7 +84,8 @@ function bandTable(): Band[] {
 /**
  * @param samples - mono PCM at {@link ANALYSIS_RATE}, nominally in [-1, 1]. Not modified.
  * @param onProgress - called now and then with a share in [0, 1]; throws to cancel.
- * @returns One value a hop of 220 samples (about 10 ms); time by {@link frameTime}. Shorter than a window gives no frames.
+ * @returns One value a hop of 220 samples (about 10 ms); time by {@link frameTime}. Shorter than a window gives no
+ * frames.
  */
 export function onsetBands(samples: Float32Array, onProgress: (share: number) => void = () => {}): OnsetBands {
   const frameCount = samples.length < WINDOW ? 0 : Math.floor(samples.length / HOP);
@@ -95,11 +101,21 @@ export function onsetBands(samples: Float32Array, onProgress: (share: number) =>
   const rises = new Float64Array(FLUX_BAND_IDS.length);
   const scale = 4 / WINDOW;
   const curve = () => new Float32Array(frameCount);
-  const out = { all: curve(), low: curve(), mid: curve(), snap: curve(), high: curve(), power: curve(), bass: curve(), frameCount };
+  const out = {
+    all: curve(),
+    low: curve(),
+    mid: curve(),
+    snap: curve(),
+    high: curve(),
+    power: curve(),
+    bass: curve(),
+    frameCount,
+  };
   for (let frame = 0; frame < frameCount; frame++) {
     if (frame % 4096 === 0) onProgress(frame / frameCount);
     const start = frame * HOP - WINDOW / 2;
-    if (start >= 0 && start + WINDOW <= samples.length) for (let i = 0; i < WINDOW; i++) windowed[i] = samples[start + i]! * hann[i]!;
+    if (start >= 0 && start + WINDOW <= samples.length)
+      for (let i = 0; i < WINDOW; i++) windowed[i] = samples[start + i]! * hann[i]!;
     else for (let i = 0; i < WINDOW; i++) windowed[i] = (samples[start + i] ?? 0) * hann[i]!;
     let square = 0;
     for (let i = frame * HOP; i < (frame + 1) * HOP; i++) square += samples[i]! * samples[i]!;
@@ -111,7 +127,8 @@ export function onsetBands(samples: Float32Array, onProgress: (share: number) =>
       magnitude[k] = Math.sqrt(re * re + im * im) * scale;
     }
     const now = history[frame % (LAG + 1)]!;
-    const before = history[(frame + 1) % (LAG + 1)]!; // LAG frames ago; zero at the start, so a song that starts with a hit has an onset
+    // LAG frames ago; zero at the start, so a song that starts with a hit has an onset
+    const before = history[(frame + 1) % (LAG + 1)]!;
     let bass = 0;
     let all = 0;
     rises.fill(0);

@@ -8,13 +8,18 @@ import { PROFILE_SIZE } from './pitch-profile';
 
 const sine = (rate: number, seconds: number, hertz: number, amplitude: number, channels: number) => {
   const out = new Float32Array(Math.round(rate * seconds) * channels);
-  for (let i = 0; i < out.length / channels; i++) for (let c = 0; c < channels; c++) out[i * channels + c] = amplitude * Math.sin((2 * Math.PI * hertz * i) / rate);
+  for (let i = 0; i < out.length / channels; i++)
+    for (let c = 0; c < channels; c++) out[i * channels + c] = amplitude * Math.sin((2 * Math.PI * hertz * i) / rate);
   return out;
 };
 
 describe('loudness', () => {
   // EBU Tech 3341, cases 1 and 2: a stereo sine of 1 kHz at -23 dBFS reads -23 LUFS, at -33 dBFS it reads -33.
-  it.each([[-23, 48000], [-33, 48000], [-23, 44100]])('a stereo sine of 1 kHz at %d dBFS and %d Hz reads the same in LUFS', (level, rate) => {
+  it.each([
+    [-23, 48000],
+    [-33, 48000],
+    [-23, 44100],
+  ])('a stereo sine of 1 kHz at %d dBFS and %d Hz reads the same in LUFS', (level, rate) => {
     const meter = createLoudnessMeter(rate, 2);
     meter.push(sine(rate, 5, 1000, 10 ** (level / 20), 2));
     expect(Math.abs(meter.result().integrated - level)).toBeLessThan(0.1);
@@ -22,7 +27,12 @@ describe('loudness', () => {
   });
   it('leaves silence and quiet passages out of the integrated loudness (case 3 of EBU Tech 3341)', () => {
     const meter = createLoudnessMeter(48000, 2);
-    for (const [level, seconds] of [[-36, 3], [-23, 12], [-36, 3]] as const) meter.push(sine(48000, seconds, 1000, 10 ** (level / 20), 2));
+    for (const [level, seconds] of [
+      [-36, 3],
+      [-23, 12],
+      [-36, 3],
+    ] as const)
+      meter.push(sine(48000, seconds, 1000, 10 ** (level / 20), 2));
     expect(Math.abs(meter.result().integrated + 23)).toBeLessThan(0.1);
   });
   it('gives the same in one piece or many', () => {
@@ -49,7 +59,10 @@ describe('loudness', () => {
 
 describe('fitting a song to a number of bars', () => {
   const rows = (letters: string) => [...letters].map((c, i) => [c.charCodeAt(0), 0.01 * (i % 3)]);
-  const played = (letters: string, wanted: number) => fitToBars(rows(letters), wanted)?.flatMap((r) => [...letters].slice(r.from, r.to)).join('') ?? null;
+  const played = (letters: string, wanted: number) =>
+    fitToBars(rows(letters), wanted)
+      ?.flatMap((r) => [...letters].slice(r.from, r.to))
+      .join('') ?? null;
   it('leaves out where the music is alike, so that what follows is what would have followed', () => {
     const result = played('iABABABABo', 6)!;
     expect(result).toBe('iABABo');
@@ -59,13 +72,17 @@ describe('fitting a song to a number of bars', () => {
   });
   it('always begins with the first bar, ends with the last, and is as long as asked', () => {
     fc.assert(
-      fc.property(fc.array(fc.constantFrom('a', 'b', 'c'), { minLength: 3, maxLength: 14 }), fc.integer({ min: 3, max: 24 }), (bars, wanted) => {
-        const ranges = fitToBars(rows(bars.join('')), wanted);
-        fc.pre(ranges !== null);
-        expect(ranges![0]!.from).toBe(0);
-        expect(ranges![ranges!.length - 1]!.to).toBe(bars.length);
-        expect(ranges!.reduce((sum, r) => sum + r.to - r.from, 0)).toBe(wanted);
-      }),
+      fc.property(
+        fc.array(fc.constantFrom('a', 'b', 'c'), { minLength: 3, maxLength: 14 }),
+        fc.integer({ min: 3, max: 24 }),
+        (bars, wanted) => {
+          const ranges = fitToBars(rows(bars.join('')), wanted);
+          fc.pre(ranges !== null);
+          expect(ranges[0]!.from).toBe(0);
+          expect(ranges[ranges.length - 1]!.to).toBe(bars.length);
+          expect(ranges.reduce((sum, r) => sum + r.to - r.from, 0)).toBe(wanted);
+        },
+      ),
     );
   });
   it('asked for the bars it has, leaves the song alone; asked for the impossible, says so', () => {
@@ -78,7 +95,10 @@ describe('fitting a song to a number of bars', () => {
 describe('the place of a join', () => {
   it('is moved by the few milliseconds that put the waves in step', () => {
     const rate = 48000;
-    const tone = Float32Array.from({ length: rate * 4 }, (_, i) => Math.sin((2 * Math.PI * 220 * i) / rate) * (1 + 0.1 * Math.sin(i / 9000)));
+    const tone = Float32Array.from(
+      { length: rate * 4 },
+      (_, i) => Math.sin((2 * Math.PI * 220 * i) / rate) * (1 + 0.1 * Math.sin(i / 9000)),
+    );
     const to = bestJoin(tone, rate, 1, 3.0007);
     const phase = (t: number) => (220 * t) % 1;
     const apart = Math.abs(phase(to) - phase(1));
@@ -110,12 +130,18 @@ describe('the form of a song', () => {
     bass: Float64Array.from(beats, (_, i) => (loud(i >> 2) ? 1 : 0.05)),
     // The bar before the drop is busy: a fill.
     busy: Float64Array.from(beats, (_, i) => (i >> 2 === 7 ? 6 : 2)),
-    profile: Float64Array.from({ length: 96 * PROFILE_SIZE }, (_, k) => ((k % PROFILE_SIZE) % (loud(Math.floor(k / PROFILE_SIZE) >> 2) ? 3 : 4) === 0 ? 1 : 0.1)),
+    profile: Float64Array.from({ length: 96 * PROFILE_SIZE }, (_, k) =>
+      (k % PROFILE_SIZE) % (loud(Math.floor(k / PROFILE_SIZE) >> 2) ? 3 : 4) === 0 ? 1 : 0.1,
+    ),
   };
   const energy = beats.map((_, i) => (loud(i >> 2) ? 1 : 0.5));
   const form = songForm(bars, beats, sound, energy, 48.5);
   it('has its parts at the bars where it changes, the drop where energy and bass jump', () => {
-    expect(form.sections.map((s) => [s.label, s.start])).toEqual([['intro', 0], ['drop', 16], ['outro', 32]]);
+    expect(form.sections.map((s) => [s.label, s.start])).toEqual([
+      ['intro', 0],
+      ['drop', 16],
+      ['outro', 32],
+    ]);
     expect(form.sections[2]!.end).toBe(48.5);
     expect(form.drops[0]).toMatchObject({ time: 16 });
   });
@@ -132,15 +158,20 @@ describe('beat times below the hop size', () => {
   /** Onset strength that rises and falls within three frames of each beat. */
   const fluxOf = (beats: readonly number[]) => {
     const flux = new Float32Array(Math.ceil((beats[beats.length - 1]! + 1) * rate));
-    for (const t of beats) for (let k = -3; k <= 3; k++) {
-      const frame = Math.round(t * rate) + k;
-      if (frame >= 0) flux[frame] = Math.max(flux[frame]!, 3 - Math.abs(frame - t * rate));
-    }
+    for (const t of beats)
+      for (let k = -3; k <= 3; k++) {
+        const frame = Math.round(t * rate) + k;
+        if (frame >= 0) flux[frame] = Math.max(flux[frame]!, 3 - Math.abs(frame - t * rate));
+      }
     return flux;
   };
   const spread = (beats: readonly number[]) => {
     const flux = fluxOf(beats);
-    const errors = refineBeats(beats.map((t) => Math.round(t * rate)), flux, flux).map((t, i) => t - beats[i]!);
+    const errors = refineBeats(
+      beats.map((t) => Math.round(t * rate)),
+      flux,
+      flux,
+    ).map((t, i) => t - beats[i]!);
     const middle = [...errors].sort((a, b) => a - b)[errors.length >> 1]!;
     return Math.max(...errors.map((e) => Math.abs(e - middle)));
   };

@@ -3,8 +3,9 @@ import { frameTime } from './spectral-flux';
 import { PROFILE_SIZE, timeProfile } from './pitch-profile';
 
 /**
- * What is looked at on every tatum (the finest division of a pulse), in the order of the columns: onset strength in four bands and in all,
- * change of harmony and of the bass note over half a pulse, rise of loudness, change of chord over two pulses.
+ * What is looked at on every tatum (the finest division of a pulse), in the order of the columns: onset strength in
+ * four bands and in all, change of harmony and of the bass note over half a pulse, rise of loudness, change of chord
+ * over two pulses.
  */
 export const TATUM_FEATURES = ['low', 'mid', 'snap', 'high', 'all', 'harmony', 'bass', 'rise', 'chord'] as const;
 export const FEATURE_COUNT = TATUM_FEATURES.length;
@@ -26,7 +27,8 @@ const SILENCE = 1e-7;
 function peakAround(curve: Float32Array, frame: number): number {
   const centre = Math.round(frame);
   let best = 0;
-  for (let i = Math.max(0, centre - REACH); i <= centre + REACH && i < curve.length; i++) if (curve[i]! > best) best = curve[i]!;
+  for (let i = Math.max(0, centre - REACH); i <= centre + REACH && i < curve.length; i++)
+    if (curve[i]! > best) best = curve[i]!;
   return best;
 }
 
@@ -48,7 +50,9 @@ export function runningSums(bands: OnsetBands, profiles: Float32Array): RunningS
   return { profiles: sums, rows, power };
 }
 
-/** 1 minus the cosine between the profiles of `reach` frames before and after a frame, for the pitch slots [from, to). */
+/**
+ * 1 minus the cosine between the profiles of `reach` frames before and after a frame, for the pitch slots [from, to).
+ */
 export function profileChange(sums: RunningSums, frame: number, reach: number, from: number, to: number): number {
   const row = (f: number) => Math.max(0, Math.min(sums.rows, Math.round(timeProfile(frameTime(f))))) * PROFILE_SIZE;
   const [a, b, c] = [row(frame - reach), row(frame + 1), row(frame + reach)];
@@ -89,10 +93,17 @@ function standardise(features: Float32Array, count: number): void {
 }
 
 /** @param pulses - frames of the pulses, ascending. */
-export function tatumGrid(pulses: ArrayLike<number>, perPulse: number, bands: OnsetBands, sums: RunningSums): TatumGrid {
+export function tatumGrid(
+  pulses: ArrayLike<number>,
+  perPulse: number,
+  bands: OnsetBands,
+  sums: RunningSums,
+): TatumGrid {
   const count = Math.max(0, pulses.length - 1) * perPulse;
   const frames = new Float64Array(count);
-  for (let i = 0; i + 1 < pulses.length; i++) for (let k = 0; k < perPulse; k++) frames[i * perPulse + k] = pulses[i]! + (k * (pulses[i + 1]! - pulses[i]!)) / perPulse;
+  for (let i = 0; i + 1 < pulses.length; i++)
+    for (let k = 0; k < perPulse; k++)
+      frames[i * perPulse + k] = pulses[i]! + (k * (pulses[i + 1]! - pulses[i]!)) / perPulse;
   const features = new Float32Array(count * FEATURE_COUNT);
   const curves = [bands.low, bands.mid, bands.snap, bands.high, bands.all];
   const typical = curves.map((curve) => {
@@ -103,7 +114,8 @@ export function tatumGrid(pulses: ArrayLike<number>, perPulse: number, bands: On
   for (let i = 0; i < count; i++) {
     const frame = frames[i]!;
     const row = i * FEATURE_COUNT;
-    for (let f = 0; f < curves.length; f++) features[row + f] = Math.log1p((2 * peakAround(curves[f]!, frame)) / typical[f]!);
+    for (let f = 0; f < curves.length; f++)
+      features[row + f] = Math.log1p((2 * peakAround(curves[f]!, frame)) / typical[f]!);
     const pulse = perPulse * ((frames[Math.min(count - 1, i + 1)]! - frames[Math.max(0, i - 1)]!) / 2);
     features[row + 5] = Math.sqrt(profileChange(sums, frame, pulse / 2, 0, 12));
     features[row + 6] = Math.sqrt(profileChange(sums, frame, pulse / 2, 12, 24));

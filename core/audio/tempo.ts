@@ -3,7 +3,10 @@ import { FRAME_RATE } from './spectral-flux';
 
 export const MIN_BPM: Bpm = 50;
 export const MAX_BPM: Bpm = 215;
-/** Perceptual prior: log-normal around the tempo people tap most readily. D. Moelants, "Preferred tempo reconsidered", ICMPC 2002. */
+/**
+ * Perceptual prior: log-normal around the tempo people tap most readily. D. Moelants, "Preferred tempo reconsidered",
+ * ICMPC 2002.
+ */
 const PREFERRED_BPM: Bpm = 120;
 const PRIOR_OCTAVES = 0.75;
 
@@ -50,8 +53,8 @@ export interface TempoCandidate {
 }
 
 /**
- * Tempo by autocorrelation of the onset strength gathered over a comb of four multiples of the beat period, weighted by a
- * perceptual prior. @returns Candidates, best first; none for a curve without periodicity (silence).
+ * Tempo by autocorrelation of the onset strength gathered over a comb of four multiples of the beat period, weighted by
+ * a perceptual prior. @returns Candidates, best first; none for a curve without periodicity (silence).
  * @see D. P. W. Ellis, "Beat Tracking by Dynamic Programming", JNMR 36(1), 2007, section 3.
  */
 export function tempoCandidates(onsets: Float32Array): TempoCandidate[] {
@@ -64,7 +67,11 @@ export function tempoCandidates(onsets: Float32Array): TempoCandidate[] {
   let best: TempoCandidate | null = null;
   for (let bpm = MIN_BPM; bpm <= MAX_BPM; bpm *= 1.002) {
     const lag = (60 * FRAME_RATE) / bpm;
-    const comb = interpolated(ac, lag) + 0.5 * interpolated(ac, 2 * lag) + 0.25 * interpolated(ac, 3 * lag) + 0.5 * interpolated(ac, 4 * lag);
+    const comb =
+      interpolated(ac, lag) +
+      0.5 * interpolated(ac, 2 * lag) +
+      0.25 * interpolated(ac, 3 * lag) +
+      0.5 * interpolated(ac, 4 * lag);
     const octaves = Math.log2(bpm / PREFERRED_BPM);
     const weight = comb * Math.exp(-0.5 * (octaves / PRIOR_OCTAVES) ** 2);
     if (weight > previous) {

@@ -1,5 +1,9 @@
 /** Peak magnitude and RMS of each 1/rate s, scaled to 0…255. */
-export function waveformPeaks(samples: Float32Array, sampleRate: number, rate: number): { peaks: number[]; rms: number[] } {
+export function waveformPeaks(
+  samples: Float32Array,
+  sampleRate: number,
+  rate: number,
+): { peaks: number[]; rms: number[] } {
   const count = Math.ceil((samples.length * rate) / sampleRate);
   const peaks: number[] = [];
   const rms: number[] = [];

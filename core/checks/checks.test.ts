@@ -22,14 +22,16 @@ describe('contrast', () => {
     const [w, h] = [64, 32];
     const picture = new Uint8ClampedArray(w * h * 4).fill(255);
     const letters = new Uint8ClampedArray(w * h * 4);
-    const put = (data: Uint8ClampedArray, x: number, y: number, v: number) => data.fill(v, (y * w + x) * 4, (y * w + x) * 4 + 3);
-    for (let y = 0; y < h; y++) for (let x = 0; x < w; x++) {
-      put(picture, x, y, x < 32 ? 20 : 200);
-      if (y % 4 < 2) {
-        put(letters, x, y, 255);
-        put(picture, x, y, 230);
+    const put = (data: Uint8ClampedArray, x: number, y: number, v: number) =>
+      data.fill(v, (y * w + x) * 4, (y * w + x) * 4 + 3);
+    for (let y = 0; y < h; y++)
+      for (let x = 0; x < w; x++) {
+        put(picture, x, y, x < 32 ? 20 : 200);
+        if (y % 4 < 2) {
+          put(letters, x, y, 255);
+          put(picture, x, y, 230);
+        }
       }
-    }
     const worst = worstContrast(picture, letters, w, h)!;
     expect(worst.box[0]).toBeGreaterThanOrEqual(32);
     expect(worst.ratio).toBeCloseTo(contrastRatio(luminance(230, 230, 230), luminance(200, 200, 200)), 6);
@@ -40,10 +42,35 @@ describe('contrast', () => {
 describe('reading', () => {
   const ids = countingIds();
   const piece = (start: number, end: number, position: [number, number], size = 60): Piece => ({
-    ...createPiece({ name: 'p', formats: [{ id: 'wide', name: 'Wide', width: 1280, height: 720 }, { id: 'tall', name: 'Tall', width: 720, height: 1280 }], frameRate: FRAME_RATES['30'] }, ids),
-    layers: [createLayer('text', { name: 'Teo', start: freeMoment(start), end: freeMoment(end), content: { text: 'Teo Marsh reads the wind', family: 'bricolage-grotesque' }, values: { size, position } }, ids)],
+    ...createPiece(
+      {
+        name: 'p',
+        formats: [
+          { id: 'wide', name: 'Wide', width: 1280, height: 720 },
+          { id: 'tall', name: 'Tall', width: 720, height: 1280 },
+        ],
+        frameRate: FRAME_RATES['30'],
+      },
+      ids,
+    ),
+    layers: [
+      createLayer(
+        'text',
+        {
+          name: 'Teo',
+          start: freeMoment(start),
+          end: freeMoment(end),
+          content: { text: 'Teo Marsh reads the wind', family: 'bricolage-grotesque' },
+          values: { size, position },
+        },
+        ids,
+      ),
+    ],
   });
-  const codes = (p: Piece) => checkReading(p, resolveTimes(p, null), createLayoutCache(fonts)).map((f) => (f.code === 'OUTSIDE' ? `${f.code} ${f.formatId}${f.isCut ? ' cut' : ''}` : f.code));
+  const codes = (p: Piece) =>
+    checkReading(p, resolveTimes(p, null), createLayoutCache(fonts)).map((f) =>
+      f.code === 'OUTSIDE' ? `${f.code} ${f.formatId}${f.isCut ? ' cut' : ''}` : f.code,
+    );
 
   it('says nothing of words that stand long enough in their place', () => {
     expect(codes(piece(0, 3, [0, 0]))).toEqual([]);

@@ -8,18 +8,31 @@ import type { Seconds } from '../time';
 /** What is wrong with the words of a piece as far as it can be told without painting. */
 export type ReadingFinding =
   | { readonly code: 'TOO_SHORT'; readonly layerId: string; readonly has: Seconds; readonly needs: Seconds }
-  | { readonly code: 'OUTSIDE'; readonly layerId: string; readonly formatId: string; readonly at: Seconds; readonly isCut: boolean }
+  | {
+      readonly code: 'OUTSIDE';
+      readonly layerId: string;
+      readonly formatId: string;
+      readonly at: Seconds;
+      readonly isCut: boolean;
+    }
   | { readonly code: 'MANY_FAMILIES'; readonly families: readonly string[] };
 
-/** Share of the frame's sides that counts as safe for words. @see EBU R 95 (2017): graphics safe area, 5 % from each side. */
+/**
+ * Share of the frame's sides that counts as safe for words. @see EBU R 95 (2017): graphics safe area, 5 % from each
+ * side.
+ */
 const SAFE_MARGIN = 0.05;
 /** More families than this in one piece look like an accident. */
 const MOST_FAMILIES = 3;
 
-const isText = (layer: Piece['layers'][number]): layer is TextLayer => layer.kind === 'text' && !layer.hidden && wordRanges(layer.content.text).length > 0;
+const isText = (layer: Piece['layers'][number]): layer is TextLayer =>
+  layer.kind === 'text' && !layer.hidden && wordRanges(layer.content.text).length > 0;
 
 /** Seconds a layer stands within the piece. */
-const stay = (layer: TextLayer, times: ResolvedTimes): readonly [Seconds, Seconds] => [Math.max(0, times.timeOf(layer.start)), Math.min(times.end, times.timeOf(layer.end))];
+const stay = (layer: TextLayer, times: ResolvedTimes): readonly [Seconds, Seconds] => [
+  Math.max(0, times.timeOf(layer.start)),
+  Math.min(times.end, times.timeOf(layer.end)),
+];
 
 /** The middle of the time in which a layer is there and at rest, as near as one moment can tell. */
 export const restingTime = (layer: TextLayer, times: ResolvedTimes): Seconds => {
@@ -28,8 +41,8 @@ export const restingTime = (layer: TextLayer, times: ResolvedTimes): Seconds => 
 };
 
 /**
- * Words that stand too short to be read at the piece's pace, words outside the safe area or cut off in a format, and too many families.
- * Layers that are never seen are another check's matter.
+ * Words that stand too short to be read at the piece's pace, words outside the safe area or cut off in a format, and
+ * too many families. Layers that are never seen are another check's matter.
  */
 export function checkReading(piece: Piece, times: ResolvedTimes, layoutText: LayoutText): ReadingFinding[] {
   const findings: ReadingFinding[] = [];
@@ -37,7 +50,8 @@ export function checkReading(piece: Piece, times: ResolvedTimes, layoutText: Lay
   for (const layer of texts) {
     const [from, to] = stay(layer, times);
     const needs = readingTime(layer.content.text, piece.sheet.pace);
-    if (to > from && to - from < needs - 0.01) findings.push({ code: 'TOO_SHORT', layerId: layer.id, has: to - from, needs });
+    if (to > from && to - from < needs - 0.01)
+      findings.push({ code: 'TOO_SHORT', layerId: layer.id, has: to - from, needs });
   }
   for (const format of piece.formats) {
     const scene = prepareScene(piece, times, format.id);
@@ -48,10 +62,18 @@ export function checkReading(piece: Piece, times: ResolvedTimes, layoutText: Lay
       const [l, t, r, b]: Box = transformBox(item.matrix, inked(item.box));
       const [mx, my] = [format.width * SAFE_MARGIN, format.height * SAFE_MARGIN];
       const isCut = l < -1 || t < -1 || r > format.width + 1 || b > format.height + 1;
-      if (isCut || l < mx - 1 || t < my - 1 || r > format.width - mx + 1 || b > format.height - my + 1) findings.push({ code: 'OUTSIDE', layerId: layer.id, formatId: format.id, at, isCut });
+      if (isCut || l < mx - 1 || t < my - 1 || r > format.width - mx + 1 || b > format.height - my + 1)
+        findings.push({ code: 'OUTSIDE', layerId: layer.id, formatId: format.id, at, isCut });
     }
   }
-  const families = [...new Set(texts.flatMap((layer) => [layer.content.family, ...layer.content.spans.flatMap((s) => (s.family ? [s.family] : []))]))];
+  const families = [
+    ...new Set(
+      texts.flatMap((layer) => [
+        layer.content.family,
+        ...layer.content.spans.flatMap((s) => (s.family ? [s.family] : [])),
+      ]),
+    ),
+  ];
   if (families.length > MOST_FAMILIES) findings.push({ code: 'MANY_FAMILIES', families });
   return findings;
 }

@@ -9,10 +9,28 @@ import { countingIds, pin } from '../../tests/helpers/documents';
 
 // A piece without music keeps typed time: 120 beats a minute, so a beat is half a second.
 const ids = countingIds('h');
-const words = (gestures: readonly GestureUse[], start = pin(2), end = pin(10), text = 'nine days of wind'): TextLayer => ({ ...(createLayer('text', { name: 'w', start, end, content: { text, family: 'syne' } }, ids) as TextLayer), gestures: [...gestures] });
-const pieceOf = (...layers: Piece['layers']): Piece => ({ ...createPiece({ name: 'p', formats: [{ id: 'wide', name: 'Wide', width: 1920, height: 1080 }], frameRate: FRAME_RATES['30'] }, ids), layers, end: pin(40) });
+const words = (
+  gestures: readonly GestureUse[],
+  start = pin(2),
+  end = pin(10),
+  text = 'nine days of wind',
+): TextLayer => ({
+  ...(createLayer('text', { name: 'w', start, end, content: { text, family: 'syne' } }, ids) as TextLayer),
+  gestures: [...gestures],
+});
+const pieceOf = (...layers: Piece['layers']): Piece => ({
+  ...createPiece(
+    { name: 'p', formats: [{ id: 'wide', name: 'Wide', width: 1920, height: 1080 }], frameRate: FRAME_RATES['30'] },
+    ids,
+  ),
+  layers,
+  end: pin(40),
+});
 const hits = (piece: Piece) => visibleHits(piece, resolveTimes(piece, null));
-const use = (gesture: keyof typeof GESTURES, role: GestureUse['role'], more: Partial<GestureUse> = {}): GestureUse => ({ ...newGestureUse(gesture, role, ids()), ...more });
+const use = (gesture: keyof typeof GESTURES, role: GestureUse['role'], more: Partial<GestureUse> = {}): GestureUse => ({
+  ...newGestureUse(gesture, role, ids()),
+  ...more,
+});
 
 describe('gestures in the sync check', () => {
   it('are listed with where they are seen to hit', () => {
@@ -22,24 +40,58 @@ describe('gestures in the sync check', () => {
     expect(Math.abs(hit!.late)).toBeLessThan(0.02);
   });
   it('are found late where they only begin on the beat, and land in one step', () => {
-    const piece = pieceOf(words([use('nova', 'entrance', { unit: 'whole', duration: { unit: 'beats', value: 1.5 }, parameters: { overshoot: 0.5 } })]));
+    const piece = pieceOf(
+      words([
+        use('nova', 'entrance', {
+          unit: 'whole',
+          duration: { unit: 'beats', value: 1.5 },
+          parameters: { overshoot: 0.5 },
+        }),
+      ]),
+    );
     const [before] = hits(piece);
     expect(before!.kind).toBe('landing');
     expect(before!.late).not.toBeCloseTo(0, 2);
-    const landed = applyEdits(piece, [{ type: 'gesture.shift', shifts: [{ layerId: before!.layerId, useId: before!.useId!, seconds: -before!.late }] }], resolveTimes(piece, null)).piece;
+    const landed = applyEdits(
+      piece,
+      [
+        {
+          type: 'gesture.shift',
+          shifts: [{ layerId: before!.layerId, useId: before!.useId!, seconds: -before!.late }],
+        },
+      ],
+      resolveTimes(piece, null),
+    ).piece;
     const [after] = hits(landed);
     expect(after!.beat).toBe(before!.beat);
     expect(Math.abs(after!.late)).toBeLessThan(0.002);
   });
   it('with a moment of their own take that along and leave the layer where it is', () => {
-    const piece = pieceOf(words([use('meteor', 'entrance', { unit: 'whole', at: pin(4), landing: 'start', duration: { unit: 'seconds', value: 0.83 } })]));
+    const piece = pieceOf(
+      words([
+        use('meteor', 'entrance', {
+          unit: 'whole',
+          at: pin(4),
+          landing: 'start',
+          duration: { unit: 'seconds', value: 0.83 },
+        }),
+      ]),
+    );
     const [hit] = hits(piece);
-    const landed = applyEdits(piece, [{ type: 'gesture.shift', shifts: [{ layerId: hit!.layerId, useId: hit!.useId!, seconds: 0.05 }] }], resolveTimes(piece, null)).piece;
+    const landed = applyEdits(
+      piece,
+      [{ type: 'gesture.shift', shifts: [{ layerId: hit!.layerId, useId: hit!.useId!, seconds: 0.05 }] }],
+      resolveTimes(piece, null),
+    ).piece;
     expect(landed.layers[0]!.start).toEqual(piece.layers[0]!.start);
     expect(hits(landed)[0]!.at).toBeCloseTo(hit!.at + 0.05, 6);
   });
   it('that come again speak once, for their worst return; one that lasts as long as the layer does not hit', () => {
-    const found = hits(pieceOf(words([use('pulsar', 'accent', { every: 1, duration: { unit: 'beats', value: 0.9 } }), use('drift', 'accent')])));
+    const found = hits(
+      pieceOf(
+        words([use('pulsar', 'accent', { every: 1, duration: { unit: 'beats', value: 0.9 } }), use('drift', 'accent')]),
+      ),
+    );
     expect(found).toHaveLength(1);
     // Its table says that the swell peaks on the beat.
     expect(Math.abs(found[0]!.late)).toBeLessThan(0.03);

@@ -6,7 +6,10 @@ import { beatToSeconds, framesPerSecond, isFreeTime, secondsToBeat } from '../ti
 import type { Beats, Seconds } from '../time';
 import { gestureHits } from './gesture-hits';
 
-export const HIT_KINDS = { start: 'sets off', peak: 'peaks', landing: 'lands' } as const satisfies Record<HitKind, string>;
+export const HIT_KINDS = { start: 'sets off', peak: 'peaks', landing: 'lands' } as const satisfies Record<
+  HitKind,
+  string
+>;
 
 export interface VisibleHit {
   readonly layerId: string;
@@ -52,15 +55,33 @@ function keyframeHits(piece: Piece, times: ResolvedTimes): Moved[] {
         const [a, b] = [keys[i]!, keys[i + 1]!];
         const [from, to] = [times.timeOf(a.at), times.timeOf(b.at)];
         if (to - from < 1e-4 || from >= end || to <= start) continue;
-        const course = Array.from({ length: SAMPLES + 1 }, (_, k) => (k === SAMPLES ? evaluateTrack(prepared, to) : evaluateTrack(prepared, from + ((to - from) * k) / SAMPLES)));
+        const course = Array.from({ length: SAMPLES + 1 }, (_, k) =>
+          k === SAMPLES ? evaluateTrack(prepared, to) : evaluateTrack(prepared, from + ((to - from) * k) / SAMPLES),
+        );
         const hit = hitOf(course, distance);
         if (!hit) continue;
         const at = from + hit.share * (to - from);
         const refs = [a, b].map((key): KeyRef => ({ layerId: layer.id, property, keyId: key.id }));
         // Properties that move together (position and scale of one entrance) are one hit.
-        const same = found.findIndex((f) => f.layerId === layer.id && f.kind === hit.kind && Math.abs(f.at - at) < 0.004);
-        if (same >= 0) found[same] = { ...found[same]!, properties: [...new Set([...found[same]!.properties, property])], keys: [...found[same]!.keys, ...refs] };
-        else found.push({ layerId: layer.id, properties: [property], keys: refs, useId: null, kind: hit.kind, at, isPinned: a.at.kind === 'pinned' || b.at.kind === 'pinned' });
+        const same = found.findIndex(
+          (f) => f.layerId === layer.id && f.kind === hit.kind && Math.abs(f.at - at) < 0.004,
+        );
+        if (same >= 0)
+          found[same] = {
+            ...found[same]!,
+            properties: [...new Set([...found[same]!.properties, property])],
+            keys: [...found[same]!.keys, ...refs],
+          };
+        else
+          found.push({
+            layerId: layer.id,
+            properties: [property],
+            keys: refs,
+            useId: null,
+            kind: hit.kind,
+            at,
+            isPinned: a.at.kind === 'pinned' || b.at.kind === 'pinned',
+          });
       }
     }
   }
@@ -70,7 +91,10 @@ function keyframeHits(piece: Piece, times: ResolvedTimes): Moved[] {
 /** A movement with its hit, before it is held against the lattice. */
 export type Moved = Pick<VisibleHit, 'layerId' | 'properties' | 'keys' | 'useId' | 'kind' | 'at' | 'isPinned'>;
 
-/** Every movement of the piece, of keyframes and of gestures, that is pinned, or near a place of the lattice (beats and half beats), in order of time. */
+/**
+ * Every movement of the piece, of keyframes and of gestures, that is pinned, or near a place of the lattice (beats and
+ * half beats), in order of time.
+ */
 export function visibleHits(piece: Piece, times: ResolvedTimes): VisibleHit[] {
   const { grid } = times;
   const placed = [...keyframeHits(piece, times), ...gestureHits(piece, times)].flatMap((moved): VisibleHit[] => {

@@ -3,7 +3,8 @@ import { colourToOklab, isColour, mixColours } from '@core/colour';
 
 describe('colours', () => {
   it('convert to the published Oklab values', () => {
-    // B. Ottosson, "A perceptual color space for image processing", 2020: white is (1, 0, 0); sRGB red is (0.6280, 0.2249, 0.1258).
+    // B. Ottosson, "A perceptual color space for image processing", 2020: white is (1, 0, 0); sRGB red is (0.6280,
+    // 0.2249, 0.1258).
     const [l, a, b] = colourToOklab('#ff0000');
     expect([l, a, b].map((v) => Number(v.toFixed(4)))).toEqual([0.628, 0.2249, 0.1258]);
     expect(colourToOklab('#ffffff')[0]).toBeCloseTo(1, 6);

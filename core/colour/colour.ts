@@ -4,8 +4,9 @@ import { z } from 'zod';
 import { createMemo } from '../time';
 
 /**
- * Colours in the document are sRGB-encoded hex text with straight alpha ("#rrggbb" or "#rrggbbaa"). Between two keyframes
- * they blend in Oklab (B. Ottosson 2020) with premultiplied alpha, so that a fade of hue stays even in lightness.
+ * Colours in the document are sRGB-encoded hex text with straight alpha ("#rrggbb" or "#rrggbbaa"). Between two
+ * keyframes they blend in Oklab (B. Ottosson 2020) with premultiplied alpha, so that a fade of hue stays even in
+ * lightness.
  */
 useMode(modeRgb);
 useMode(modeLrgb);
@@ -13,7 +14,9 @@ useMode(modeOklab);
 const toOklab = converter('oklab');
 const toRgb = converter('rgb');
 
-export const colourSchema = z.string().regex(/^#([0-9a-fA-F]{6}|[0-9a-fA-F]{8})$/, 'a colour is written #rrggbb or #rrggbbaa');
+export const colourSchema = z
+  .string()
+  .regex(/^#([0-9a-fA-F]{6}|[0-9a-fA-F]{8})$/, 'a colour is written #rrggbb or #rrggbbaa');
 export type Colour = string;
 
 /** Oklab L, a, b and straight alpha. */

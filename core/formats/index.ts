@@ -1,4 +1,10 @@
-export { MAX_DOCUMENT_BYTES, PIECE_FILE_EXTENSION, pieceFileEntry, readAnalysisEntry, readDocumentEntry } from './piece-file';
+export {
+  MAX_DOCUMENT_BYTES,
+  PIECE_FILE_EXTENSION,
+  pieceFileEntry,
+  readAnalysisEntry,
+  readDocumentEntry,
+} from './piece-file';
 export type { PieceFileProblem } from './piece-file';
 export { MAX_CUES, readSubtitles, writeSrt, writeVtt } from './subtitles';
 export type { Cue, ReadCues, SubtitleProblem } from './subtitles';

@@ -4,10 +4,16 @@ import { SONG_HASH, pieceWithSong, steadyAnalysis } from '../../tests/helpers/do
 
 describe('entries of a piece file', () => {
   it('have the names that the format says', () => {
-    expect([pieceFileEntry('media', SONG_HASH), pieceFileEntry('analysis', SONG_HASH)]).toEqual([`media/${SONG_HASH}`, `analysis/${SONG_HASH}.json`]);
+    expect([pieceFileEntry('media', SONG_HASH), pieceFileEntry('analysis', SONG_HASH)]).toEqual([
+      `media/${SONG_HASH}`,
+      `analysis/${SONG_HASH}.json`,
+    ]);
   });
   it('come back as they were written', () => {
-    expect(readDocumentEntry(JSON.stringify(pieceWithSong().piece))).toEqual({ ok: true, piece: pieceWithSong().piece });
+    expect(readDocumentEntry(JSON.stringify(pieceWithSong().piece))).toEqual({
+      ok: true,
+      piece: pieceWithSong().piece,
+    });
     expect(readAnalysisEntry(JSON.stringify(steadyAnalysis(120, 0, 8)))?.beats).toHaveLength(8);
   });
   it.each([
@@ -21,6 +27,13 @@ describe('entries of a piece file', () => {
   it('a broken analysis is none: it is made anew', () => {
     expect(readAnalysisEntry('{')).toBeNull();
     const good = steadyAnalysis(120, 0, 8);
-    for (const bad of [{ beats: [1e308] }, { duration: -1 }, { beatsPerBar: 0 }, { hits: [{ time: 1, class: 'loud', strength: 1 }] }, { peakRate: 1e9 }]) expect(readAnalysisEntry(JSON.stringify({ ...good, ...bad }))).toBeNull();
+    for (const bad of [
+      { beats: [1e308] },
+      { duration: -1 },
+      { beatsPerBar: 0 },
+      { hits: [{ time: 1, class: 'loud', strength: 1 }] },
+      { peakRate: 1e9 },
+    ])
+      expect(readAnalysisEntry(JSON.stringify({ ...good, ...bad }))).toBeNull();
   });
 });

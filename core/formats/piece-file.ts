@@ -8,13 +8,17 @@ import type { Piece } from '../piece';
  *   piece.json            the document
  *   analysis/HASH.json    what the analysis of a song found
  *   media/HASH            the file as it was imported
- * docs/FORMATS.md describes it for others. Packing and unpacking is the host's; here is what the entries are called and mean.
+ * docs/FORMATS.md describes it for others. Packing and unpacking is the host's; here is what the entries are called and
+ * mean.
  */
 export const PIECE_FILE_EXTENSION = '.estrella';
 /** Largest document. */
 export const MAX_DOCUMENT_BYTES = 16_000_000;
 
-const ENTRIES = { media: (hash: string) => `media/${hash}`, analysis: (hash: string) => `analysis/${hash}.json` } as const;
+const ENTRIES = {
+  media: (hash: string) => `media/${hash}`,
+  analysis: (hash: string) => `analysis/${hash}.json`,
+} as const;
 export const pieceFileEntry = (kind: keyof typeof ENTRIES, hash: string): string => ENTRIES[kind](hash);
 
 export type PieceFileProblem =
@@ -33,7 +37,10 @@ export function readDocumentEntry(text: string): { ok: true; piece: Piece } | { 
   const parsed = parsePiece(json);
   if (parsed.ok) return parsed;
   const { code, detail } = parsed.problem;
-  return { ok: false, problem: code === 'UNKNOWN_VERSION' ? { code: 'PIECE_VERSION_UNKNOWN', detail } : { code: 'PIECE_INVALID', detail } };
+  return {
+    ok: false,
+    problem: code === 'UNKNOWN_VERSION' ? { code: 'PIECE_VERSION_UNKNOWN', detail } : { code: 'PIECE_INVALID', detail },
+  };
 }
 
 /** An analysis of a piece file; null if it is none. */

@@ -6,9 +6,9 @@ import { evaluateTrack, prepareTrack, trackSchema } from './track';
 import type { PreparedTrack, Track, TrackValue, Vector } from './track';
 
 /**
- * An actor is whatever a gesture moves: a whole layer, or a line, word or letter of a text. Its state says how it differs from
- * where it rests, so states of several gestures combine, and the same gesture fits any layer. Lengths are em: the size of the
- * text, or for other layers a quarter of the shorter side, so that a gesture looks alike on all.
+ * An actor is whatever a gesture moves: a whole layer, or a line, word or letter of a text. Its state says how it
+ * differs from where it rests, so states of several gestures combine, and the same gesture fits any layer. Lengths are
+ * em: the size of the text, or for other layers a quarter of the shorter side, so that a gesture looks alike on all.
  */
 export const ACTOR_PROPERTIES = {
   move: { label: 'Moved by', rest: [0, 0] },
@@ -39,25 +39,49 @@ export const ACTOR_PROPERTY_IDS = idsOf(ACTOR_PROPERTIES);
 
 /** Tracks whose times are progress: 0 where the gesture begins, 1 where it ends. */
 export const actorTracksSchema = z.partialRecord(z.enum(ACTOR_PROPERTY_IDS), trackSchema).refine(
-  (tracks) => (Object.entries(tracks) as [ActorProperty, Track][]).every(([property, track]) => { // keys of the table
-    const isVector = Array.isArray(ACTOR_PROPERTIES[property].rest);
-    const isKind = (value: unknown) => (isVector ? Array.isArray(value) : typeof value === 'number');
-    return isKind(track.value) && track.keyframes.every((k) => isKind(k.value) && k.at.kind === 'free');
-  }),
+  (tracks) =>
+    (Object.entries(tracks) as [ActorProperty, Track][]).every(([property, track]) => {
+      // keys of the table
+      const isVector = Array.isArray(ACTOR_PROPERTIES[property].rest);
+      const isKind = (value: unknown) => (isVector ? Array.isArray(value) : typeof value === 'number');
+      return isKind(track.value) && track.keyframes.every((k) => isKind(k.value) && k.at.kind === 'free');
+    }),
   'a gesture runs on progress from 0 to 1, each property with values of its own kind',
 );
 export type ActorTracks = z.infer<typeof actorTracksSchema>;
 
-export type ActorState = { [P in ActorProperty]: (typeof ACTOR_PROPERTIES)[P]['rest'] extends number ? number : Vector };
+export type ActorState = {
+  [P in ActorProperty]: (typeof ACTOR_PROPERTIES)[P]['rest'] extends number ? number : Vector;
+};
 
-export const atRest = (): ActorState => ({ move: [0, 0], scale: [1, 1], rotation: 0, skew: 0, opacity: 1, blur: 0, tint: 0, spread: 0, weight: 0, draw: 1, ink: 1, wipe: 1, cover: 0, scramble: 0 });
+export const atRest = (): ActorState => ({
+  move: [0, 0],
+  scale: [1, 1],
+  rotation: 0,
+  skew: 0,
+  opacity: 1,
+  blur: 0,
+  tint: 0,
+  spread: 0,
+  weight: 0,
+  draw: 1,
+  ink: 1,
+  wipe: 1,
+  cover: 0,
+  scramble: 0,
+});
 
 /** One point of a track: progress, value, and the easing of the segment that begins there (linear if none is given). */
 export type Point = readonly [progress: number, value: number | Vector, easing?: Easing];
 
 /** A track through points, as a hand-made one would be. */
 export function trackThrough(...points: readonly Point[]): Track {
-  const keyframes = points.map(([u, value, easing], i) => ({ id: `g${i}`, at: freeMoment(u), value, easing: easing ?? ({ type: 'linear' } as const) }));
+  const keyframes = points.map(([u, value, easing], i) => ({
+    id: `g${i}`,
+    at: freeMoment(u),
+    value,
+    easing: easing ?? ({ type: 'linear' } as const),
+  }));
   return { value: points[points.length - 1]![1], keyframes }; // a track has at least one point
 }
 
@@ -65,11 +89,20 @@ export type PreparedActor = readonly (readonly [ActorProperty, PreparedTrack])[]
 
 /** @throws RangeError if a key is pinned to music: progress has no beats. */
 export function prepareActor(tracks: ActorTracks): PreparedActor {
-  return (Object.entries(tracks) as [ActorProperty, Track | undefined][]).flatMap(([property, track]) => // keys are validated by the schema
-    track ? [[property, prepareTrack(track, (moment) => {
-      if (moment.kind !== 'free') throw new RangeError('a gesture runs on progress from 0 to 1, not on beats');
-      return moment.seconds;
-    })] as const] : []);
+  return (Object.entries(tracks) as [ActorProperty, Track | undefined][]).flatMap(([property, track]) =>
+    // keys are validated by the schema
+    track
+      ? [
+          [
+            property,
+            prepareTrack(track, (moment) => {
+              if (moment.kind !== 'free') throw new RangeError('a gesture runs on progress from 0 to 1, not on beats');
+              return moment.seconds;
+            }),
+          ] as const,
+        ]
+      : [],
+  );
 }
 
 /** The state at a progress; values outside [0, 1] hold the ends. */

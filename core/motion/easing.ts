@@ -7,13 +7,22 @@ import { cubicBezier } from './cubic-bezier';
  */
 type Curve = (u: number) => number;
 
-const power = (n: number): Curve => (u) => u ** n;
+const power =
+  (n: number): Curve =>
+  (u) =>
+    u ** n;
 const sineIn: Curve = (u) => 1 - Math.cos((u * Math.PI) / 2);
 const expoIn: Curve = (u) => (2 ** (10 * u) - 1) / 1023;
 const circleIn: Curve = (u) => 1 - Math.sqrt(1 - u * u);
 const backIn: Curve = (u) => u * u * (2.70158 * u - 1.70158);
-const out = (f: Curve): Curve => (u) => 1 - f(1 - u);
-const inOut = (f: Curve): Curve => (u) => (u < 0.5 ? f(2 * u) / 2 : 1 - f(2 - 2 * u) / 2);
+const out =
+  (f: Curve): Curve =>
+  (u) =>
+    1 - f(1 - u);
+const inOut =
+  (f: Curve): Curve =>
+  (u) =>
+    u < 0.5 ? f(2 * u) / 2 : 1 - f(2 - 2 * u) / 2;
 
 /** Named curves: one entry adds a curve to the validator, the menu and the documentation. */
 export const NAMED_CURVES = {
@@ -47,19 +56,34 @@ const curveAmount = z.number().min(-20).max(20);
 export const easingSchema = z.discriminatedUnion('type', [
   z.object({ type: z.literal('linear') }),
   z.object({ type: z.literal('hold') }),
-  z.object({ type: z.literal('bezier'), x1: z.number().min(0).max(1), y1: curveAmount, x2: z.number().min(0).max(1), y2: curveAmount }),
+  z.object({
+    type: z.literal('bezier'),
+    x1: z.number().min(0).max(1),
+    y1: curveAmount,
+    x2: z.number().min(0).max(1),
+    y2: curveAmount,
+  }),
   z.object({ type: z.literal('named'), name: z.enum(curveNames) }),
   /** `oscillations`: undamped cycles within the segment; `damping`: damping ratio, 1 is critical. */
-  z.object({ type: z.literal('spring'), oscillations: z.number().min(0.25).max(12), damping: z.number().min(0.05).max(1) }),
+  z.object({
+    type: z.literal('spring'),
+    oscillations: z.number().min(0.25).max(12),
+    damping: z.number().min(0.05).max(1),
+  }),
   /** `bounces`: touches after the first; `restitution`: share of the speed kept at a touch. */
-  z.object({ type: z.literal('bounce'), bounces: z.number().int().min(0).max(8), restitution: z.number().min(0.1).max(0.95) }),
+  z.object({
+    type: z.literal('bounce'),
+    bounces: z.number().int().min(0).max(8),
+    restitution: z.number().min(0.1).max(0.95),
+  }),
 ]);
 export type Easing = z.infer<typeof easingSchema>;
 export type EasingType = Easing['type'];
 
 /**
  * Step response of a damped harmonic oscillator, x(t) = 1 − e^(−ζωt)(cos ω_d t + (ζω/ω_d) sin ω_d t) with
- * ω = 2π·oscillations and t = u; scaled so that the end of the segment is exactly 1, because a spring cut short is not at rest.
+ * ω = 2π·oscillations and t = u; scaled so that the end of the segment is exactly 1, because a spring cut short is not
+ * at rest.
  */
 function spring(oscillations: number, damping: number, u: number): number {
   const w = 2 * Math.PI * oscillations;
@@ -96,21 +120,35 @@ export function evaluateEasing(easing: Easing, u: number): number {
   if (u <= 0) return 0;
   if (u >= 1) return 1;
   switch (easing.type) {
-    case 'linear': return u;
-    case 'hold': return 0;
-    case 'bezier': return cubicBezier(easing.x1, easing.y1, easing.x2, easing.y2, u);
-    case 'named': return NAMED_CURVES[easing.name].curve(u);
-    case 'spring': return spring(easing.oscillations, easing.damping, u);
-    case 'bounce': return bounce(easing.bounces, easing.restitution, u);
+    case 'linear':
+      return u;
+    case 'hold':
+      return 0;
+    case 'bezier':
+      return cubicBezier(easing.x1, easing.y1, easing.x2, easing.y2, u);
+    case 'named':
+      return NAMED_CURVES[easing.name].curve(u);
+    case 'spring':
+      return spring(easing.oscillations, easing.damping, u);
+    case 'bounce':
+      return bounce(easing.bounces, easing.restitution, u);
   }
 }
 
-/** The easing that runs backwards in time: 1 − f(1 − u), used when keyframes are reversed. Physical kinds keep their kind. */
+/**
+ * The easing that runs backwards in time: 1 − f(1 − u), used when keyframes are reversed. Physical kinds keep their
+ * kind.
+ */
 export function reverseEasing(easing: Easing): Easing {
-  if (easing.type === 'bezier') return { type: 'bezier', x1: 1 - easing.x2, y1: 1 - easing.y2, x2: 1 - easing.x1, y2: 1 - easing.y1 };
+  if (easing.type === 'bezier')
+    return { type: 'bezier', x1: 1 - easing.x2, y1: 1 - easing.y2, x2: 1 - easing.x1, y2: 1 - easing.y1 };
   if (easing.type === 'named') {
     const name = easing.name;
-    const swapped = name.endsWith('-in-out') ? name : name.endsWith('-in') ? name.replace(/-in$/, '-out') : name.replace(/-out$/, '-in');
+    const swapped = name.endsWith('-in-out')
+      ? name
+      : name.endsWith('-in')
+        ? name.replace(/-in$/, '-out')
+        : name.replace(/-out$/, '-in');
     return { type: 'named', name: swapped as CurveName }; // every -in curve of the table has its -out twin
   }
   return easing;

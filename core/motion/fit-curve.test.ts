@@ -21,16 +21,22 @@ const curves = (d: string) => (d.match(/C/g) ?? []).length;
 
 describe('a path through points drawn by hand', () => {
   it('keeps within the tolerance of every point and ends where the hand did', () => {
-    const walk = fc.array(fc.tuple(fc.double({ min: -30, max: 30, noNaN: true }), fc.double({ min: -30, max: 30, noNaN: true })), { minLength: 2, maxLength: 60 });
-    fc.assert(fc.property(walk, (steps) => {
-      let at: Vector = [0, 0];
-      const points = [at, ...steps.map(([dx, dy]): Vector => (at = [at[0] + dx, at[1] + dy]))];
-      const d = fitCurve(points, 2);
-      if (d === null) return;
-      for (const point of points) expect(away(point, d)).toBeLessThan(2.2);
-      const last = points[points.length - 1]!;
-      expect(d.endsWith(`${Math.round(last[0] * 100) / 100} ${Math.round(last[1] * 100) / 100}`)).toBe(true);
-    }), { seed: 11, numRuns: 60 });
+    const walk = fc.array(
+      fc.tuple(fc.double({ min: -30, max: 30, noNaN: true }), fc.double({ min: -30, max: 30, noNaN: true })),
+      { minLength: 2, maxLength: 60 },
+    );
+    fc.assert(
+      fc.property(walk, (steps) => {
+        let at: Vector = [0, 0];
+        const points = [at, ...steps.map(([dx, dy]): Vector => (at = [at[0] + dx, at[1] + dy]))];
+        const d = fitCurve(points, 2);
+        if (d === null) return;
+        for (const point of points) expect(away(point, d)).toBeLessThan(2.2);
+        const last = points[points.length - 1]!;
+        expect(d.endsWith(`${Math.round(last[0] * 100) / 100} ${Math.round(last[1] * 100) / 100}`)).toBe(true);
+      }),
+      { seed: 11, numRuns: 60 },
+    );
   });
   it('is one curve for a straight line and a handful for a circle', () => {
     const straight = Array.from({ length: 40 }, (_, i): Vector => [i * 5, i * 2]);
@@ -40,6 +46,15 @@ describe('a path through points drawn by hand', () => {
   });
   it('is nothing for a point', () => {
     expect(fitCurve([[3, 4]], 1)).toBeNull();
-    expect(fitCurve([[3, 4], [3, 4], [3, 4]], 1)).toBeNull();
+    expect(
+      fitCurve(
+        [
+          [3, 4],
+          [3, 4],
+          [3, 4],
+        ],
+        1,
+      ),
+    ).toBeNull();
   });
 });

@@ -82,7 +82,10 @@ function fit(points: readonly Vector[], from: Vector, to: Vector, tolerance: num
   }
   split = Math.min(points.length - 2, Math.max(1, split));
   const along = unit(sub(points[split - 1]!, points[split + 1]!));
-  return [...fit(points.slice(0, split + 1), from, along, tolerance), ...fit(points.slice(split), times(along, -1), to, tolerance)];
+  return [
+    ...fit(points.slice(0, split + 1), from, along, tolerance),
+    ...fit(points.slice(split), times(along, -1), to, tolerance),
+  ];
 }
 
 /**
@@ -93,7 +96,12 @@ function fit(points: readonly Vector[], from: Vector, to: Vector, tolerance: num
 export function fitCurve(drawn: readonly Vector[], tolerance: number): string | null {
   const points = drawn.filter((p, i) => i === 0 || Math.hypot(...sub(p, drawn[i - 1]!)) > 1e-6);
   if (points.length < 2) return null;
-  const curves = fit(points, unit(sub(points[1]!, points[0]!)), unit(sub(points[points.length - 2]!, points[points.length - 1]!)), tolerance);
+  const curves = fit(
+    points,
+    unit(sub(points[1]!, points[0]!)),
+    unit(sub(points[points.length - 2]!, points[points.length - 1]!)),
+    tolerance,
+  );
   const n = ([x, y]: Vector) => `${Math.round(x * 100) / 100} ${Math.round(y * 100) / 100}`;
   return `M${n(points[0]!)}${curves.map(([, a, b, c]) => `C${n(a)} ${n(b)} ${n(c)}`).join('')}`;
 }

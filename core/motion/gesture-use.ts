@@ -25,9 +25,15 @@ export const gestureUseSchema = z.object({
   at: momentSchema.nullable(),
   landing: z.enum(idsOf(LANDINGS)),
   /** For accents: again every so many beats. Null plays once. */
-  every: z.number().min(1 / 8).max(64).nullable(),
+  every: z
+    .number()
+    .min(1 / 8)
+    .max(64)
+    .nullable(),
   stagger: staggerSchema,
-  parameters: z.record(idSchema, numberSchema).refine((p) => Object.keys(p).length <= 32, 'a gesture has at most 32 parameters'),
+  parameters: z
+    .record(idSchema, numberSchema)
+    .refine((p) => Object.keys(p).length <= 32, 'a gesture has at most 32 parameters'),
   colour: colourSchema,
   /** Only these words take part, counted from 0; null takes all. */
   words: z.array(z.number().int().min(0).max(5000)).max(500).nullable(),
@@ -37,5 +43,11 @@ export const gestureUseSchema = z.object({
 export type GestureUse = z.infer<typeof gestureUseSchema>;
 
 /** A gesture made from one's own keyframes, kept with the piece. */
-export const ownGestureSchema = z.object({ id: idSchema, name: textSchema(80).min(1), role: z.enum(idsOf(GESTURE_ROLES)), duration: z.number().positive().max(600), tracks: actorTracksSchema });
+export const ownGestureSchema = z.object({
+  id: idSchema,
+  name: textSchema(80).min(1),
+  role: z.enum(idsOf(GESTURE_ROLES)),
+  duration: z.number().positive().max(600),
+  tracks: actorTracksSchema,
+});
 export type OwnGesture = z.infer<typeof ownGestureSchema>;

@@ -1,12 +1,29 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { ACTOR_PROPERTIES, GESTURES, GESTURE_IDS, STAGGER_ORDERS, actorAt, atRest, gestureDefinition, gestureUseSchema, hashUnit, newGestureUse, prepareActor, rhythmPlaces, staggerOffsets, staggerRanks } from '@core/motion';
+import {
+  ACTOR_PROPERTIES,
+  GESTURES,
+  GESTURE_IDS,
+  STAGGER_ORDERS,
+  actorAt,
+  atRest,
+  gestureDefinition,
+  gestureUseSchema,
+  hashUnit,
+  newGestureUse,
+  prepareActor,
+  rhythmPlaces,
+  staggerOffsets,
+  staggerRanks,
+} from '@core/motion';
 import type { ActorState, GestureId, StaggerOrder } from '@core/motion';
 
 const UNIT = { index: 2, count: 5, random: (k: number) => hashUnit(9, k) };
 const stateOf = (id: GestureId, u: number, parameters: Record<string, number> = {}): ActorState => {
   const definition = gestureDefinition(id)!;
-  const all = Object.fromEntries(Object.entries(definition.parameters).map(([name, p]) => [name, parameters[name] ?? p.default]));
+  const all = Object.fromEntries(
+    Object.entries(definition.parameters).map(([name, p]) => [name, parameters[name] ?? p.default]),
+  );
   return actorAt(prepareActor(definition.tracks(all, UNIT)), u);
 };
 const expectRest = (state: ActorState) => {
@@ -19,8 +36,12 @@ const expectRest = (state: ActorState) => {
 
 describe('gestures', () => {
   it('are at least twenty-four that come in or go out and a good few that play while a layer stands', () => {
-    expect(GESTURE_IDS.filter((id) => !(GESTURES[id].roles as readonly string[]).includes('accent')).length).toBeGreaterThanOrEqual(24);
-    expect(GESTURE_IDS.filter((id) => (GESTURES[id].roles as readonly string[]).includes('accent')).length).toBeGreaterThanOrEqual(6);
+    expect(
+      GESTURE_IDS.filter((id) => !(GESTURES[id].roles as readonly string[]).includes('accent')).length,
+    ).toBeGreaterThanOrEqual(24);
+    expect(
+      GESTURE_IDS.filter((id) => (GESTURES[id].roles as readonly string[]).includes('accent')).length,
+    ).toBeGreaterThanOrEqual(6);
   });
 
   it.each(GESTURE_IDS)('%s ends where its layer rests, at every setting of its parameters', (id) => {
@@ -33,32 +54,64 @@ describe('gestures', () => {
     }
   });
 
-  it.each(GESTURE_IDS.filter((id) => (GESTURES[id].roles as readonly string[]).includes('entrance') && gestureDefinition(id)!.does !== 'counts'))('%s begins unseen or away from its place, so that it is seen to come in', (id) => {
+  it.each(
+    GESTURE_IDS.filter(
+      (id) =>
+        (GESTURES[id].roles as readonly string[]).includes('entrance') && gestureDefinition(id)!.does !== 'counts',
+    ),
+  )('%s begins unseen or away from its place, so that it is seen to come in', (id) => {
     const s = stateOf(id, 0);
-    const isAway = s.opacity < 0.01 || s.scale[0] * s.scale[1] < 0.01 || s.wipe < 0.01 || s.ink < 0.01 || (s.cover >= 0.5 && Math.abs(s.move[1]) >= 1);
+    const isAway =
+      s.opacity < 0.01 ||
+      s.scale[0] * s.scale[1] < 0.01 ||
+      s.wipe < 0.01 ||
+      s.ink < 0.01 ||
+      (s.cover >= 0.5 && Math.abs(s.move[1]) >= 1);
     expect(isAway).toBe(true);
   });
 
   it.each(GESTURE_IDS)('%s is given to a layer as valid data', (id) => {
-    const role = GESTURES[id].roles[0]!;
+    const role = GESTURES[id].roles[0];
     expect(gestureUseSchema.safeParse(newGestureUse(id, role, 'g')).success).toBe(true);
-    expect(Object.keys(gestureDefinition(id)!.tracks(Object.fromEntries(Object.entries(gestureDefinition(id)!.parameters).map(([n, p]) => [n, p.default])), UNIT)).every((p) => p in ACTOR_PROPERTIES)).toBe(true);
+    expect(
+      Object.keys(
+        gestureDefinition(id)!.tracks(
+          Object.fromEntries(Object.entries(gestureDefinition(id)!.parameters).map(([n, p]) => [n, p.default])),
+          UNIT,
+        ),
+      ).every((p) => p in ACTOR_PROPERTIES),
+    ).toBe(true);
   });
 });
 
 describe('stagger', () => {
   const orders = fc.constantFrom(...(Object.keys(STAGGER_ORDERS) as StaggerOrder[]));
-  const places = fc.array(fc.record({ x: fc.double({ min: -1000, max: 1000, noNaN: true }), y: fc.double({ min: -1000, max: 1000, noNaN: true }) }), { minLength: 1, maxLength: 40 });
+  const places = fc.array(
+    fc.record({
+      x: fc.double({ min: -1000, max: 1000, noNaN: true }),
+      y: fc.double({ min: -1000, max: 1000, noNaN: true }),
+    }),
+    { minLength: 1, maxLength: 40 },
+  );
 
   it('keeps every unit within the whole, uses it up, and starts the first rank at once', () => {
-    fc.assert(fc.property(places, orders, fc.double({ min: 0, max: 1, noNaN: true }), fc.double({ min: 0.1, max: 20, noNaN: true }), (list, order, overlap, total) => {
-      const ranks = staggerRanks(list, { order, seed: 3 });
-      expect(Math.min(...ranks)).toBe(0);
-      const { offsets, each } = staggerOffsets(ranks, { overlap, easing: { type: 'linear' } }, total);
-      expect(Math.min(...offsets)).toBeCloseTo(0, 9);
-      expect(Math.max(...offsets) + each).toBeCloseTo(total, 6);
-      if (overlap === 1) expect(each).toBeCloseTo(total, 9);
-    }), { seed: 11 });
+    fc.assert(
+      fc.property(
+        places,
+        orders,
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        fc.double({ min: 0.1, max: 20, noNaN: true }),
+        (list, order, overlap, total) => {
+          const ranks = staggerRanks(list, { order, seed: 3 });
+          expect(Math.min(...ranks)).toBe(0);
+          const { offsets, each } = staggerOffsets(ranks, { overlap, easing: { type: 'linear' } }, total);
+          expect(Math.min(...offsets)).toBeCloseTo(0, 9);
+          expect(Math.max(...offsets) + each).toBeCloseTo(total, 6);
+          if (overlap === 1) expect(each).toBeCloseTo(total, 9);
+        },
+      ),
+      { seed: 11 },
+    );
   });
 
   it('runs in the order asked for', () => {

@@ -1,7 +1,7 @@
 /**
- * When a movement is seen to hit. The eye takes sudden changes of speed for events: a movement that sets off at full speed is
- * seen when it starts, one that comes in at full speed and stops is seen when it lands, and one that swells and fades
- * at its fastest. A movement that shoots past its goal (a spring, a bounce) is seen when it first gets there,
+ * When a movement is seen to hit. The eye takes sudden changes of speed for events: a movement that sets off at full
+ * speed is seen when it starts, one that comes in at full speed and stops is seen when it lands, and one that swells
+ * and fades at its fastest. A movement that shoots past its goal (a spring, a bounce) is seen when it first gets there,
  * one that goes out and comes back when it is farthest out.
  */
 export type HitKind = 'start' | 'peak' | 'landing';
@@ -10,7 +10,10 @@ export type HitKind = 'start' | 'peak' | 'landing';
 const FULL_SPEED = 0.75;
 
 /** Where in [0, 1] of its duration a movement hits, from its course: values at even steps. Null for no movement. */
-export function hitOf<T>(course: readonly T[], distance: (a: T, b: T) => number): { kind: HitKind; share: number } | null {
+export function hitOf<T>(
+  course: readonly T[],
+  distance: (a: T, b: T) => number,
+): { kind: HitKind; share: number } | null {
   const n = course.length - 1;
   const whole = distance(course[0]!, course[n]!);
   const steps = Array.from({ length: n }, (_, i) => distance(course[i]!, course[i + 1]!));
@@ -24,7 +27,9 @@ export function hitOf<T>(course: readonly T[], distance: (a: T, b: T) => number)
   if (whole > 0) {
     // A bounce only touches its goal between two samples.
     const reached = away.findIndex((d) => d >= whole * 0.985);
-    const overshoots = away.some((d) => d > whole * 1.02) || (reached >= 0 && reached < n * 0.9 && away.slice(reached).some((d) => d < whole * 0.96));
+    const overshoots =
+      away.some((d) => d > whole * 1.02) ||
+      (reached >= 0 && reached < n * 0.9 && away.slice(reached).some((d) => d < whole * 0.96));
     if (overshoots && reached > 0) return { kind: 'landing', share: reached / n };
   }
   if (whole < 0.01 * way) {

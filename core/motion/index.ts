@@ -1,11 +1,27 @@
 export { cubicBezier } from './cubic-bezier';
 export { DEFAULT_EASING, NAMED_CURVES, easingSchema, evaluateEasing, reverseEasing } from './easing';
 export type { CurveName, Easing, EasingType } from './easing';
-export { MAX_KEYFRAMES, evaluateTrack, keyframeSchema, mixValues, prepareTrack, trackSchema, vectorSchema } from './track';
+export {
+  MAX_KEYFRAMES,
+  evaluateTrack,
+  keyframeSchema,
+  mixValues,
+  prepareTrack,
+  trackSchema,
+  vectorSchema,
+} from './track';
 export type { Keyframe, PreparedTrack, Track, TrackValue, Vector } from './track';
 export { bezierPoint, pathPoint, preparePath } from './motion-path';
 export type { MotionPath } from './motion-path';
-export { ACTOR_PROPERTIES, ACTOR_PROPERTY_IDS, actorAt, actorTracksSchema, atRest, prepareActor, trackThrough } from './actor';
+export {
+  ACTOR_PROPERTIES,
+  ACTOR_PROPERTY_IDS,
+  actorAt,
+  actorTracksSchema,
+  atRest,
+  prepareActor,
+  trackThrough,
+} from './actor';
 export type { ActorProperty, ActorState, ActorTracks, PreparedActor } from './actor';
 export { DEFAULT_STAGGER, STAGGER_ORDERS, hashUnit, rhythmPlaces, staggerOffsets, staggerRanks } from './stagger';
 export type { Stagger, StaggerOrder, UnitPlace } from './stagger';

@@ -2,7 +2,9 @@ import { lastAtOrBefore } from '../time';
 
 type Point = readonly [number, number];
 
-/** A cubic Bézier in space with a table of arc lengths, so that easing governs speed along the curve, not the parameter. */
+/**
+ * A cubic Bézier in space with a table of arc lengths, so that easing governs speed along the curve, not the parameter.
+ */
 export interface MotionPath {
   readonly points: readonly [Point, Point, Point, Point];
   /** Cumulative length at parameter i / SAMPLES. */
@@ -21,7 +23,12 @@ export function bezierPoint([a, b, c, d]: MotionPath['points'], s: number): [num
 
 /** @param outHandle - relative to `from`. @param inHandle - relative to `to`. */
 export function preparePath(from: Point, outHandle: Point, inHandle: Point, to: Point): MotionPath {
-  const points: MotionPath['points'] = [from, [from[0] + outHandle[0], from[1] + outHandle[1]], [to[0] + inHandle[0], to[1] + inHandle[1]], to];
+  const points: MotionPath['points'] = [
+    from,
+    [from[0] + outHandle[0], from[1] + outHandle[1]],
+    [to[0] + inHandle[0], to[1] + inHandle[1]],
+    to,
+  ];
   const lengths = new Float64Array(SAMPLES + 1);
   let previous = bezierPoint(points, 0);
   for (let i = 1; i <= SAMPLES; i++) {
@@ -32,7 +39,9 @@ export function preparePath(from: Point, outHandle: Point, inHandle: Point, to: 
   return { points, lengths };
 }
 
-/** Point at a share of the path's length. Outside [0, 1] the path goes on straight along its end tangent (overshoot). */
+/**
+ * Point at a share of the path's length. Outside [0, 1] the path goes on straight along its end tangent (overshoot).
+ */
 export function pathPoint(path: MotionPath, amount: number): [number, number] {
   const { points, lengths } = path;
   const total = lengths[SAMPLES]!;

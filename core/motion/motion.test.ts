@@ -1,15 +1,39 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { NAMED_CURVES, cubicBezier, evaluateEasing, evaluateTrack, mixValues, pathPoint, preparePath, prepareTrack, reverseEasing } from '@core/motion';
+import {
+  NAMED_CURVES,
+  cubicBezier,
+  evaluateEasing,
+  evaluateTrack,
+  mixValues,
+  pathPoint,
+  preparePath,
+  prepareTrack,
+  reverseEasing,
+} from '@core/motion';
 import type { CurveName, Easing, Keyframe, TrackValue } from '@core/motion';
 import { freeMoment } from '@core/time';
 
 const named = (Object.keys(NAMED_CURVES) as CurveName[]).map((name): Easing => ({ type: 'named', name }));
 const easings = fc.oneof(
   fc.constantFrom<Easing>({ type: 'linear' }, ...named),
-  fc.record({ type: fc.constant('bezier' as const), x1: fc.double({ min: 0.1, max: 0.9, noNaN: true }), y1: fc.double({ min: -1, max: 2, noNaN: true }), x2: fc.double({ min: 0.1, max: 0.9, noNaN: true }), y2: fc.double({ min: -1, max: 2, noNaN: true }) }),
-  fc.record({ type: fc.constant('spring' as const), oscillations: fc.double({ min: 0.25, max: 12, noNaN: true }), damping: fc.double({ min: 0.05, max: 1, noNaN: true }) }),
-  fc.record({ type: fc.constant('bounce' as const), bounces: fc.integer({ min: 0, max: 8 }), restitution: fc.double({ min: 0.1, max: 0.95, noNaN: true }) }),
+  fc.record({
+    type: fc.constant('bezier' as const),
+    x1: fc.double({ min: 0.1, max: 0.9, noNaN: true }),
+    y1: fc.double({ min: -1, max: 2, noNaN: true }),
+    x2: fc.double({ min: 0.1, max: 0.9, noNaN: true }),
+    y2: fc.double({ min: -1, max: 2, noNaN: true }),
+  }),
+  fc.record({
+    type: fc.constant('spring' as const),
+    oscillations: fc.double({ min: 0.25, max: 12, noNaN: true }),
+    damping: fc.double({ min: 0.05, max: 1, noNaN: true }),
+  }),
+  fc.record({
+    type: fc.constant('bounce' as const),
+    bounces: fc.integer({ min: 0, max: 8 }),
+    restitution: fc.double({ min: 0.1, max: 0.95, noNaN: true }),
+  }),
 );
 
 describe('easing', () => {
@@ -17,7 +41,13 @@ describe('easing', () => {
     fc.assert(fc.property(easings, (easing) => evaluateEasing(easing, 0) === 0 && evaluateEasing(easing, 1) === 1));
   });
   it('comes close to its ends without a jump', () => {
-    fc.assert(fc.property(easings, (easing) => Math.abs(evaluateEasing(easing, 1 - 1e-9) - 1) < 2e-3 && Math.abs(evaluateEasing(easing, 1e-9)) < 2e-3));
+    fc.assert(
+      fc.property(
+        easings,
+        (easing) =>
+          Math.abs(evaluateEasing(easing, 1 - 1e-9) - 1) < 2e-3 && Math.abs(evaluateEasing(easing, 1e-9)) < 2e-3,
+      ),
+    );
   });
   it('holds until the very end', () => {
     expect([0.2, 0.999, 1].map((u) => evaluateEasing({ type: 'hold' }, u))).toEqual([0, 0, 1]);
@@ -27,7 +57,13 @@ describe('easing', () => {
     expect(cubicBezier(0.25, 0.1, 0.25, 1, 0.5)).toBeCloseTo(0.8024, 4);
   });
   it('is the mirror image when reversed', () => {
-    fc.assert(fc.property(fc.constantFrom(...named), fc.double({ min: 0, max: 1, noNaN: true }), (easing, u) => Math.abs(evaluateEasing(reverseEasing(easing), u) - (1 - evaluateEasing(easing, 1 - u))) < 1e-6));
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...named),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        (easing, u) => Math.abs(evaluateEasing(reverseEasing(easing), u) - (1 - evaluateEasing(easing, 1 - u))) < 1e-6,
+      ),
+    );
   });
   it('overshoots with a weak spring and never with a critical one', () => {
     const top = (e: Easing) => Math.max(...Array.from({ length: 200 }, (_, i) => evaluateEasing(e, i / 200)));
@@ -44,8 +80,14 @@ describe('easing', () => {
   });
 });
 
-const key = (seconds: number, value: TrackValue, easing: Easing = { type: 'linear' }, extra: Partial<Keyframe> = {}): Keyframe => ({ id: `k${seconds}`, at: freeMoment(seconds), value, easing, ...extra });
-const prepared = (keyframes: Keyframe[], value: TrackValue = 0) => prepareTrack({ value, keyframes }, (m) => (m.kind === 'free' ? m.seconds : 0));
+const key = (
+  seconds: number,
+  value: TrackValue,
+  easing: Easing = { type: 'linear' },
+  extra: Partial<Keyframe> = {},
+): Keyframe => ({ id: `k${seconds}`, at: freeMoment(seconds), value, easing, ...extra });
+const prepared = (keyframes: Keyframe[], value: TrackValue = 0) =>
+  prepareTrack({ value, keyframes }, (m) => (m.kind === 'free' ? m.seconds : 0));
 
 describe('tracks', () => {
   it('keep their value without keyframes, and hold before the first and after the last', () => {
@@ -58,10 +100,16 @@ describe('tracks', () => {
     expect(evaluateTrack(track, 1)).toBe(11);
   });
   it('stay within their values for easings that do not overshoot', () => {
-    fc.assert(fc.property(fc.array(fc.integer({ min: -50, max: 50 }), { minLength: 2, maxLength: 8 }), fc.double({ min: -1, max: 9, noNaN: true }), (values, t) => {
-      const v = evaluateTrack(prepared(values.map((value, i) => key(i, value))), t) as number;
-      return v >= Math.min(...values) - 1e-9 && v <= Math.max(...values) + 1e-9;
-    }));
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: -50, max: 50 }), { minLength: 2, maxLength: 8 }),
+        fc.double({ min: -1, max: 9, noNaN: true }),
+        (values, t) => {
+          const v = evaluateTrack(prepared(values.map((value, i) => key(i, value))), t) as number;
+          return v >= Math.min(...values) - 1e-9 && v <= Math.max(...values) + 1e-9;
+        },
+      ),
+    );
   });
   it('blend colours evenly and end on the exact colours', () => {
     const track = prepared([key(0, '#000000'), key(1, '#ffffff')]);
@@ -73,7 +121,10 @@ describe('tracks', () => {
     expect(() => mixValues(1, '#000000', 0.5)).toThrow(TypeError);
   });
   it('run along a curved path at the speed the easing asks for', () => {
-    const track = prepared([key(0, [0, 0], { type: 'linear' }, { tangentOut: [0, -100] }), key(1, [100, 0], { type: 'linear' }, { tangentIn: [0, -100] })]);
+    const track = prepared([
+      key(0, [0, 0], { type: 'linear' }, { tangentOut: [0, -100] }),
+      key(1, [100, 0], { type: 'linear' }, { tangentIn: [0, -100] }),
+    ]);
     const [x, y] = evaluateTrack(track, 0.5) as [number, number];
     expect(x).toBeCloseTo(50, 3);
     expect(y).toBeCloseTo(-75, 1);

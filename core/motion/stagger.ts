@@ -22,7 +22,10 @@ export const rhythmSchema = z.object({
   /** `x` is a place, anything else a rest; repeated. */
   pattern: textSchema(64).min(1),
   /** Beats a character stands for. */
-  step: z.number().min(1 / 16).max(16),
+  step: z
+    .number()
+    .min(1 / 16)
+    .max(16),
 });
 
 export const staggerSchema = z.object({
@@ -37,7 +40,13 @@ export const staggerSchema = z.object({
 });
 export type Stagger = z.infer<typeof staggerSchema>;
 
-export const DEFAULT_STAGGER: Stagger = { order: 'forward', overlap: 0.8, seed: 1, easing: { type: 'linear' }, rhythm: null };
+export const DEFAULT_STAGGER: Stagger = {
+  order: 'forward',
+  overlap: 0.8,
+  seed: 1,
+  easing: { type: 'linear' },
+  rhythm: null,
+};
 
 /**
  * A number in [0, 1) from two integers, the same on every machine.
@@ -65,15 +74,33 @@ export function staggerRanks(places: readonly UnitPlace[], stagger: Pick<Stagger
     order.forEach((unit, rank) => (ranks[unit] = rank));
   };
   switch (stagger.order) {
-    case 'forward': for (let i = 0; i < n; i++) ranks[i] = i; break;
-    case 'backward': for (let i = 0; i < n; i++) ranks[i] = n - 1 - i; break;
-    case 'centre': for (let i = 0; i < n; i++) ranks[i] = Math.abs(i - (n - 1) / 2) - ((n - 1) % 2) / 2; break;
-    case 'edges': for (let i = 0; i < n; i++) ranks[i] = Math.min(i, n - 1 - i); break;
-    case 'random': bySort((i) => hashUnit(stagger.seed, i)); break;
-    case 'across': bySort((i) => places[i]!.x); break;
-    case 'back': bySort((i) => -places[i]!.x); break;
-    case 'down': bySort((i) => places[i]!.y); break;
-    case 'up': bySort((i) => -places[i]!.y); break;
+    case 'forward':
+      for (let i = 0; i < n; i++) ranks[i] = i;
+      break;
+    case 'backward':
+      for (let i = 0; i < n; i++) ranks[i] = n - 1 - i;
+      break;
+    case 'centre':
+      for (let i = 0; i < n; i++) ranks[i] = Math.abs(i - (n - 1) / 2) - ((n - 1) % 2) / 2;
+      break;
+    case 'edges':
+      for (let i = 0; i < n; i++) ranks[i] = Math.min(i, n - 1 - i);
+      break;
+    case 'random':
+      bySort((i) => hashUnit(stagger.seed, i));
+      break;
+    case 'across':
+      bySort((i) => places[i]!.x);
+      break;
+    case 'back':
+      bySort((i) => -places[i]!.x);
+      break;
+    case 'down':
+      bySort((i) => places[i]!.y);
+      break;
+    case 'up':
+      bySort((i) => -places[i]!.y);
+      break;
     case 'outward': {
       const mean = (of: (p: UnitPlace) => number) => places.reduce((sum, p) => sum + of(p), 0) / Math.max(1, n);
       const [x, y] = [mean((p) => p.x), mean((p) => p.y)];
@@ -88,10 +115,17 @@ export function staggerRanks(places: readonly UnitPlace[], stagger: Pick<Stagger
  * When each unit sets off and how long it takes, within a total duration: the last one ends exactly at the end.
  * @returns Offsets in [0, total − each], seconds if the total is.
  */
-export function staggerOffsets(ranks: Float64Array, stagger: Pick<Stagger, 'overlap' | 'easing'>, total: number): { offsets: Float64Array; each: number } {
+export function staggerOffsets(
+  ranks: Float64Array,
+  stagger: Pick<Stagger, 'overlap' | 'easing'>,
+  total: number,
+): { offsets: Float64Array; each: number } {
   const last = ranks.reduce((a, r) => Math.max(a, r), 0);
   const each = total / (1 + last * (1 - stagger.overlap));
-  return { offsets: ranks.map((rank) => (last === 0 ? 0 : evaluateEasing(stagger.easing, rank / last) * (total - each))), each };
+  return {
+    offsets: ranks.map((rank) => (last === 0 ? 0 : evaluateEasing(stagger.easing, rank / last) * (total - each))),
+    each,
+  };
 }
 
 /** The place in beats of each rank on a rhythm: rank 0 takes the first x. A rhythm without an x counts every step. */

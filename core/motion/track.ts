@@ -30,7 +30,10 @@ export const keyframeSchema = z.object({
 });
 export type Keyframe = z.infer<typeof keyframeSchema>;
 
-export const trackSchema = z.object({ value: z.union([numberSchema, vectorSchema, colourSchema]), keyframes: z.array(keyframeSchema).max(MAX_KEYFRAMES) });
+export const trackSchema = z.object({
+  value: z.union([numberSchema, vectorSchema, colourSchema]),
+  keyframes: z.array(keyframeSchema).max(MAX_KEYFRAMES),
+});
 export type Track = z.infer<typeof trackSchema>;
 
 /** A track with its times resolved and sorted, ready to be evaluated thousands of times. */
@@ -47,13 +50,20 @@ export interface PreparedTrack {
 export function prepareTrack(track: Track, timeOf: (moment: Moment) => Seconds): PreparedTrack {
   const keys = track.keyframes.map((key) => ({ key, time: timeOf(key.at) }));
   keys.sort((a, b) => a.time - b.time);
-  const values = keys.map(({ key }) => key.value as TrackValue);
+  const values = keys.map(({ key }) => key.value);
   const paths = keys.map(({ key }, i) => {
     const next = keys[i + 1]?.key;
-    if (!next || (!key.tangentOut && !next.tangentIn) || !Array.isArray(key.value) || !Array.isArray(next.value)) return null;
+    if (!next || (!key.tangentOut && !next.tangentIn) || !Array.isArray(key.value) || !Array.isArray(next.value))
+      return null;
     return preparePath(key.value, key.tangentOut ?? [0, 0], next.tangentIn ?? [0, 0], next.value);
   });
-  return { value: track.value as TrackValue, times: Float64Array.from(keys, (k) => k.time), values, easings: keys.map(({ key }) => key.easing), paths };
+  return {
+    value: track.value,
+    times: Float64Array.from(keys, (k) => k.time),
+    values,
+    easings: keys.map(({ key }) => key.easing),
+    paths,
+  };
 }
 
 /** Blend of two values of the same kind. @throws TypeError if the kinds differ. */

@@ -1,6 +1,6 @@
 /**
- * The part of Canvas2D the painter uses. Chromium's OffscreenCanvas and the server's native canvas both have it; tests use a
- * recorder. Text calls are left out on purpose: letters are outlines.
+ * The part of Canvas2D the painter uses. Chromium's OffscreenCanvas and the server's native canvas both have it; tests
+ * use a recorder. Text calls are left out on purpose: letters are outlines.
  */
 export interface DrawContext {
   globalAlpha: number;

@@ -4,7 +4,18 @@ import { createPainter, damageBetween } from '@core/paint';
 import type { DrawContext } from '@core/paint';
 import { applyEdits, createLayer, createPiece, resolveTimes } from '@core/piece';
 import type { Layer, Piece } from '@core/piece';
-import { applyMatrix, ellipsePath, frameFingerprint, invert, multiply, pathBounds, prepareScene, roundedRectanglePath, sceneAt, transformBox } from '@core/scene';
+import {
+  applyMatrix,
+  ellipsePath,
+  frameFingerprint,
+  invert,
+  multiply,
+  pathBounds,
+  prepareScene,
+  roundedRectanglePath,
+  sceneAt,
+  transformBox,
+} from '@core/scene';
 import type { DisplayList, Matrix } from '@core/scene';
 import { createLayoutCache } from '@core/text';
 import { FRAME_RATES, freeMoment } from '@core/time';
@@ -21,24 +32,53 @@ const H = 136;
 /** A small piece in which layers stand, move, fade, blend and overlap. */
 function movingPiece(): Piece {
   const ids = countingIds();
-  const base = createPiece({ name: 'p', formats: [{ id: 'wide', name: 'Wide', width: W, height: H }, { id: 'tall', name: 'Tall', width: H, height: W }], frameRate: FRAME_RATES['30'] }, ids);
-  const layer = (kind: Layer['kind'], options: Partial<Parameters<typeof createLayer>[1]>) => createLayer(kind, { name: kind, start: freeMoment(0), end: freeMoment(10), ...options }, ids);
-  const key = (t: number, value: Layer['tracks'][keyof Layer['tracks']] extends infer _ ? number | [number, number] : never) => ({ id: ids(), at: freeMoment(t), value, easing: { type: 'linear' as const } });
-  const sky = layer('rectangle', { content: { gradient: 'linear' }, values: { dimensions: [W, H], fill: '#143749', fillEnd: '#5a2f46', gradientAngle: 40 } });
-  const glow = layer('ellipse', { content: { gradient: 'radial' }, values: { dimensions: [150, 150], fill: '#ffb74a99', fillEnd: '#ffb74a00', position: [30, -10] } });
-  const words = layer('text', { content: { text: 'Kite Week', family: 'bricolage-grotesque' }, values: { size: 30, stroke: '#11151b', strokeWidth: 2, position: [-20, 10] } });
+  const base = createPiece(
+    {
+      name: 'p',
+      formats: [
+        { id: 'wide', name: 'Wide', width: W, height: H },
+        { id: 'tall', name: 'Tall', width: H, height: W },
+      ],
+      frameRate: FRAME_RATES['30'],
+    },
+    ids,
+  );
+  const layer = (kind: Layer['kind'], options: Partial<Parameters<typeof createLayer>[1]>) =>
+    createLayer(kind, { name: kind, start: freeMoment(0), end: freeMoment(10), ...options }, ids);
+  const key = (
+    t: number,
+    value: Layer['tracks'][keyof Layer['tracks']] extends infer _ ? number | [number, number] : never,
+  ) => ({ id: ids(), at: freeMoment(t), value, easing: { type: 'linear' as const } });
+  const sky = layer('rectangle', {
+    content: { gradient: 'linear' },
+    values: { dimensions: [W, H], fill: '#143749', fillEnd: '#5a2f46', gradientAngle: 40 },
+  });
+  const glow = layer('ellipse', {
+    content: { gradient: 'radial' },
+    values: { dimensions: [150, 150], fill: '#ffb74a99', fillEnd: '#ffb74a00', position: [30, -10] },
+  });
+  const words = layer('text', {
+    content: { text: 'Kite Week', family: 'bricolage-grotesque' },
+    values: { size: 30, stroke: '#11151b', strokeWidth: 2, position: [-20, 10] },
+  });
   words.tracks.opacity!.keyframes = [key(0.5, 0), key(1, 1)];
-  const kite = layer('path', { content: { d: 'M100 0L200 110L100 280L0 110Z', box: [200, 280] }, values: { dimensions: [40, 56], fill: '#ff6f59', stroke: '#ffffff', strokeWidth: 2 } });
+  const kite = layer('path', {
+    content: { d: 'M100 0L200 110L100 280L0 110Z', box: [200, 280] },
+    values: { dimensions: [40, 56], fill: '#ff6f59', stroke: '#ffffff', strokeWidth: 2 },
+  });
   kite.tracks.position!.keyframes = [key(0, [-90, 40]), key(2, [80, -40])];
   kite.tracks.rotation!.keyframes = [key(0, 0), key(2, 90)];
-  const veil = layer('rectangle', { values: { dimensions: [70, 70], cornerRadius: 12, fill: '#54c6c0', opacity: 0.6, position: [60, 20] } });
+  const veil = layer('rectangle', {
+    values: { dimensions: [70, 70], cornerRadius: 12, fill: '#54c6c0', opacity: 0.6, position: [60, 20] },
+  });
   veil.blend = 'screen';
   veil.start = freeMoment(0.8);
   veil.end = freeMoment(1.6);
   return { ...base, layers: [sky, glow, words, kite, veil] };
 }
 
-const listAt = (piece: Piece, t: number, format = 'wide'): DisplayList => sceneAt(prepareScene(piece, resolveTimes(piece, null), format), t, layout);
+const listAt = (piece: Piece, t: number, format = 'wide'): DisplayList =>
+  sceneAt(prepareScene(piece, resolveTimes(piece, null), format), t, layout);
 const pixels = (list: DisplayList): Buffer => {
   const surface = createSkiaSurface(list.width, list.height);
   createPainter(createSkiaHost()).paint(surface.context, list);
@@ -63,7 +103,11 @@ describe('the painter', () => {
         worst = Math.max(worst, off);
         if (off > 0) different++;
       }
-      expect({ frame, near: worst <= 8, few: different <= fresh.length * 0.005 }).toEqual({ frame, near: true, few: true });
+      expect({ frame, near: worst <= 8, few: different <= fresh.length * 0.005 }).toEqual({
+        frame,
+        near: true,
+        few: true,
+      });
     }
   });
   it('paints nothing for a frame equal to the last, and not the layers that stand still below what moves', () => {
@@ -82,8 +126,15 @@ describe('the painter', () => {
   });
   it('fills a plain rectangle to the pixel', () => {
     const ids = countingIds();
-    const base = createPiece({ name: 'p', formats: [{ id: 'w', name: 'W', width: 20, height: 10 }], frameRate: FRAME_RATES['30'] }, ids);
-    const rect = createLayer('rectangle', { name: 'r', start: freeMoment(0), end: freeMoment(1), values: { dimensions: [10, 4], fill: '#ff8000' } }, ids);
+    const base = createPiece(
+      { name: 'p', formats: [{ id: 'w', name: 'W', width: 20, height: 10 }], frameRate: FRAME_RATES['30'] },
+      ids,
+    );
+    const rect = createLayer(
+      'rectangle',
+      { name: 'r', start: freeMoment(0), end: freeMoment(1), values: { dimensions: [10, 4], fill: '#ff8000' } },
+      ids,
+    );
     const out = pixels(listAt({ ...base, layers: [rect] }, 0, 'w'));
     const at = (x: number, y: number) => [...out.subarray((y * 20 + x) * 4, (y * 20 + x) * 4 + 4)];
     expect(at(5, 3)).toEqual([255, 128, 0, 255]);
@@ -93,10 +144,23 @@ describe('the painter', () => {
   });
   it('calls the context with nothing but numbers for a layer without extent', () => {
     const calls: number[] = [];
-    const context = new Proxy({}, { get: (_t, name) => (name === 'createLinearGradient' ? () => ({ addColorStop() {} }) : (...args: unknown[]) => void calls.push(...args.filter((a): a is number => typeof a === 'number'))), set: () => true }) as DrawContext;
+    const context = new Proxy(
+      {},
+      {
+        get: (_t, name) =>
+          name === 'createLinearGradient'
+            ? () => ({ addColorStop() {} })
+            : (...args: unknown[]) => void calls.push(...args.filter((a): a is number => typeof a === 'number')),
+        set: () => true,
+      },
+    ) as DrawContext;
     const piece = movingPiece();
     piece.layers[3]!.tracks.scale!.value = [0, 0];
-    createPainter({ createSurface: () => ({ width: 1, height: 1, context, image: null }), createPath: () => null, picture: () => null }).paint(context, { ...listAt(piece, 1), items: listAt(piece, 1).items.slice(2) });
+    createPainter({
+      createSurface: () => ({ width: 1, height: 1, context, image: null }),
+      createPath: () => null,
+      picture: () => null,
+    }).paint(context, { ...listAt(piece, 1), items: listAt(piece, 1).items.slice(2) });
     expect(calls.every(Number.isFinite)).toBe(true);
   });
 });
@@ -131,7 +195,18 @@ describe('the scene', () => {
   it('covers another format with what covers the lead, fits the rest, and applies the override', () => {
     const piece = movingPiece();
     const kite = piece.layers[3]!;
-    const moved = applyEdits(piece, [{ type: 'layer.setOverride', id: kite.id, formatId: 'tall', override: { move: [10, 0], scale: 2, hidden: false } }], resolveTimes(piece, null)).piece;
+    const moved = applyEdits(
+      piece,
+      [
+        {
+          type: 'layer.setOverride',
+          id: kite.id,
+          formatId: 'tall',
+          override: { move: [10, 0], scale: 2, hidden: false },
+        },
+      ],
+      resolveTimes(piece, null),
+    ).piece;
     const list = listAt(moved, 2, 'tall');
     const sky = list.items[0]!;
     const [l, t, r, b] = transformBox(sky.matrix, sky.box);
@@ -153,13 +228,17 @@ describe('the scene', () => {
 describe('geometry', () => {
   it('inverts every matrix that does not flatten', () => {
     const n = fc.double({ min: -5, max: 5, noNaN: true });
-    const factor = fc.tuple(fc.double({ min: 0.1, max: 5, noNaN: true }), fc.boolean()).map(([size, isMirrored]) => (isMirrored ? -size : size));
+    const factor = fc
+      .tuple(fc.double({ min: 0.1, max: 5, noNaN: true }), fc.boolean())
+      .map(([size, isMirrored]) => (isMirrored ? -size : size));
     // Scaled, slanted, turned and moved: every matrix that does not flatten is one of these.
-    fc.assert(fc.property(factor, factor, n, n, n, n, (sx, sy, slant, turn, e, f) => {
-      const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
-      const m: Matrix = multiply([cos, sin, -sin, cos, e, f], multiply([1, 0, slant, 1, 0, 0], [sx, 0, 0, sy, 0, 0]));
-      return multiply(invert(m), m).every((v, i) => Math.abs(v - [1, 0, 0, 1, 0, 0][i]!) < 1e-6);
-    }));
+    fc.assert(
+      fc.property(factor, factor, n, n, n, n, (sx, sy, slant, turn, e, f) => {
+        const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
+        const m: Matrix = multiply([cos, sin, -sin, cos, e, f], multiply([1, 0, slant, 1, 0, 0], [sx, 0, 0, sy, 0, 0]));
+        return multiply(invert(m), m).every((v, i) => Math.abs(v - [1, 0, 0, 1, 0, 0][i]!) < 1e-6);
+      }),
+    );
     expect(() => invert([1, 1, 1, 1, 0, 0])).toThrow(RangeError);
   });
   it('knows the extent of shapes, and that it does not know it for arcs', () => {

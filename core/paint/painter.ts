@@ -7,15 +7,17 @@ import type { DrawContext, PaintHost, Surface } from './draw-target';
 /**
  * Paints display lists. One painter serves the preview and the export.
  *
- * Two savings, neither of which can be seen (a pixel of a curve that a rectangle cuts may differ by a few levels). Most of a frame is often that of the frame before: only the rectangles in which something
- * changed are painted, clipped at whole pixels. And the lower layers often stand still (background, pictures): they are kept
- * on a surface of their own, and painting starts from the first layer that moves. Caching every layer by itself was
- * rejected: a full-frame composite costs more than most layers.
+ * Two savings, neither of which can be seen (a pixel of a curve that a rectangle cuts may differ by a few levels). Most
+ * of a frame is often that of the frame before: only the rectangles in which something changed are painted, clipped at
+ * whole pixels. And the lower layers often stand still (background, pictures): they are kept on a surface of their own,
+ * and painting starts from the first layer that moves. Caching every layer by itself was rejected: a full-frame
+ * composite costs more than most layers.
  */
 export interface Painter {
   /**
-   * Makes `target` show the frame; `scale` shrinks it for previews. The target must keep its pixels between calls: what did not change
-   * since the last call with the same target is not painted again. {@link forget} when something else drew on it.
+   * Makes `target` show the frame; `scale` shrinks it for previews. The target must keep its pixels between calls: what
+   * did not change since the last call with the same target is not painted again. {@link forget} when something else
+   * drew on it.
    */
   paint(target: DrawContext, list: DisplayList, scale?: number): void;
   /** Drops what is known of the target and the cached layers; called when a picture or font has arrived. */
@@ -31,7 +33,13 @@ export function createPainter(host: PaintHost): Painter {
   let shown: { target: DrawContext; list: DisplayList; scale: number } | null = null;
   let paintedItems = 0;
 
-  const paintItems = (context: DrawContext, items: readonly DisplayItem[], scale: number, width: number, height: number) => {
+  const paintItems = (
+    context: DrawContext,
+    items: readonly DisplayItem[],
+    scale: number,
+    width: number,
+    height: number,
+  ) => {
     for (const item of items) {
       paintedItems++;
       drawer.draw(context, item, { scale, x: 0, y: 0, width, height });
@@ -46,7 +54,9 @@ export function createPainter(host: PaintHost): Painter {
     context.fillRect(0, 0, width, height);
   };
 
-  /** Brings the surface of still layers up to what stood still since the last frame; drops it if a layer in it changed. */
+  /**
+   * Brings the surface of still layers up to what stood still since the last frame; drops it if a layer in it changed.
+   */
   const raiseBase = (list: DisplayList, scale: number, width: number, height: number) => {
     const prints = [`${width}x${height}${list.background}`, ...list.items.map((item) => item.fingerprint)];
     let same = 0;
@@ -58,7 +68,10 @@ export function createPainter(host: PaintHost): Painter {
       return;
     }
     if (!base || !holds) {
-      const surface = base && base.surface.width === width && base.surface.height === height ? base.surface : host.createSurface(width, height);
+      const surface =
+        base && base.surface.width === width && base.surface.height === height
+          ? base.surface
+          : host.createSurface(width, height);
       clear(surface.context, list.background, width, height);
       base = { surface, prints: prints.slice(0, 1) };
     }
@@ -78,21 +91,32 @@ export function createPainter(host: PaintHost): Painter {
     paint(target, list, scale = 1) {
       const width = Math.round(list.width * scale);
       const height = Math.round(list.height * scale);
-      const damage = shown && shown.target === target && shown.scale === scale ? damageBetween(shown.list, list, scale) : null;
+      const damage =
+        shown && shown.target === target && shown.scale === scale ? damageBetween(shown.list, list, scale) : null;
       shown = { target, list, scale };
       if (damage && damage.length === 0) return;
       raiseBase(list, scale, width, height);
       target.setTransform(1, 0, 0, 1, 0, 0);
       target.save();
-      if (damage) target.clip(host.createPath(damage.map(([l, t, r, b]) => `M${l} ${t}L${r} ${t}L${r} ${b}L${l} ${b}Z`).join('')) as never); // opaque to the painter
+      if (damage)
+        target.clip(
+          host.createPath(damage.map(([l, t, r, b]) => `M${l} ${t}L${r} ${t}L${r} ${b}L${l} ${b}Z`).join('')) as never,
+        ); // opaque to the painter
       const from = base ? base.prints.length - 1 : 0;
       if (base) {
         target.globalAlpha = 1;
         target.globalCompositeOperation = 'source-over';
-        for (const [l, t, r, b] of damage ?? ([[0, 0, width, height]] as Rect[])) target.drawImage(base.surface.image as never, l, t, r - l, b - t, l, t, r - l, b - t);
+        for (const [l, t, r, b] of damage ?? ([[0, 0, width, height]] as Rect[]))
+          target.drawImage(base.surface.image as never, l, t, r - l, b - t, l, t, r - l, b - t);
       } else clear(target, list.background, width, height);
       const rest = list.items.slice(from);
-      paintItems(target, damage ? rest.filter((item) => touchesAny(itemRect(item, scale), damage)) : rest, scale, width, height);
+      paintItems(
+        target,
+        damage ? rest.filter((item) => touchesAny(itemRect(item, scale), damage)) : rest,
+        scale,
+        width,
+        height,
+      );
       target.restore();
     },
   };

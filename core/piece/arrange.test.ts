@@ -1,6 +1,19 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { applyEdits, createMusic, musicSpan, parsePiece, pieceToSong, playedLength, rearranged, resolveTimes, songParts, songToPieceAll, withRepeat, withoutStretch } from '@core/piece';
+import {
+  applyEdits,
+  createMusic,
+  musicSpan,
+  parsePiece,
+  pieceToSong,
+  playedLength,
+  rearranged,
+  resolveTimes,
+  songParts,
+  songToPieceAll,
+  withRepeat,
+  withoutStretch,
+} from '@core/piece';
 import type { Music } from '@core/piece';
 import { beatToBar, beatToSeconds, secondsToBeat } from '@core/time';
 import { pieceWithSong, pin, steadyAnalysis } from '../../tests/helpers/documents';
@@ -10,34 +23,68 @@ const music = (change: Partial<Music>): Music => ({ ...base, ...change });
 
 describe('the song as it is played', () => {
   it('runs over its cuts', () => {
-    const m = music({ start: 1, trimStart: 2, cuts: [{ at: 10, to: 20 }, { at: 24, to: 22 }] });
-    expect(songParts(m, 40)).toEqual([{ from: 2, to: 10, at: 1 }, { from: 20, to: 24, at: 9 }, { from: 22, to: 40, at: 13 }]);
+    const m = music({
+      start: 1,
+      trimStart: 2,
+      cuts: [
+        { at: 10, to: 20 },
+        { at: 24, to: 22 },
+      ],
+    });
+    expect(songParts(m, 40)).toEqual([
+      { from: 2, to: 10, at: 1 },
+      { from: 20, to: 24, at: 9 },
+      { from: 22, to: 40, at: 13 },
+    ]);
     expect(playedLength(m, 40)).toBe(30);
     expect(songToPieceAll(m, 23)).toEqual([12, 14]);
     expect(songToPieceAll(m, 15)).toEqual([]);
     expect(pieceToSong(m, 14)).toBe(23);
   });
   it('ignores cuts that make no sense, rather than playing backwards', () => {
-    expect(songParts(music({ cuts: [{ at: -3, to: 5 }, { at: 50, to: 2 }] }), 40)).toEqual([{ from: 0, to: 40, at: 0 }]);
+    expect(
+      songParts(
+        music({
+          cuts: [
+            { at: -3, to: 5 },
+            { at: 50, to: 2 },
+          ],
+        }),
+        40,
+      ),
+    ).toEqual([{ from: 0, to: 40, at: 0 }]);
   });
   it('every heard time leads back to its time of the song', () => {
     fc.assert(
-      fc.property(fc.array(fc.tuple(fc.integer({ min: 1, max: 38 }), fc.integer({ min: 0, max: 38 })), { maxLength: 5 }), fc.double({ min: 0, max: 39.9, noNaN: true }), (cuts, t) => {
-        const m = music({ cuts: cuts.map(([at, to]) => ({ at, to })) });
-        for (const heard of songToPieceAll(m, t)) expect(pieceToSong(m, heard)).toBeCloseTo(t, 6);
-      }),
+      fc.property(
+        fc.array(fc.tuple(fc.integer({ min: 1, max: 38 }), fc.integer({ min: 0, max: 38 })), { maxLength: 5 }),
+        fc.double({ min: 0, max: 39.9, noNaN: true }),
+        (cuts, t) => {
+          const m = music({ cuts: cuts.map(([at, to]) => ({ at, to })) });
+          for (const heard of songToPieceAll(m, t)) expect(pieceToSong(m, heard)).toBeCloseTo(t, 6);
+        },
+      ),
     );
   });
   it('leaving out and repeating change the length by just that much, but for scraps shorter than a join', () => {
     fc.assert(
-      fc.property(fc.double({ min: 1, max: 30, noNaN: true }), fc.double({ min: 0.5, max: 8, noNaN: true }), fc.integer({ min: 1, max: 3 }), (from, length, times) => {
-        const m = music({ cuts: [{ at: 33, to: 36 }] });
-        const whole = musicSpan(m, 40);
-        const stretch = { from, to: from + length };
-        fc.pre(stretch.to < whole.to - 1);
-        expect(Math.abs(playedLength(rearranged(m, 40, withoutStretch(whole, stretch))!, 40) - (37 - length))).toBeLessThan(0.061);
-        expect(Math.abs(playedLength(rearranged(m, 40, withRepeat(whole, stretch, times))!, 40) - (37 + times * length))).toBeLessThan(0.061);
-      }),
+      fc.property(
+        fc.double({ min: 1, max: 30, noNaN: true }),
+        fc.double({ min: 0.5, max: 8, noNaN: true }),
+        fc.integer({ min: 1, max: 3 }),
+        (from, length, times) => {
+          const m = music({ cuts: [{ at: 33, to: 36 }] });
+          const whole = musicSpan(m, 40);
+          const stretch = { from, to: from + length };
+          fc.pre(stretch.to < whole.to - 1);
+          expect(
+            Math.abs(playedLength(rearranged(m, 40, withoutStretch(whole, stretch))!, 40) - (37 - length)),
+          ).toBeLessThan(0.061);
+          expect(
+            Math.abs(playedLength(rearranged(m, 40, withRepeat(whole, stretch, times))!, 40) - (37 + times * length)),
+          ).toBeLessThan(0.061);
+        },
+      ),
     );
   });
 });
@@ -47,11 +94,26 @@ describe('cutting the song of a piece', () => {
   const { piece } = pieceWithSong();
   const before = resolveTimes(piece, analysis);
   const whole = musicSpan(piece.music!, analysis.duration);
-  const cut = (fromBeat: number, toBeat: number) => applyEdits(piece, [{ type: 'music.arrange', duration: analysis.duration, stretches: withoutStretch(whole, { from: beatToSeconds(before.grid, fromBeat), to: beatToSeconds(before.grid, toBeat) }) }], before).piece;
+  const cut = (fromBeat: number, toBeat: number) =>
+    applyEdits(
+      piece,
+      [
+        {
+          type: 'music.arrange',
+          duration: analysis.duration,
+          stretches: withoutStretch(whole, {
+            from: beatToSeconds(before.grid, fromBeat),
+            to: beatToSeconds(before.grid, toBeat),
+          }),
+        },
+      ],
+      before,
+    ).piece;
 
   it('keeps an even beat over the join, and the bars', () => {
     const after = resolveTimes(cut(8, 16), analysis);
-    for (let beat = 0; beat < 40; beat++) expect(beatToSeconds(after.grid, beat + 1) - beatToSeconds(after.grid, beat)).toBeCloseTo(0.5, 6);
+    for (let beat = 0; beat < 40; beat++)
+      expect(beatToSeconds(after.grid, beat + 1) - beatToSeconds(after.grid, beat)).toBeCloseTo(0.5, 6);
     expect(beatToBar(after.grid, 8)).toMatchObject({ bar: 3, beat: 1 });
   });
   it('moves pins behind the cut with their music, and those inside it to the join', () => {
@@ -71,33 +133,72 @@ describe('cutting the song of a piece', () => {
   });
   it('a part split off the beat is left out or repeated: pins behind it stay on the beat of the music they were on', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 2, max: 40 }), fc.double({ min: 0.05, max: 0.95, noNaN: true }), fc.double({ min: 1.1, max: 9, noNaN: true }), fc.boolean(), (beat, off, length, isRepeat) => {
-        const from = beatToSeconds(before.grid, beat + off);
-        const stretch = { from, to: from + length };
-        fc.pre(stretch.to < whole.to - 2);
-        const pinned = { ...piece, markers: Array.from({ length: 74 }, (_, i) => ({ id: `m${i}`, name: '', colour: '#ffffff', at: pin(i) })) };
-        const next = applyEdits(pinned, [{ type: 'music.arrange', duration: analysis.duration, stretches: isRepeat ? withRepeat(whole, stretch, 1) : withoutStretch(whole, stretch) }], before).piece;
-        const after = resolveTimes(next, analysis);
-        for (let i = Math.ceil(beat + off + length * 2) + 1; i < 74; i++) {
-          const was = pieceToSong(piece.music!, beatToSeconds(before.grid, i));
-          const is = pieceToSong(next.music!, after.timeOf(next.markers[i]!.at));
-          expect(Math.abs(is - was)).toBeLessThan(0.031);
-        }
-      }),
+      fc.property(
+        fc.integer({ min: 2, max: 40 }),
+        fc.double({ min: 0.05, max: 0.95, noNaN: true }),
+        fc.double({ min: 1.1, max: 9, noNaN: true }),
+        fc.boolean(),
+        (beat, off, length, isRepeat) => {
+          const from = beatToSeconds(before.grid, beat + off);
+          const stretch = { from, to: from + length };
+          fc.pre(stretch.to < whole.to - 2);
+          const pinned = {
+            ...piece,
+            markers: Array.from({ length: 74 }, (_, i) => ({ id: `m${i}`, name: '', colour: '#ffffff', at: pin(i) })),
+          };
+          const next = applyEdits(
+            pinned,
+            [
+              {
+                type: 'music.arrange',
+                duration: analysis.duration,
+                stretches: isRepeat ? withRepeat(whole, stretch, 1) : withoutStretch(whole, stretch),
+              },
+            ],
+            before,
+          ).piece;
+          const after = resolveTimes(next, analysis);
+          for (let i = Math.ceil(beat + off + length * 2) + 1; i < 74; i++) {
+            const was = pieceToSong(piece.music!, beatToSeconds(before.grid, i));
+            const is = pieceToSong(next.music!, after.timeOf(next.markers[i]!.at));
+            expect(Math.abs(is - was)).toBeLessThan(0.031);
+          }
+        },
+      ),
       { seed: 11 },
     );
   });
   it('whatever is cut, trimmed or corrected, there is a rising grid to count by', () => {
     const wild = fc.double({ min: -50, max: 90, noNaN: true });
     fc.assert(
-      fc.property(fc.array(fc.tuple(wild, wild), { maxLength: 6 }), fc.double({ min: 0, max: 60, noNaN: true }), fc.option(fc.double({ min: 0.01, max: 60, noNaN: true })), wild, fc.constantFrom(0.5 as const, 1 as const, 2 as const), (pairs, trimStart, trimEnd, shift, factor) => {
-        const cuts = pairs.map(([at, to]) => ({ at, to }));
-        const music: Music = { ...piece.music!, cuts, trimStart, trimEnd, correction: { ...piece.music!.correction, shift, factor, moves: cuts, spans: pairs.map(([start, end]) => ({ start, end, beats: 7 })), bars: pairs.map(([at]) => ({ at, beatsPerBar: 3 })) } };
-        const { grid } = resolveTimes({ ...piece, music }, analysis);
-        expect(grid.beats.length).toBeGreaterThanOrEqual(2);
-        for (let i = 1; i < grid.beats.length; i++) expect(grid.beats[i]!).toBeGreaterThan(grid.beats[i - 1]!);
-        expect(Number.isFinite(beatToSeconds(grid, 5)) && Number.isFinite(secondsToBeat(grid, 5))).toBe(true);
-      }),
+      fc.property(
+        fc.array(fc.tuple(wild, wild), { maxLength: 6 }),
+        fc.double({ min: 0, max: 60, noNaN: true }),
+        fc.option(fc.double({ min: 0.01, max: 60, noNaN: true })),
+        wild,
+        fc.constantFrom(0.5 as const, 1 as const, 2 as const),
+        (pairs, trimStart, trimEnd, shift, factor) => {
+          const cuts = pairs.map(([at, to]) => ({ at, to }));
+          const music: Music = {
+            ...piece.music!,
+            cuts,
+            trimStart,
+            trimEnd,
+            correction: {
+              ...piece.music!.correction,
+              shift,
+              factor,
+              moves: cuts,
+              spans: pairs.map(([start, end]) => ({ start, end, beats: 7 })),
+              bars: pairs.map(([at]) => ({ at, beatsPerBar: 3 })),
+            },
+          };
+          const { grid } = resolveTimes({ ...piece, music }, analysis);
+          expect(grid.beats.length).toBeGreaterThanOrEqual(2);
+          for (let i = 1; i < grid.beats.length; i++) expect(grid.beats[i]!).toBeGreaterThan(grid.beats[i - 1]!);
+          expect(Number.isFinite(beatToSeconds(grid, 5)) && Number.isFinite(secondsToBeat(grid, 5))).toBe(true);
+        },
+      ),
       { seed: 12 },
     );
   });
@@ -119,7 +220,11 @@ describe('cutting the song of a piece', () => {
 describe('corrections by hand', () => {
   const analysis = steadyAnalysis(120, 0.25, 76);
   const { piece } = pieceWithSong();
-  const corrected = (correction: Partial<Music['correction']>) => resolveTimes({ ...piece, music: { ...piece.music!, correction: { ...piece.music!.correction, ...correction } } }, analysis).grid;
+  const corrected = (correction: Partial<Music['correction']>) =>
+    resolveTimes(
+      { ...piece, music: { ...piece.music!, correction: { ...piece.music!.correction, ...correction } } },
+      analysis,
+    ).grid;
 
   it('a dragged beat takes its neighbours along, less and less', () => {
     const { beats } = corrected({ moves: [{ at: 10.25, to: 10.33 }] });
@@ -131,10 +236,15 @@ describe('corrections by hand', () => {
   });
   it('beats stay in order however they are dragged', () => {
     fc.assert(
-      fc.property(fc.array(fc.tuple(fc.double({ min: 0, max: 37, noNaN: true }), fc.double({ min: -2, max: 2, noNaN: true })), { maxLength: 8 }), (moves) => {
-        const { beats } = corrected({ moves: moves.map(([at, by]) => ({ at, to: at + by })) });
-        for (let i = 1; i < beats.length; i++) expect(beats[i]!).toBeGreaterThan(beats[i - 1]!);
-      }),
+      fc.property(
+        fc.array(fc.tuple(fc.double({ min: 0, max: 37, noNaN: true }), fc.double({ min: -2, max: 2, noNaN: true })), {
+          maxLength: 8,
+        }),
+        (moves) => {
+          const { beats } = corrected({ moves: moves.map(([at, by]) => ({ at, to: at + by })) });
+          for (let i = 1; i < beats.length; i++) expect(beats[i]!).toBeGreaterThan(beats[i - 1]!);
+        },
+      ),
     );
   });
   it('"this is one" starts bars of a new length from there on', () => {
@@ -163,15 +273,30 @@ describe('corrections by hand', () => {
     expect(beatToBar(corrected({ factor: 0.5 }), 4)).toMatchObject({ bar: 2, beat: 1 });
   });
   it('an edit of one correction leaves the others alone', () => {
-    const first = applyEdits(piece, [{ type: 'music.correct', correction: { moves: [{ at: 1.25, to: 1.3 }], shift: 0.01 } }], resolveTimes(piece, analysis)).piece;
-    const second = applyEdits(first, [{ type: 'music.correct', correction: { bars: [{ at: 2.25, beatsPerBar: 3 }] } }], resolveTimes(first, analysis)).piece;
-    expect(second.music!.correction).toMatchObject({ moves: [{ at: 1.25, to: 1.3 }], shift: 0.01, bars: [{ at: 2.25, beatsPerBar: 3 }] });
+    const first = applyEdits(
+      piece,
+      [{ type: 'music.correct', correction: { moves: [{ at: 1.25, to: 1.3 }], shift: 0.01 } }],
+      resolveTimes(piece, analysis),
+    ).piece;
+    const second = applyEdits(
+      first,
+      [{ type: 'music.correct', correction: { bars: [{ at: 2.25, beatsPerBar: 3 }] } }],
+      resolveTimes(first, analysis),
+    ).piece;
+    expect(second.music!.correction).toMatchObject({
+      moves: [{ at: 1.25, to: 1.3 }],
+      shift: 0.01,
+      bars: [{ at: 2.25, beatsPerBar: 3 }],
+    });
   });
   it('documents from before these corrections are read as having none', () => {
     expect(pin(1).kind).toBe('pinned');
     const { cuts: _c, fadeInCurve: _i, fadeOutCurve: _o, ...old } = piece.music!;
     const { moves: _m, bars: _b, spans: _s, free: _f, tapped: _t, ...oldCorrection } = old.correction;
     const text = JSON.parse(JSON.stringify({ ...piece, music: { ...old, correction: oldCorrection } })) as unknown;
-    expect(parsePiece(text)).toMatchObject({ ok: true, piece: { music: { cuts: [], fadeInCurve: 'even', correction: { moves: [], tapped: null } } } });
+    expect(parsePiece(text)).toMatchObject({
+      ok: true,
+      piece: { music: { cuts: [], fadeInCurve: 'even', correction: { moves: [], tapped: null } } },
+    });
   });
 });

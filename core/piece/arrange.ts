@@ -13,8 +13,8 @@ export interface Stretch {
 const SAME: Seconds = 1e-4;
 
 /**
- * The music played as the given stretches of what is played now, one after the other: leaving one out removes it, naming
- * one twice repeats it.
+ * The music played as the given stretches of what is played now, one after the other: leaving one out removes it,
+ * naming one twice repeats it.
  * @param duration - of the song, seconds.
  * @returns Null if nothing would be left.
  */
@@ -50,20 +50,35 @@ export function musicSpan(music: Music, duration: Seconds): Stretch {
   return { from: music.start, to: music.start + playedLength(music, duration) };
 }
 
-export const withoutStretch = (whole: Stretch, gone: Stretch): Stretch[] => [{ from: whole.from, to: gone.from }, { from: gone.to, to: whole.to }].filter((s) => s.to > s.from + SAME);
+export const withoutStretch = (whole: Stretch, gone: Stretch): Stretch[] =>
+  [
+    { from: whole.from, to: gone.from },
+    { from: gone.to, to: whole.to },
+  ].filter((s) => s.to > s.from + SAME);
 
-export const withRepeat = (whole: Stretch, again: Stretch, times: number): Stretch[] => [{ from: whole.from, to: again.to }, ...Array.from({ length: times }, () => again), { from: again.to, to: whole.to }].filter((s) => s.to > s.from + SAME);
+export const withRepeat = (whole: Stretch, again: Stretch, times: number): Stretch[] =>
+  [
+    { from: whole.from, to: again.to },
+    ...Array.from({ length: times }, () => again),
+    { from: again.to, to: whole.to },
+  ].filter((s) => s.to > s.from + SAME);
 
 /** A beat that comes this near to a beat of the new grid is that beat. */
 const ON_BEAT: Seconds = 0.03;
 
 /**
- * Where a beat goes when the music is rearranged: it stays on the same moment of the music, and its number is what the new grid counts
- * there. What was cut out goes to the join, what comes after the music moves with its end. A head that is cut off doesn't
- * count: numbers run from the song's first bar.
+ * Where a beat goes when the music is rearranged: it stays on the same moment of the music, and its number is what the
+ * new grid counts there. What was cut out goes to the join, what comes after the music moves with its end. A head that
+ * is cut off doesn't count: numbers run from the song's first bar.
  * @param before - the grid that `beat` belongs to. @param after - the grid of the rearranged music.
  */
-export function rearrangedBeat(before: BeatGrid, after: BeatGrid, beat: Beats, stretches: readonly Stretch[], whole: Stretch): Beats {
+export function rearrangedBeat(
+  before: BeatGrid,
+  after: BeatGrid,
+  beat: Beats,
+  stretches: readonly Stretch[],
+  whole: Stretch,
+): Beats {
   const time = beatToSeconds(before, beat);
   const [first] = stretches;
   if (!first || time < first.from - SAME) return beat;

@@ -4,8 +4,9 @@ import type { ListId, Piece } from './schema';
 import { exceededTotal } from './totals';
 
 /**
- * Every edit must leave a valid document: what the schema refuses could neither be saved nor opened again. Only what an edit changed is
- * validated; immutable documents tell by identity what that is, so that a drag in a piece of hundreds of layers costs one layer.
+ * Every edit must leave a valid document: what the schema refuses could neither be saved nor opened again. Only what an
+ * edit changed is validated; immutable documents tell by identity what that is, so that a drag in a piece of hundreds
+ * of layers costs one layer.
  */
 const { shape } = pieceSchema;
 const isList = (field: keyof Piece): field is ListId => Object.hasOwn(LISTS, field);
@@ -31,9 +32,12 @@ function listProblem(list: ListId, before: readonly unknown[], after: readonly u
 /** What makes the document after a change unfit to be saved, in words; null if nothing does. @param before - valid. */
 export function changeProblem(before: Piece, after: Piece): string | null {
   if (before === after) return null;
-  for (const field of Object.keys(shape) as (keyof Piece)[]) { // keys of the schema
+  for (const field of Object.keys(shape) as (keyof Piece)[]) {
+    // keys of the schema
     if (before[field] === after[field]) continue;
-    const problem = isList(field) ? listProblem(field, before[field], after[field]) : problemOf(shape[field], after[field], field);
+    const problem = isList(field)
+      ? listProblem(field, before[field], after[field])
+      : problemOf(shape[field], after[field], field);
     if (problem) return problem;
   }
   if (!after.formats.some((f) => f.id === after.leadFormatId)) return 'the format that leads the others must stay';

@@ -11,7 +11,18 @@ import type { Format, GridCorrection, Layer, MediaRef, Music, Piece } from './sc
 /** Makes names for new things; injected, because core has no randomness of its own. */
 export type IdSource = () => string;
 
-export const NO_CORRECTION: GridCorrection = { bpm: null, factor: 1, shift: 0, firstDownbeat: null, beatsPerBar: null, tapped: null, moves: [], bars: [], spans: [], free: [] };
+export const NO_CORRECTION: GridCorrection = {
+  bpm: null,
+  factor: 1,
+  shift: 0,
+  firstDownbeat: null,
+  beatsPerBar: null,
+  tapped: null,
+  moves: [],
+  bars: [],
+  spans: [],
+  free: [],
+};
 
 /** Sizes by destination. */
 export const DESTINATIONS = {
@@ -66,7 +77,9 @@ export interface NewLayer {
 /** A layer of a kind with that kind's defaults. @throws ZodError if `content` does not fit the kind. */
 export function createLayer(kind: LayerKind, options: NewLayer, newId: IdSource): Layer {
   const defaults = kindProperties(kind);
-  const tracks = Object.fromEntries(Object.entries({ ...defaults, ...options.values }).map(([property, value]) => [property, constantTrack(value as TrackValue)]));
+  const tracks = Object.fromEntries(
+    Object.entries({ ...defaults, ...options.values }).map(([property, value]) => [property, constantTrack(value)]),
+  );
   return {
     id: newId(),
     name: options.name,
@@ -86,5 +99,17 @@ export function createLayer(kind: LayerKind, options: NewLayer, newId: IdSource)
 }
 
 export function createMusic(media: MediaRef): Music {
-  return { mediaId: media.id, start: 0, trimStart: 0, trimEnd: null, gain: 1, fadeIn: 0, fadeOut: 0, fadeInCurve: 'even', fadeOutCurve: 'even', cuts: [], correction: { ...NO_CORRECTION } };
+  return {
+    mediaId: media.id,
+    start: 0,
+    trimStart: 0,
+    trimEnd: null,
+    gain: 1,
+    fadeIn: 0,
+    fadeOut: 0,
+    fadeInCurve: 'even',
+    fadeOutCurve: 'even',
+    cuts: [],
+    correction: { ...NO_CORRECTION },
+  };
 }

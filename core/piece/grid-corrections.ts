@@ -24,15 +24,26 @@ export function applyFactor(song: SongBeats, factor: GridCorrection['factor']): 
       bars: bars.flatMap((b, i) => (i + 1 < times.length ? [b, 0] : [b])),
     };
   }
-  // Half as many: those that downbeats stand on are kept, and a bar keeps its number of beats, so that it lasts twice as long.
-  const first = Math.max(0, bars.findIndex((b) => b > 0));
+  // Half as many: those that downbeats stand on are kept, and a bar keeps its number of beats, so that it lasts twice
+  // as long.
+  const first = Math.max(
+    0,
+    bars.findIndex((b) => b > 0),
+  );
   const kept = times.map((_, i) => i).filter((i) => (i - first) % 2 === 0);
   if (kept.length < 2) return song;
   const perBar = bars[first] || 4;
-  return { times: kept.map((i) => times[i]!), confidence: kept.map((i) => confidence[i]!), bars: kept.map((i) => (i >= first && ((i - first) / 2) % perBar === 0 ? perBar : 0)) };
+  return {
+    times: kept.map((i) => times[i]!),
+    confidence: kept.map((i) => confidence[i]!),
+    bars: kept.map((i) => (i >= first && ((i - first) / 2) % perBar === 0 ? perBar : 0)),
+  };
 }
 
-/** Moves beats; those around follow by a share that falls to nothing over {@link FOLLOWING_BEATS}, or evenly to the next moved beat if that is nearer. */
+/**
+ * Moves beats; those around follow by a share that falls to nothing over {@link FOLLOWING_BEATS}, or evenly to the next
+ * moved beat if that is nearer.
+ */
 export function applyMoves(times: readonly Seconds[], moves: GridCorrection['moves']): Seconds[] {
   if (moves.length === 0 || times.length === 0) return [...times];
   const by = new Map<number, number>();
@@ -58,7 +69,12 @@ export function applyMoves(times: readonly Seconds[], moves: GridCorrection['mov
  * Beats at a rough period from `from` to `to`, drawn to the hits on their way: each expected beat takes the strongest
  * hit within a seventh of the period, half-way, and the period follows slowly.
  */
-export function followHits(from: Seconds, to: Seconds, period: Seconds, hits: readonly Pick<Hit, 'time' | 'strength'>[]): Seconds[] {
+export function followHits(
+  from: Seconds,
+  to: Seconds,
+  period: Seconds,
+  hits: readonly Pick<Hit, 'time' | 'strength'>[],
+): Seconds[] {
   const out: Seconds[] = [];
   const direction = Math.sign(to - from) || 1;
   const starts = hits.map((h) => h.time);
@@ -70,7 +86,11 @@ export function followHits(from: Seconds, to: Seconds, period: Seconds, hits: re
     const window = step / 7;
     let best: Seconds | null = null;
     let weight = 0;
-    for (let i = nearestIndex(starts, expected - window); i >= 0 && i < hits.length && hits[i]!.time <= expected + window; i++) {
+    for (
+      let i = nearestIndex(starts, expected - window);
+      i >= 0 && i < hits.length && hits[i]!.time <= expected + window;
+      i++
+    ) {
       const distance = Math.abs(hits[i]!.time - expected) / window;
       const w = hits[i]!.strength * (1 - distance * distance);
       if (distance <= 1 && w > weight) {
@@ -125,7 +145,13 @@ export function applyBars(song: SongBeats, correction: GridCorrection): SongBeat
   };
   const perBar = correction.beatsPerBar ?? bars.find((b) => b > 0) ?? 4;
   if (correction.firstDownbeat !== null || correction.beatsPerBar !== null) {
-    const first = correction.firstDownbeat !== null ? nearestIndex(times, correction.firstDownbeat) : Math.max(0, bars.findIndex((b) => b > 0));
+    const first =
+      correction.firstDownbeat !== null
+        ? nearestIndex(times, correction.firstDownbeat)
+        : Math.max(
+            0,
+            bars.findIndex((b) => b > 0),
+          );
     bars = bars.map(() => 0);
     lay(first, perBar);
   }

@@ -23,8 +23,8 @@ const LIMIT = 400;
 const keyOf = (patch: Patch): string => JSON.stringify(patch.path);
 
 /**
- * The newest value of each place that was replaced; null if the patches do more than replace, or if one place lies within another, where
- * order counts.
+ * The newest value of each place that was replaced; null if the patches do more than replace, or if one place lies
+ * within another, where order counts.
  */
 function compact(patches: readonly Patch[]): Patch[] | null {
   const places = new Map<string, Patch>();
@@ -32,7 +32,8 @@ function compact(patches: readonly Patch[]): Patch[] | null {
     if (patch.op !== 'replace') return null;
     places.set(keyOf(patch), patch);
   }
-  for (const { path } of places.values()) for (let n = 1; n < path.length; n++) if (places.has(JSON.stringify(path.slice(0, n)))) return null;
+  for (const { path } of places.values())
+    for (let n = 1; n < path.length; n++) if (places.has(JSON.stringify(path.slice(0, n)))) return null;
   return [...places.values()];
 }
 
@@ -48,7 +49,8 @@ function joined(last: HistoryStep, result: EditResult): HistoryStep {
 export function recordStep(history: History, result: EditResult, dragId: string | null): History {
   if (result.patches.length === 0) return history;
   const last = history.done[history.done.length - 1];
-  if (dragId !== null && last?.dragId === dragId) return { done: [...history.done.slice(0, -1), joined(last, result)], undone: [] };
+  if (dragId !== null && last?.dragId === dragId)
+    return { done: [...history.done.slice(0, -1), joined(last, result)], undone: [] };
   const step: HistoryStep = { label: result.label, patches: result.patches, inverse: result.inverse, dragId };
   return { done: [...history.done.slice(-(LIMIT - 1)), step], undone: [] };
 }
@@ -67,12 +69,20 @@ export function undo(piece: Piece, history: History): { piece: Piece; history: H
   const step = history.done[history.done.length - 1];
   const before = step && stepped(piece, step.inverse);
   if (!step || !before) return null;
-  return { piece: before, history: { done: history.done.slice(0, -1), undone: [...history.undone, step] }, label: step.label };
+  return {
+    piece: before,
+    history: { done: history.done.slice(0, -1), undone: [...history.undone, step] },
+    label: step.label,
+  };
 }
 
 export function redo(piece: Piece, history: History): { piece: Piece; history: History; label: string } | null {
   const step = history.undone[history.undone.length - 1];
   const after = step && stepped(piece, step.patches);
   if (!step || !after) return null;
-  return { piece: after, history: { done: [...history.done, { ...step, dragId: null }], undone: history.undone.slice(0, -1) }, label: step.label };
+  return {
+    piece: after,
+    history: { done: [...history.done, { ...step, dragId: null }], undone: history.undone.slice(0, -1) },
+    label: step.label,
+  };
 }

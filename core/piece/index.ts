@@ -2,14 +2,62 @@ export { BLEND_MODES, BLEND_MODE_IDS, GRADIENTS, LAYER_KINDS, LAYER_KIND_IDS, ki
 export type { BlendMode, LayerKind } from './layer-kinds';
 export { PROPERTIES, PROPERTY_IDS, clampValue, isValueOf, propertyDefinition } from './properties';
 export type { PropertyDefinition, PropertyId, ValueKind } from './properties';
-export { FADE_CURVES, MAX_FRAME_SIDE, MAX_LAYERS, MAX_PIECE_SECONDS, MIN_FRAME_SIDE, PIECE_VERSION, completePiece, fontRefSchema, formatSchema, mediaRefSchema, parsePiece, pieceSchema } from './schema';
-export type { FadeCurve, FontRef, Format, FormatOverride, GridCorrection, Layer, Marker, MediaRef, Music, Piece, PieceProblem, SongCut, TextLayer, TypedTempo } from './schema';
+export {
+  FADE_CURVES,
+  MAX_FRAME_SIDE,
+  MAX_LAYERS,
+  MAX_PIECE_SECONDS,
+  MIN_FRAME_SIDE,
+  PIECE_VERSION,
+  completePiece,
+  fontRefSchema,
+  formatSchema,
+  mediaRefSchema,
+  parsePiece,
+  pieceSchema,
+} from './schema';
+export type {
+  FadeCurve,
+  FontRef,
+  Format,
+  FormatOverride,
+  GridCorrection,
+  Layer,
+  Marker,
+  MediaRef,
+  Music,
+  Piece,
+  PieceProblem,
+  SongCut,
+  TextLayer,
+  TypedTempo,
+} from './schema';
 export { DESTINATIONS, NO_CORRECTION, constantTrack, createLayer, createMusic, createPiece } from './create';
 export type { DestinationId, IdSource, NewLayer, NewPiece } from './create';
 export { musicGrid, pieceGrid } from './music-grid';
-export { JOIN_SECONDS, fadeGain, heardTimes, pieceToSong, playedLength, songParts, songTime, songToPiece, songToPieceAll, splitParts } from './song-parts';
+export {
+  JOIN_SECONDS,
+  fadeGain,
+  heardTimes,
+  pieceToSong,
+  playedLength,
+  songParts,
+  songTime,
+  songToPiece,
+  songToPieceAll,
+  splitParts,
+} from './song-parts';
 export type { SongPart } from './song-parts';
-export { heardParts, joinCorrelation, joinGain, lastHeard, mixSong, musicGain, neededOfSong, partGain } from './mix-song';
+export {
+  heardParts,
+  joinCorrelation,
+  joinGain,
+  lastHeard,
+  mixSong,
+  musicGain,
+  neededOfSong,
+  partGain,
+} from './mix-song';
 export type { HeardPart, SongSamples } from './mix-song';
 export { musicSpan, rearranged, withRepeat, withoutStretch } from './arrange';
 export type { Stretch } from './arrange';
@@ -26,7 +74,18 @@ export { copyLayers } from './copy-layers';
 export { SPREAD_KINDS, SPREAD_ORDERS, spreadOrder, spreadTargets } from './spread';
 export type { SpreadKind, SpreadOrder, SpreadPlan } from './spread';
 export { FEWEST_TAPS, beatsFromTaps } from './taps';
-export { ALONG_SHAPES, BAND_KINDS, LETTER_CASES, NO_DRESS, RULE_KINDS, dressSchema, followText, inCase, smallCapitals, wordRanges } from './text-content';
+export {
+  ALONG_SHAPES,
+  BAND_KINDS,
+  LETTER_CASES,
+  NO_DRESS,
+  RULE_KINDS,
+  dressSchema,
+  followText,
+  inCase,
+  smallCapitals,
+  wordRanges,
+} from './text-content';
 export type { Dress, LetterCase, PhraseTag, TextAlong, TextArea, TextSpan } from './text-content';
 export { familyLabel, loadTexts, ownFamilyId, ownFamilyName, ownFontFile, withPieceFonts } from './text-needs';
 export { STARTER_STYLES } from './starter-styles';

@@ -1,6 +1,21 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { applyEdits, authorLayer, createPiece, followText, gapCost, layOnMusic, layPhrases, newPhrases, phraseCost, phraseLayers, resolveTimes, stagePhrases, DEFAULT_SHEET, STAGING_IDS } from '@core/piece';
+import {
+  applyEdits,
+  authorLayer,
+  createPiece,
+  followText,
+  gapCost,
+  layOnMusic,
+  layPhrases,
+  newPhrases,
+  phraseCost,
+  phraseLayers,
+  resolveTimes,
+  stagePhrases,
+  DEFAULT_SHEET,
+  STAGING_IDS,
+} from '@core/piece';
 import type { PhraseNeed, Piece, Place } from '@core/piece';
 import { readingTime, splitPhrases } from '@core/text';
 import { FRAME_RATES, freeMoment } from '@core/time';
@@ -12,50 +27,77 @@ function bruteForce(needs: readonly PhraseNeed[], places: readonly Place[]): num
   const lay = (i: number, from: number): number => {
     if (i === needs.length) return gapCost(places[places.length - 1]!.at - places[from]!.at, mean);
     let best = Infinity;
-    for (let s = from; s < places.length; s++) for (let e = s + 1; e < places.length; e++) {
-      const cost = phraseCost(needs[i]!, places[s]!, places[e]!);
-      if (cost < Infinity) best = Math.min(best, gapCost(places[s]!.at - places[from]!.at, mean) + cost + lay(i + 1, e));
-    }
+    for (let s = from; s < places.length; s++)
+      for (let e = s + 1; e < places.length; e++) {
+        const cost = phraseCost(needs[i]!, places[s]!, places[e]!);
+        if (cost < Infinity)
+          best = Math.min(best, gapCost(places[s]!.at - places[from]!.at, mean) + cost + lay(i + 1, e));
+      }
     return best;
   };
   return lay(0, 0);
 }
 
-const needsOf = (lengths: readonly number[]): PhraseNeed[] => lengths.map((least) => ({ least, wished: least * 1.4, fixed: null }));
-const placesArbitrary = fc.array(fc.record({ step: fc.integer({ min: 1, max: 6 }), goodness: fc.double({ min: 0, max: 1, noNaN: true }) }), { minLength: 2, maxLength: 8 }).map((steps): Place[] => {
-  let at = 0;
-  return steps.map(({ step, goodness }) => ({ at: (at += step / 4), goodness }));
-});
+const needsOf = (lengths: readonly number[]): PhraseNeed[] =>
+  lengths.map((least) => ({ least, wished: least * 1.4, fixed: null }));
+const placesArbitrary = fc
+  .array(fc.record({ step: fc.integer({ min: 1, max: 6 }), goodness: fc.double({ min: 0, max: 1, noNaN: true }) }), {
+    minLength: 2,
+    maxLength: 8,
+  })
+  .map((steps): Place[] => {
+    let at = 0;
+    return steps.map(({ step, goodness }) => ({ at: (at += step / 4), goodness }));
+  });
 const lengthsArbitrary = fc.array(fc.double({ min: 0.1, max: 1.5, noNaN: true }), { minLength: 1, maxLength: 3 });
 
 describe('laying phrases', () => {
   it('costs exactly as little as the best of all layings, and finds one whenever there is one', () => {
-    fc.assert(fc.property(lengthsArbitrary, placesArbitrary, (lengths, places) => {
-      const needs = needsOf(lengths);
-      const laid = layPhrases(needs, places);
-      const best = bruteForce(needs, places);
-      if (best === Infinity) expect(laid).toBeNull();
-      else expect(laid!.cost).toBeCloseTo(best, 9);
-    }), { seed: 41, numRuns: 400 });
+    fc.assert(
+      fc.property(lengthsArbitrary, placesArbitrary, (lengths, places) => {
+        const needs = needsOf(lengths);
+        const laid = layPhrases(needs, places);
+        const best = bruteForce(needs, places);
+        if (best === Infinity) expect(laid).toBeNull();
+        else expect(laid!.cost).toBeCloseTo(best, 9);
+      }),
+      { seed: 41, numRuns: 400 },
+    );
   });
 
   it('never overlaps, never leaves the time there is, never gives less than the reading time', () => {
-    fc.assert(fc.property(fc.array(fc.double({ min: 0.1, max: 2, noNaN: true }), { minLength: 1, maxLength: 12 }), placesArbitrary.map((p) => p.flatMap((place, i) => [place, { at: place.at + 8 * (i + 1), goodness: place.goodness }])).map((p) => p.sort((a, b) => a.at - b.at)), (lengths, places) => {
-      const laid = layPhrases(needsOf(lengths), places);
-      if (!laid) return;
-      let before = places[0]!.at;
-      for (const [i, { start, end }] of laid.stretches.entries()) {
-        expect(places[start]!.at).toBeGreaterThanOrEqual(before - 1e-9);
-        expect(places[end]!.at - places[start]!.at).toBeGreaterThanOrEqual(lengths[i]! - 1e-3);
-        before = places[end]!.at;
-      }
-      expect(before).toBeLessThanOrEqual(places[places.length - 1]!.at);
-    }), { seed: 42 });
+    fc.assert(
+      fc.property(
+        fc.array(fc.double({ min: 0.1, max: 2, noNaN: true }), { minLength: 1, maxLength: 12 }),
+        placesArbitrary
+          .map((p) => p.flatMap((place, i) => [place, { at: place.at + 8 * (i + 1), goodness: place.goodness }]))
+          .map((p) => p.sort((a, b) => a.at - b.at)),
+        (lengths, places) => {
+          const laid = layPhrases(needsOf(lengths), places);
+          if (!laid) return;
+          let before = places[0]!.at;
+          for (const [i, { start, end }] of laid.stretches.entries()) {
+            expect(places[start]!.at).toBeGreaterThanOrEqual(before - 1e-9);
+            expect(places[end]!.at - places[start]!.at).toBeGreaterThanOrEqual(lengths[i]! - 1e-3);
+            before = places[end]!.at;
+          }
+          expect(before).toBeLessThanOrEqual(places[places.length - 1]!.at);
+        },
+      ),
+      { seed: 42 },
+    );
   });
 
   it('lets a locked phrase stay and lays the others around it', () => {
     const places = Array.from({ length: 13 }, (_, i): Place => ({ at: i, goodness: i % 4 === 0 ? 1 : 0.3 }));
-    const laid = layPhrases([{ least: 1, wished: 3, fixed: null }, { least: 1, wished: 3, fixed: { start: 5, end: 7 } }, { least: 1, wished: 3, fixed: null }], places)!;
+    const laid = layPhrases(
+      [
+        { least: 1, wished: 3, fixed: null },
+        { least: 1, wished: 3, fixed: { start: 5, end: 7 } },
+        { least: 1, wished: 3, fixed: null },
+      ],
+      places,
+    )!;
     expect(laid.stretches[1]).toEqual({ start: 5, end: 7 });
     expect(laid.stretches[0]!.end).toBeLessThanOrEqual(5);
     expect(laid.stretches[2]!.start).toBeGreaterThanOrEqual(7);
@@ -63,16 +105,26 @@ describe('laying phrases', () => {
 
   it('begins on downbeats where that costs no more than a little length', () => {
     const places = Array.from({ length: 17 }, (_, i): Place => ({ at: i * 0.5, goodness: i % 4 === 0 ? 1 : 0.4 }));
-    const laid = layPhrases([1.9, 2.1, 2, 2].map((wished) => ({ least: 1, wished, fixed: null })), places)!;
+    const laid = layPhrases(
+      [1.9, 2.1, 2, 2].map((wished) => ({ least: 1, wished, fixed: null })),
+      places,
+    )!;
     expect(laid.stretches.map((s) => s.start)).toEqual([0, 4, 8, 12]);
   });
 });
 
-const QUOTE = 'A kite is a question you ask the wind. Some days it answers at once; some days you stand on the harbour wall with a cold hand and a slack string, and you learn to wait.';
+const QUOTE =
+  'A kite is a question you ask the wind. Some days it answers at once; some days you stand on the harbour wall with a cold hand and a slack string, and you learn to wait.';
 
 function quotePiece(seconds: number): Piece {
   const ids = countingIds();
-  const base = { ...createPiece({ name: 'q', formats: [{ id: 'wide', name: 'Wide', width: 1920, height: 1080 }], frameRate: FRAME_RATES['30'] }, ids), end: freeMoment(seconds) };
+  const base = {
+    ...createPiece(
+      { name: 'q', formats: [{ id: 'wide', name: 'Wide', width: 1920, height: 1080 }], frameRate: FRAME_RATES['30'] },
+      ids,
+    ),
+    end: freeMoment(seconds),
+  };
   return { ...base, layers: newPhrases(splitPhrases(QUOTE), 0, seconds, ids) };
 }
 
@@ -104,30 +156,40 @@ describe('the phrase sheet', () => {
     expect(anyway.ok).toBe(true);
   });
 
-  it.each(STAGING_IDS)('stages the phrases as %s: each dressed, placed in the frame, coming in and going out within its time', (staging) => {
-    const piece = quotePiece(20);
-    const times = resolveTimes(piece, null);
-    const emphasised = { ...piece, layers: piece.layers.map((l, i) => (i === 0 && l.kind === 'text' ? { ...l, content: { ...l.content, phrase: { role: 'phrase' as const, locked: false, emphasis: [1] } } } : l)) };
-    for (const manner of ['single', 'build', 'replace'] as const) {
-      const layers = stagePhrases(emphasised, times, { ...DEFAULT_SHEET, staging, manner }, countingIds('s'));
-      expect(layers).toHaveLength(8);
-      const result = applyEdits(emphasised, [{ type: 'phrases.change', layers, remove: [] }], times);
-      expect(result.piece.layers).toHaveLength(8);
-      for (const layer of layers) {
-        const { area } = layer.content;
-        expect(area).not.toBeNull();
-        expect(area!.x).toBeGreaterThanOrEqual(0);
-        expect(area!.x + area!.width).toBeLessThanOrEqual(1);
-        expect(area!.y + area!.height).toBeLessThanOrEqual(1.0001);
-        const roles = layer.gestures.map((g) => g.role);
-        expect(roles).toContain('entrance');
-        expect(roles.includes('exit')).toBe(manner !== 'replace');
+  it.each(STAGING_IDS)(
+    'stages the phrases as %s: each dressed, placed in the frame, coming in and going out within its time',
+    (staging) => {
+      const piece = quotePiece(20);
+      const times = resolveTimes(piece, null);
+      const emphasised = {
+        ...piece,
+        layers: piece.layers.map((l, i) =>
+          i === 0 && l.kind === 'text'
+            ? { ...l, content: { ...l.content, phrase: { role: 'phrase' as const, locked: false, emphasis: [1] } } }
+            : l,
+        ),
+      };
+      for (const manner of ['single', 'build', 'replace'] as const) {
+        const layers = stagePhrases(emphasised, times, { ...DEFAULT_SHEET, staging, manner }, countingIds('s'));
+        expect(layers).toHaveLength(8);
+        const result = applyEdits(emphasised, [{ type: 'phrases.change', layers, remove: [] }], times);
+        expect(result.piece.layers).toHaveLength(8);
+        for (const layer of layers) {
+          const { area } = layer.content;
+          expect(area).not.toBeNull();
+          expect(area!.x).toBeGreaterThanOrEqual(0);
+          expect(area!.x + area!.width).toBeLessThanOrEqual(1);
+          expect(area!.y + area!.height).toBeLessThanOrEqual(1.0001);
+          const roles = layer.gestures.map((g) => g.role);
+          expect(roles).toContain('entrance');
+          expect(roles.includes('exit')).toBe(manner !== 'replace');
+        }
+        // The word that carries the sense is marked and answers on a beat.
+        expect(layers[0]!.content.spans).toHaveLength(1);
+        expect(layers[0]!.gestures.find((g) => g.words)?.at).toMatchObject({ kind: 'pinned', to: { type: 'beat' } });
       }
-      // The word that carries the sense is marked and answers on a beat.
-      expect(layers[0]!.content.spans).toHaveLength(1);
-      expect(layers[0]!.gestures.find((g) => g.words)?.at).toMatchObject({ kind: 'pinned', to: { type: 'beat' } });
-    }
-  });
+    },
+  );
 
   it('builds groups up together and gives phrases their own ends back when they come one by one again', () => {
     const piece = quotePiece(20);

@@ -5,10 +5,37 @@ import { STANDS, TRIMS } from '../text';
 import { idSchema, textSchema } from '../time';
 import { plainCopy } from './plain-copy';
 import type { PropertyId } from './properties';
-import { LETTER_CASES, NO_DRESS, dressSchema, pathBoxSchema, pathDataSchema, phraseTagSchema, textAlongSchema, textAreaSchema, textSpanSchema } from './text-content';
+import {
+  LETTER_CASES,
+  NO_DRESS,
+  dressSchema,
+  pathBoxSchema,
+  pathDataSchema,
+  phraseTagSchema,
+  textAlongSchema,
+  textAreaSchema,
+  textSpanSchema,
+} from './text-content';
 
-const TRANSFORM = { position: [0, 0], scale: [1, 1], rotation: 0, skew: 0, anchor: [0, 0], opacity: 1, blur: 0 } as const;
-const PAINT = { fill: '#EEE9DF', fillEnd: '#EEE9DF00', gradientAngle: 90, stroke: '#11151B', strokeWidth: 0, drawStart: 0, drawEnd: 1, drawOffset: 0 } as const;
+const TRANSFORM = {
+  position: [0, 0],
+  scale: [1, 1],
+  rotation: 0,
+  skew: 0,
+  anchor: [0, 0],
+  opacity: 1,
+  blur: 0,
+} as const;
+const PAINT = {
+  fill: '#EEE9DF',
+  fillEnd: '#EEE9DF00',
+  gradientAngle: 90,
+  stroke: '#11151B',
+  strokeWidth: 0,
+  drawStart: 0,
+  drawEnd: 1,
+  drawOffset: 0,
+} as const;
 
 /** Where on its font's axes a text is; a font without an axis passes it over. */
 const AXES = { letterWidth: 100, lean: 0, opticalSize: 0, axisA: 0, axisB: 0, axisC: 0 } as const;
@@ -30,7 +57,10 @@ export const LAYER_KINDS = {
       gradient,
       letterCase: z.enum(idsOf(LETTER_CASES)).default('typed'),
       /** OpenType features that are on. */
-      features: z.array(z.string().regex(/^[a-z0-9]{4}$/)).max(20).default([]),
+      features: z
+        .array(z.string().regex(/^[a-z0-9]{4}$/))
+        .max(20)
+        .default([]),
       spans: z.array(textSpanSchema).max(200).default([]),
       /** Fill this place in the frame; `size` is then the largest wanted. */
       area: textAreaSchema.nullable().default(null),
@@ -46,7 +76,20 @@ export const LAYER_KINDS = {
       dress: dressSchema.default(NO_DRESS),
       phrase: phraseTagSchema.nullable().default(null),
     }),
-    properties: { ...TRANSFORM, size: 120, weight: 600, tracking: 0, leading: 1.1, ...AXES, bend: 90, pathShift: 0, pictureZoom: 1, pictureShift: [0, 0], reveal: 1, ...PAINT },
+    properties: {
+      ...TRANSFORM,
+      size: 120,
+      weight: 600,
+      tracking: 0,
+      leading: 1.1,
+      ...AXES,
+      bend: 90,
+      pathShift: 0,
+      pictureZoom: 1,
+      pictureShift: [0, 0],
+      reveal: 1,
+      ...PAINT,
+    },
   },
   rectangle: {
     label: 'Rectangle',
@@ -69,7 +112,10 @@ export const LAYER_KINDS = {
     content: z.object({ mediaId: idSchema }),
     properties: { ...TRANSFORM, dimensions: [640, 360], cornerRadius: 0 },
   },
-} as const satisfies Record<string, { label: string; content: z.ZodType; properties: Partial<Record<PropertyId, unknown>> }>;
+} as const satisfies Record<
+  string,
+  { label: string; content: z.ZodType; properties: Partial<Record<PropertyId, unknown>> }
+>;
 export type LayerKind = keyof typeof LAYER_KINDS;
 export const LAYER_KIND_IDS = Object.keys(LAYER_KINDS) as LayerKind[]; // keys of a literal object
 

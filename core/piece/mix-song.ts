@@ -5,8 +5,8 @@ import { JOIN_SECONDS, fadeGain, songParts } from './song-parts';
 import type { SongPart } from './song-parts';
 
 /**
- * How the song sounds in the piece: its parts one after another, crossfaded at their joins, with its volume and its fades. The desk plays it
- * by these gains, the export mixes it sample by sample with the same ones.
+ * How the song sounds in the piece: its parts one after another, crossfaded at their joins, with its volume and its
+ * fades. The desk plays it by these gains, the export mixes it sample by sample with the same ones.
  */
 
 /** Samples of a song, one array a channel (one or two), beginning at `offset` seconds of the song. */
@@ -16,7 +16,10 @@ export interface SongSamples {
   readonly offset: Seconds;
 }
 
-/** A part with the stretch in which it is heard: it begins half a join early and ends half a join late where it is joined. */
+/**
+ * A part with the stretch in which it is heard: it begins half a join early and ends half a join late where it is
+ * joined.
+ */
 export interface HeardPart extends SongPart {
   /** Seconds of the piece, [begin, end). */
   readonly begin: Seconds;
@@ -33,8 +36,8 @@ const HALF: Seconds = JOIN_SECONDS / 2;
 const LEAST_ALIKE = -0.5;
 
 /**
- * Correlation of what is heard on both sides of a join, over its crossfade: 1 for the same sound (a repeated bar), about 0 for
- * unrelated ones.
+ * Correlation of what is heard on both sides of a join, over its crossfade: 1 for the same sound (a repeated bar),
+ * about 0 for unrelated ones.
  * @param at - seconds of the song where it leaves off. @param to - where it goes on.
  */
 export function joinCorrelation(song: SongSamples, at: Seconds, to: Seconds): number {
@@ -61,13 +64,22 @@ export function heardParts(music: Music, songDuration: Seconds, song: SongSample
   const alike = parts.slice(1).map((part, i) => (song ? joinCorrelation(song, parts[i]!.to, part.from) : 0));
   return parts.map((part, i) => {
     const [isFirst, isLast] = [i === 0, i === parts.length - 1];
-    return { ...part, isFirst, isLast, begin: part.at - (isFirst ? 0 : Math.min(HALF, part.from)), end: part.at + part.to - part.from + (isLast ? 0 : HALF), alikeBefore: alike[i - 1] ?? 0, alikeAfter: alike[i] ?? 0 };
+    return {
+      ...part,
+      isFirst,
+      isLast,
+      begin: part.at - (isFirst ? 0 : Math.min(HALF, part.from)),
+      end: part.at + part.to - part.from + (isLast ? 0 : HALF),
+      alikeBefore: alike[i - 1] ?? 0,
+      alikeAfter: alike[i] ?? 0,
+    };
   });
 }
 
 /**
- * Level of a crossfade at `x` in [0, 1], for the sum of both sides to keep its power: sin(πx/2), divided by √(1 + 2ρ sin cos), because
- * sounds that are alike add up by more than their powers (var(aX + bY) = a² + b² + 2ρab for unit variances).
+ * Level of a crossfade at `x` in [0, 1], for the sum of both sides to keep its power: sin(πx/2), divided by √(1 + 2ρ
+ * sin cos), because sounds that are alike add up by more than their powers (var(aX + bY) = a² + b² + 2ρab for unit
+ * variances).
  */
 export function joinGain(x: number, alike: number): number {
   const t = Math.max(0, Math.min(1, x));
@@ -82,7 +94,8 @@ export function partGain(part: HeardPart, seconds: Seconds): number {
 }
 
 /** Where the music is last heard: a fade-out ends there, whether the song ends or the piece does. */
-export const lastHeard = (music: Music, songDuration: Seconds, pieceEnd: Seconds): Seconds => Math.min(musicSpan(music, songDuration).to, pieceEnd);
+export const lastHeard = (music: Music, songDuration: Seconds, pieceEnd: Seconds): Seconds =>
+  Math.min(musicSpan(music, songDuration).to, pieceEnd);
 
 /** Level of the music at a time of the piece: its volume and its two fades. @param finish - see {@link lastHeard}. */
 export function musicGain(music: Music, finish: Seconds, seconds: Seconds): number {
@@ -92,7 +105,11 @@ export function musicGain(music: Music, finish: Seconds, seconds: Seconds): numb
 }
 
 /** The stretch of the song that is needed for a piece, seconds of the song; null if nothing of it is heard. */
-export function neededOfSong(music: Music, songDuration: Seconds, pieceEnd: Seconds): { from: Seconds; to: Seconds } | null {
+export function neededOfSong(
+  music: Music,
+  songDuration: Seconds,
+  pieceEnd: Seconds,
+): { from: Seconds; to: Seconds } | null {
   let [from, to] = [Infinity, -Infinity];
   for (const part of heardParts(music, songDuration, null)) {
     const [begin, end] = [Math.max(0, part.begin), Math.min(pieceEnd, part.end)];
@@ -109,7 +126,12 @@ export function neededOfSong(music: Music, songDuration: Seconds, pieceEnd: Seco
  * @param frames - length of the result, samples a channel.
  * @returns Left and right.
  */
-export function mixSong(music: Music, songDuration: Seconds, song: SongSamples, frames: number): [Float32Array, Float32Array] {
+export function mixSong(
+  music: Music,
+  songDuration: Seconds,
+  song: SongSamples,
+  frames: number,
+): [Float32Array, Float32Array] {
   const { rate, offset, channels } = song;
   const out: [Float32Array, Float32Array] = [new Float32Array(frames), new Float32Array(frames)];
   const [left, right = left] = channels;

@@ -13,11 +13,17 @@ function foundBeats(music: Music, analysis: SongAnalysis): SongBeats {
   const { tapped } = music.correction;
   const barOf = new Map(analysis.bars.map((bar) => [bar.beat, bar.beatsPerBar]));
   const downs = new Set(analysis.downbeats);
-  const bars = analysis.beats.map((t, i) => barOf.get(i) ?? (analysis.bars.length === 0 && downs.has(t) ? analysis.beatsPerBar : 0));
+  const bars = analysis.beats.map(
+    (t, i) => barOf.get(i) ?? (analysis.bars.length === 0 && downs.has(t) ? analysis.beatsPerBar : 0),
+  );
   if (!tapped || tapped.length < 2) return { times: analysis.beats, confidence: analysis.confidence, bars };
   // What was tapped keeps the bars that were heard where a tap meets their downbeat.
   const first = analysis.downbeats.length ? nearestIndex(tapped, analysis.downbeats[0]!) : 0;
-  return { times: tapped, confidence: tapped.map(() => 1), bars: tapped.map((_, i) => (i >= first && (i - first) % analysis.beatsPerBar === 0 ? analysis.beatsPerBar : 0)) };
+  return {
+    times: tapped,
+    confidence: tapped.map(() => 1),
+    bars: tapped.map((_, i) => (i >= first && (i - first) % analysis.beatsPerBar === 0 ? analysis.beatsPerBar : 0)),
+  };
 }
 
 /** The beats of the song as they are heard in the piece, over its cuts. */
@@ -41,7 +47,10 @@ function arranged(music: Music, song: SongBeats): SongBeats {
   return { times, confidence, bars };
 }
 
-/** Beats closer than this are one: corrections that contradict each other must not make a grid that stands still or runs backwards. */
+/**
+ * Beats closer than this are one: corrections that contradict each other must not make a grid that stands still or runs
+ * backwards.
+ */
 const LEAST_INTERVAL = 0.005;
 
 function inOrder(song: SongBeats): SongBeats {
@@ -56,7 +65,9 @@ function inOrder(song: SongBeats): SongBeats {
   return { times: those(song.times), confidence: those(song.confidence), bars: those(song.bars) };
 }
 
-/** Bars as the grid wants them: where the number of beats a bar changes. A bar cut short counts with the beats it has. */
+/**
+ * Bars as the grid wants them: where the number of beats a bar changes. A bar cut short counts with the beats it has.
+ */
 function metersOf(bars: readonly number[], origin: number): BeatGrid['meters'] {
   const downs = bars.map((b, i) => ({ b, i })).filter(({ b }) => b > 0);
   const meters: { fromBeat: number; beatsPerBar: number }[] = [];
@@ -69,36 +80,57 @@ function metersOf(bars: readonly number[], origin: number): BeatGrid['meters'] {
 }
 
 /**
- * The grid of a song in seconds of the piece: the analysis, then the corrections made by hand, then the song's cuts. Too little found (fewer
- * than two beats) falls back to the typed tempo's figures.
+ * The grid of a song in seconds of the piece: the analysis, then the corrections made by hand, then the song's cuts.
+ * Too little found (fewer than two beats) falls back to the typed tempo's figures.
  */
 export function musicGrid(music: Music, analysis: SongAnalysis | null, fallback: Piece['tempo']): BeatGrid {
   const { correction } = music;
-  const free = correction.free.map(({ start, end }) => ({ start: songToPiece(music, start), end: songToPiece(music, end) }));
+  const free = correction.free.map(({ start, end }) => ({
+    start: songToPiece(music, start),
+    end: songToPiece(music, end),
+  }));
   const withFree = (grid: BeatGrid): BeatGrid => (free.length > 0 ? { ...grid, free } : grid);
   const steady = (): BeatGrid => {
     const beatsPerBar = correction.beatsPerBar ?? analysis?.beatsPerBar ?? fallback.beatsPerBar;
     const anchor = correction.firstDownbeat ?? analysis?.downbeats[0] ?? analysis?.beats[0] ?? 0;
-    return withFree(constantGrid(correction.bpm ?? fallback.bpm, beatsPerBar, songToPiece(music, anchor + correction.shift)));
+    return withFree(
+      constantGrid(correction.bpm ?? fallback.bpm, beatsPerBar, songToPiece(music, anchor + correction.shift)),
+    );
   };
   const hasBeats = (analysis?.beats.length ?? 0) >= 2 || (correction.tapped?.length ?? 0) >= 2;
   if (correction.bpm !== null || !analysis || !hasBeats) return steady();
-  const found = applySpans(applyFactor(foundBeats(music, analysis), correction.factor), correction.spans, analysis.hits);
+  const found = applySpans(
+    applyFactor(foundBeats(music, analysis), correction.factor),
+    correction.spans,
+    analysis.hits,
+  );
   const moved = { ...found, times: applyMoves(found.times, correction.moves) };
   const barred = applyBars(moved, correction);
   // "One" may be set between beats: the nearest beat becomes one and the whole grid moves the rest of the way.
-  const nudge = correction.firstDownbeat === null ? 0 : correction.firstDownbeat - barred.times[nearestIndex(barred.times, correction.firstDownbeat)]!;
+  const nudge =
+    correction.firstDownbeat === null
+      ? 0
+      : correction.firstDownbeat - barred.times[nearestIndex(barred.times, correction.firstDownbeat)]!;
   const song = arranged(music, { ...barred, times: barred.times.map((t) => t + correction.shift + nudge) });
   const counted = inOrder(song);
   // Corrections and cuts may leave too little to count by.
   if (counted.times.length < 2) return steady();
-  const origin = Math.max(0, counted.bars.findIndex((b) => b > 0));
-  return withFree({ beats: counted.times, origin, meters: metersOf(counted.bars, origin), confidence: counted.confidence });
+  const origin = Math.max(
+    0,
+    counted.bars.findIndex((b) => b > 0),
+  );
+  return withFree({
+    beats: counted.times,
+    origin,
+    meters: metersOf(counted.bars, origin),
+    confidence: counted.confidence,
+  });
 }
 
-/** The beat grid of a piece. `analysis` is that of the piece's song, null without music or while it is not known yet. */
+/**
+ * The beat grid of a piece. `analysis` is that of the piece's song, null without music or while it is not known yet.
+ */
 export function pieceGrid(piece: Pick<Piece, 'music' | 'tempo'>, analysis: SongAnalysis | null): BeatGrid {
   if (piece.music) return musicGrid(piece.music, analysis, piece.tempo);
   return constantGrid(piece.tempo.bpm, piece.tempo.beatsPerBar, piece.tempo.firstDownbeat);
 }
-

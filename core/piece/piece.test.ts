@@ -1,6 +1,24 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { DEFAULT_SHEET, EDITS, EMPTY_HISTORY, PROPERTY_IDS, applyEdits, createLayer, createMusic, kindProperties, LAYER_KIND_IDS, listMoments, newLook, parsePiece, pieceGrid, recordStep, redo, resolveTimes, undo } from '@core/piece';
+import {
+  DEFAULT_SHEET,
+  EDITS,
+  EMPTY_HISTORY,
+  PROPERTY_IDS,
+  applyEdits,
+  createLayer,
+  createMusic,
+  kindProperties,
+  LAYER_KIND_IDS,
+  listMoments,
+  newLook,
+  parsePiece,
+  pieceGrid,
+  recordStep,
+  redo,
+  resolveTimes,
+  undo,
+} from '@core/piece';
 import type { Edit, History, Piece } from '@core/piece';
 import { newGestureUse } from '@core/motion';
 import { barToBeat, beatToSeconds, freeMoment } from '@core/time';
@@ -50,7 +68,10 @@ describe('music is the clock', () => {
     const hitTime = resolveTimes(piece, analysis).timeOf(piece.layers[0]!.tracks.opacity!.keyframes[3]!.at);
     const next = steadyAnalysis(97, 1.2, 50, 3);
     const media = { id: 'other', hash: 'b'.repeat(64), kind: 'audio' as const, name: 'other.wav', duration: 40 };
-    const replaced = apply(piece, [{ type: 'media.add', media }, { type: 'music.set', music: createMusic(media) }]).piece;
+    const replaced = apply(piece, [
+      { type: 'media.add', media },
+      { type: 'music.set', music: createMusic(media) },
+    ]).piece;
     const times = resolveTimes(replaced, next);
     expect(times.timeOf(pin(barToBeat(times.grid, 2)))).toBeCloseTo(next.beats[3]!, 9);
     const keys = replaced.layers[0]!.tracks.opacity!.keyframes;
@@ -72,12 +93,28 @@ describe('music is the clock', () => {
   });
 
   it('holds for any shift and tempo: pinned beats sit on the grid, free moments do not move', () => {
-    fc.assert(fc.property(fc.double({ min: -2, max: 2, noNaN: true }), fc.option(fc.double({ min: 30, max: 300, noNaN: true })), fc.constantFrom<0.5 | 1 | 2>(0.5, 1, 2), fc.option(fc.double({ min: 0, max: 20, noNaN: true })), (shift, bpm, factor, firstDownbeat) => {
-      const { piece } = pieceWithSong();
-      const changed = apply(piece, [{ type: 'music.correct', correction: { shift, bpm, factor, firstDownbeat } }]).piece;
-      const { grid, timeOf } = resolveTimes(changed, analysis);
-      return listMoments(changed).every(({ moment }) => moment.kind === 'free' ? timeOf(moment) === moment.seconds : moment.to.type !== 'beat' || moment.offset ? true : Math.abs(timeOf(moment) - beatToSeconds(grid, moment.to.beat)) < 1e-9);
-    }));
+    fc.assert(
+      fc.property(
+        fc.double({ min: -2, max: 2, noNaN: true }),
+        fc.option(fc.double({ min: 30, max: 300, noNaN: true })),
+        fc.constantFrom<0.5 | 1 | 2>(0.5, 1, 2),
+        fc.option(fc.double({ min: 0, max: 20, noNaN: true })),
+        (shift, bpm, factor, firstDownbeat) => {
+          const { piece } = pieceWithSong();
+          const changed = apply(piece, [
+            { type: 'music.correct', correction: { shift, bpm, factor, firstDownbeat } },
+          ]).piece;
+          const { grid, timeOf } = resolveTimes(changed, analysis);
+          return listMoments(changed).every(({ moment }) =>
+            moment.kind === 'free'
+              ? timeOf(moment) === moment.seconds
+              : moment.to.type !== 'beat' || moment.offset
+                ? true
+                : Math.abs(timeOf(moment) - beatToSeconds(grid, moment.to.beat)) < 1e-9,
+          );
+        },
+      ),
+    );
   });
 
   it('makes the beat nearest to the chosen place “one”, and puts it exactly there', () => {
@@ -105,7 +142,16 @@ describe('edits', () => {
     { type: 'tempo.set', tempo: { bpm: 99, beatsPerBar: 3, firstDownbeat: 0.2 } },
     { type: 'marker.put', marker: { id: 'new', name: 'Here', colour: '#ffffff', at: pin(3) } },
     { type: 'marker.remove', ids: ['drop'] },
-    { type: 'layer.add', layers: [createLayer('text', { name: 'T', start: freeMoment(0), end: freeMoment(1), content: { text: 'x', family: 'syne' } }, countingIds('n'))] },
+    {
+      type: 'layer.add',
+      layers: [
+        createLayer(
+          'text',
+          { name: 'T', start: freeMoment(0), end: freeMoment(1), content: { text: 'x', family: 'syne' } },
+          countingIds('n'),
+        ),
+      ],
+    },
     { type: 'layer.remove', ids: layerIds() },
     { type: 'layer.rename', id: layerIds()[0]!, name: 'Pennant' },
     { type: 'layer.setFlags', ids: layerIds(), hidden: true },
@@ -113,20 +159,58 @@ describe('edits', () => {
     { type: 'layer.setSpan', id: layerIds()[0]!, end: freeMoment(4) },
     { type: 'layer.move', ids: layerIds(), seconds: 0.75 },
     { type: 'layer.setContent', id: layerIds()[0]!, content: { gradient: 'linear' } },
-    { type: 'layer.setOverride', id: layerIds()[0]!, formatId: 'tall', override: { move: [1, 2], scale: 2, hidden: false } },
+    {
+      type: 'layer.setOverride',
+      id: layerIds()[0]!,
+      formatId: 'tall',
+      override: { move: [1, 2], scale: 2, hidden: false },
+    },
     { type: 'value.set', layerId: layerIds()[0]!, property: 'rotation', value: 12 },
     { type: 'value.set', layerId: layerIds()[0]!, property: 'opacity', value: 0.7, at: pin(8) },
     { type: 'keys.remove', refs: [ref('k-beat')] },
     { type: 'keys.place', moves: [{ ref: ref('k-beat'), at: pin(7) }] },
-    { type: 'keys.setEasing', refs: [ref('k-beat'), ref('k-free')], easing: { type: 'bounce', bounces: 2, restitution: 0.5 } },
+    {
+      type: 'keys.setEasing',
+      refs: [ref('k-beat'), ref('k-free')],
+      easing: { type: 'bounce', bounces: 2, restitution: 0.5 },
+    },
     { type: 'keys.scaleTime', refs: [ref('k-beat'), ref('k-fraction')], pivot: 1.5, factor: 2 },
     { type: 'keys.reverse', refs: [ref('k-beat'), ref('k-fraction'), ref('k-offset')] },
-    { type: 'keys.setTangents', ref: { layerId: layerIds()[0]!, property: 'opacity', keyId: 'k-beat' }, tangentOut: [10, -5] },
-    { type: 'keys.add', keys: [{ layerId: layerIds()[0]!, property: 'opacity', key: { id: 'k-new', at: pin(11), value: 0.1, easing: { type: 'linear' } } }] },
+    {
+      type: 'keys.setTangents',
+      ref: { layerId: layerIds()[0]!, property: 'opacity', keyId: 'k-beat' },
+      tangentOut: [10, -5],
+    },
+    {
+      type: 'keys.add',
+      keys: [
+        {
+          layerId: layerIds()[0]!,
+          property: 'opacity',
+          key: { id: 'k-new', at: pin(11), value: 0.1, easing: { type: 'linear' } },
+        },
+      ],
+    },
     { type: 'keys.shift', shifts: [{ ref: ref('k-free'), seconds: 0.2 }] },
     { type: 'markers.add', markers: [{ id: 'm2', name: 'Gust', colour: '#ffb74a', at: pin(4) }] },
-    { type: 'media.add', media: { id: 'font', hash: 'b'.repeat(64), kind: 'font', name: 'lumo.ttf', font: { family: 'Lumo Block', style: 'Bold', italic: false, weights: [700, 700], axes: [], ranges: [32, 126] } } },
-    { type: 'music.arrange', duration: 30, stretches: [{ from: 0, to: 8 }, { from: 16, to: 24 }] },
+    {
+      type: 'media.add',
+      media: {
+        id: 'font',
+        hash: 'b'.repeat(64),
+        kind: 'font',
+        name: 'lumo.ttf',
+        font: { family: 'Lumo Block', style: 'Bold', italic: false, weights: [700, 700], axes: [], ranges: [32, 126] },
+      },
+    },
+    {
+      type: 'music.arrange',
+      duration: 30,
+      stretches: [
+        { from: 0, to: 8 },
+        { from: 16, to: 24 },
+      ],
+    },
     { type: 'music.place', start: 0.5, beatShift: 1 },
     { type: 'layer.reorder', id: layerIds()[0]!, to: 1 },
     { type: 'layer.place', places: [{ id: layerIds()[0]!, at: pin(8) }] },
@@ -136,7 +220,10 @@ describe('edits', () => {
     { type: 'gesture.put', uses: [{ layerId: layerIds()[0]!, use: newGestureUse('nova', 'entrance', 'g2') }] },
     { type: 'gesture.remove', layerId: layerIds()[0]!, ids: ['g1'] },
     { type: 'gesture.shift', shifts: [{ layerId: layerIds()[0]!, useId: 'g1', seconds: 0.1 }] },
-    { type: 'gesture.saveOwn', gesture: { id: 'own2', name: 'Gust of mine', role: 'entrance', duration: 1, tracks: {} } },
+    {
+      type: 'gesture.saveOwn',
+      gesture: { id: 'own2', name: 'Gust of mine', role: 'entrance', duration: 1, tracks: {} },
+    },
     { type: 'gesture.forgetOwn', id: 'own1' },
     { type: 'phrases.change', layers: [], remove: ['words'] },
     { type: 'style.put', style: { id: 'lamp', name: 'Lamp', ...newLook({ letterCase: 'upper' }, { weight: 300 }) } },
@@ -147,10 +234,17 @@ describe('edits', () => {
   /** The standard document with words, a gesture, and something saved of each kind. */
   const furnished = (): Piece => {
     const { piece, layer } = pieceWithSong();
-    const words = createLayer('text', { name: 'Words', start: pin(1), end: pin(5), content: { text: 'nine days', family: 'syne' } }, countingIds('w'));
+    const words = createLayer(
+      'text',
+      { name: 'Words', start: pin(1), end: pin(5), content: { text: 'nine days', family: 'syne' } },
+      countingIds('w'),
+    );
     return {
       ...piece,
-      layers: [{ ...layer, gestures: [newGestureUse('dawn', 'entrance', 'g1')] }, { ...words, id: 'words' }],
+      layers: [
+        { ...layer, gestures: [newGestureUse('dawn', 'entrance', 'g1')] },
+        { ...words, id: 'words' },
+      ],
       gestures: [{ id: 'own1', name: 'Mine', role: 'exit', duration: 1, tracks: {} }],
       styles: [{ id: 'lamp', name: 'Lamp', ...newLook({ family: 'fraunces' }, { weight: 800 }) }],
     };
@@ -158,41 +252,59 @@ describe('edits', () => {
   it('all have a sample', () => {
     expect(Object.keys(EDITS).filter((type) => !samples.some((s) => s.type === type))).toEqual([]);
   });
-  it.each(samples.map((edit) => [edit.type, edit] as const))('%s changes the document, leaves it valid, and undo and redo are exact', (_type, edit) => {
-    const piece = furnished();
-    const result = apply(piece, [edit]);
-    expect(result.patches.length).toBeGreaterThan(0);
-    expect(parsePiece(JSON.parse(JSON.stringify(result.piece)))).toMatchObject({ ok: true });
-    const history = recordStep(EMPTY_HISTORY, result, null);
-    const undone = undo(result.piece, history)!;
-    expect(undone.piece).toEqual(piece);
-    expect(redo(undone.piece, undone.history)?.piece).toEqual(result.piece);
-  });
+  it.each(samples.map((edit) => [edit.type, edit] as const))(
+    '%s changes the document, leaves it valid, and undo and redo are exact',
+    (_type, edit) => {
+      const piece = furnished();
+      const result = apply(piece, [edit]);
+      expect(result.patches.length).toBeGreaterThan(0);
+      expect(parsePiece(JSON.parse(JSON.stringify(result.piece)))).toMatchObject({ ok: true });
+      const history = recordStep(EMPTY_HISTORY, result, null);
+      const undone = undo(result.piece, history)!;
+      expect(undone.piece).toEqual(piece);
+      expect(redo(undone.piece, undone.history)?.piece).toEqual(result.piece);
+    },
+  );
 
   it('leaves locked layers alone', () => {
     const { piece } = pieceWithSong();
     const locked = apply(piece, [{ type: 'layer.setFlags', ids: layerIds(), locked: true }]).piece;
-    for (const edit of [{ type: 'layer.remove', ids: layerIds() }, { type: 'layer.move', ids: layerIds(), seconds: 1 }, { type: 'keys.remove', refs: [ref('k-beat')] }] satisfies Edit[]) expect(apply(locked, [edit]).patches).toEqual([]);
+    for (const edit of [
+      { type: 'layer.remove', ids: layerIds() },
+      { type: 'layer.move', ids: layerIds(), seconds: 1 },
+      { type: 'keys.remove', refs: [ref('k-beat')] },
+    ] satisfies Edit[])
+      expect(apply(locked, [edit]).patches).toEqual([]);
   });
 
   it('replaces a keyframe at the same time instead of doubling it', () => {
     const { piece } = pieceWithSong();
-    const keys = apply(piece, [{ type: 'value.set', layerId: layerIds()[0]!, property: 'opacity', value: 0.9, at: pin(2) }]).piece.layers[0]!.tracks.opacity!.keyframes;
+    const keys = apply(piece, [
+      { type: 'value.set', layerId: layerIds()[0]!, property: 'opacity', value: 0.9, at: pin(2) },
+    ]).piece.layers[0]!.tracks.opacity!.keyframes;
     expect(keys).toHaveLength(6);
     expect(keys[0]).toMatchObject({ id: 'k-beat', value: 0.9 });
   });
 
   it('refuses a value of the wrong kind and clips one out of range', () => {
     const { piece } = pieceWithSong();
-    expect(apply(piece, [{ type: 'value.set', layerId: layerIds()[0]!, property: 'fill', value: 3 }]).patches).toEqual([]);
-    expect(apply(piece, [{ type: 'value.set', layerId: layerIds()[0]!, property: 'cornerRadius', value: -4 }]).piece.layers[0]!.tracks.cornerRadius!.value).toBe(0);
+    expect(apply(piece, [{ type: 'value.set', layerId: layerIds()[0]!, property: 'fill', value: 3 }]).patches).toEqual(
+      [],
+    );
+    expect(
+      apply(piece, [{ type: 'value.set', layerId: layerIds()[0]!, property: 'cornerRadius', value: -4 }]).piece
+        .layers[0]!.tracks.cornerRadius!.value,
+    ).toBe(0);
   });
 
   it('keeps pins on the lattice when a selection is stretched or reversed', () => {
     const { piece } = pieceWithSong();
-    const stretched = apply(piece, [{ type: 'keys.scaleTime', refs: [ref('k-beat'), ref('k-fraction')], pivot: 1.5, factor: 2 }]).piece.layers[0]!.tracks.opacity!.keyframes;
+    const stretched = apply(piece, [
+      { type: 'keys.scaleTime', refs: [ref('k-beat'), ref('k-fraction')], pivot: 1.5, factor: 2 },
+    ]).piece.layers[0]!.tracks.opacity!.keyframes;
     expect(stretched.find((k) => k.id === 'k-fraction')!.at).toMatchObject({ kind: 'pinned', to: { beat: 7.5 } });
-    const reversed = apply(piece, [{ type: 'keys.reverse', refs: [ref('k-beat'), ref('k-fraction')] }]).piece.layers[0]!.tracks.opacity!.keyframes;
+    const reversed = apply(piece, [{ type: 'keys.reverse', refs: [ref('k-beat'), ref('k-fraction')] }]).piece.layers[0]!
+      .tracks.opacity!.keyframes;
     expect(reversed.find((k) => k.id === 'k-fraction')!.at).toMatchObject({ to: { beat: 2 } });
     expect(reversed.find((k) => k.id === 'k-beat')!.at).toMatchObject({ to: { beat: 4.75 } });
   });
@@ -208,7 +320,8 @@ describe('history', () => {
       history = recordStep(history, result, gesture);
       piece = result.piece;
     };
-    for (let i = 1; i <= 30; i++) doEdit({ type: 'value.set', layerId: piece.layers[0]!.id, property: 'rotation', value: i }, 'drag-1');
+    for (let i = 1; i <= 30; i++)
+      doEdit({ type: 'value.set', layerId: piece.layers[0]!.id, property: 'rotation', value: i }, 'drag-1');
     doEdit({ type: 'layer.rename', id: piece.layers[0]!.id, name: 'A' }, null);
     doEdit({ type: 'layer.move', ids: [piece.layers[0]!.id], seconds: 0.1 }, 'drag-2');
     doEdit({ type: 'layer.move', ids: [piece.layers[0]!.id], seconds: 0.2 }, 'drag-2');
@@ -230,9 +343,18 @@ describe('history', () => {
 describe('documents from outside', () => {
   it('are told apart: no piece, unknown version, damaged', () => {
     expect(parsePiece('x')).toMatchObject({ ok: false, problem: { code: 'NOT_A_PIECE' } });
-    expect(parsePiece({ version: 99 })).toMatchObject({ ok: false, problem: { code: 'UNKNOWN_VERSION', detail: '99' } });
-    expect(parsePiece({ ...pieceWithSong().piece, name: '' })).toMatchObject({ ok: false, problem: { code: 'INVALID' } });
-    expect(parsePiece({ ...pieceWithSong().piece, leadFormatId: 'none' })).toMatchObject({ ok: false, problem: { code: 'INVALID' } });
+    expect(parsePiece({ version: 99 })).toMatchObject({
+      ok: false,
+      problem: { code: 'UNKNOWN_VERSION', detail: '99' },
+    });
+    expect(parsePiece({ ...pieceWithSong().piece, name: '' })).toMatchObject({
+      ok: false,
+      problem: { code: 'INVALID' },
+    });
+    expect(parsePiece({ ...pieceWithSong().piece, leadFormatId: 'none' })).toMatchObject({
+      ok: false,
+      problem: { code: 'INVALID' },
+    });
   });
   it('are refused if a track holds a value of another kind', () => {
     const { piece } = pieceWithSong();
@@ -241,6 +363,7 @@ describe('documents from outside', () => {
     expect(parsePiece(broken)).toMatchObject({ ok: false });
   });
   it('every layer kind has defaults for each of its properties', () => {
-    for (const kind of LAYER_KIND_IDS) for (const property of Object.keys(kindProperties(kind))) expect(PROPERTY_IDS).toContain(property);
+    for (const kind of LAYER_KIND_IDS)
+      for (const property of Object.keys(kindProperties(kind))) expect(PROPERTY_IDS).toContain(property);
   });
 });

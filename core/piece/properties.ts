@@ -4,11 +4,7 @@ import type { TrackValue } from '../motion';
 import { numberSchema } from '../time';
 
 /** What kind of number a property holds; decides its validator, its editor and its default step. */
-export const VALUE_KINDS = {
-  number: numberSchema,
-  vector: vectorSchema,
-  colour: colourSchema,
-} as const;
+export const VALUE_KINDS = { number: numberSchema, vector: vectorSchema, colour: colourSchema } as const;
 export type ValueKind = keyof typeof VALUE_KINDS;
 
 export interface PropertyDefinition {
@@ -51,7 +47,15 @@ export const PROPERTIES = {
   cornerRadius: { label: 'Corner radius', kind: 'number', ...pixels, min: 0, max: 20_000 },
   fill: { label: 'Fill', kind: 'colour', unit: '', shownFactor: 1, step: 1 },
   fillEnd: { label: 'Gradient end', kind: 'colour', unit: '', shownFactor: 1, step: 1 },
-  gradientAngle: { label: 'Gradient angle', kind: 'number', unit: '°', shownFactor: 1, step: 1, min: -36_000, max: 36_000 },
+  gradientAngle: {
+    label: 'Gradient angle',
+    kind: 'number',
+    unit: '°',
+    shownFactor: 1,
+    step: 1,
+    min: -36_000,
+    max: 36_000,
+  },
   stroke: { label: 'Stroke', kind: 'colour', unit: '', shownFactor: 1, step: 1 },
   strokeWidth: { label: 'Stroke width', kind: 'number', ...pixels, min: 0, max: 1000, step: 0.5 },
   drawStart: { label: 'Stroke from', kind: 'number', ...percent, min: 0, max: 1 },

@@ -29,7 +29,10 @@ export interface MissingPin {
 
 type Visit = (moment: Moment, where: string, layerId: string | null) => Moment | void;
 
-/** Calls `visit` on every moment of a document; a returned moment replaces it. Give it a draft to change a document; what is only looked at isn't written to. */
+/**
+ * Calls `visit` on every moment of a document; a returned moment replaces it. Give it a draft to change a document;
+ * what is only looked at isn't written to.
+ */
 export function visitMoments(piece: Piece, visit: Visit): void {
   const at = <K extends string>(holder: Record<K, Moment>, key: K, where: string, layerId: string | null) => {
     const next = visit(holder[key], where, layerId);
@@ -53,8 +56,8 @@ export function listMoments(piece: Piece): { moment: Moment; where: string; laye
 }
 
 /**
- * Turns moments into seconds. Markers are resolved first, each against the beats, hits and the markers listed before it:
- * a marker pinned to a later marker keeps its last time, so cycles cannot arise.
+ * Turns moments into seconds. Markers are resolved first, each against the beats, hits and the markers listed before
+ * it: a marker pinned to a later marker keeps its last time, so cycles cannot arise.
  */
 export function resolveTimes(piece: Piece, analysis: SongAnalysis | null): ResolvedTimes {
   const grid = pieceGrid(piece, analysis);
@@ -64,7 +67,9 @@ export function resolveTimes(piece: Piece, analysis: SongAnalysis | null): Resol
     const parts = songParts(piece.music);
     for (const [i, hit] of analysis.hits.entries()) {
       // A hit in a repeated stretch is heard more than once; the first keeps the plain name, so that pins to it hold.
-      heardTimes(parts, hit.time).forEach((time, k) => hits.set(k === 0 ? hitId(hash, i) : `${hitId(hash, i)}@${k}`, time));
+      heardTimes(parts, hit.time).forEach((time, k) =>
+        hits.set(k === 0 ? hitId(hash, i) : `${hitId(hash, i)}@${k}`, time),
+      );
     }
   }
   const markers = new Map<string, Seconds>();
@@ -75,7 +80,14 @@ export function resolveTimes(piece: Piece, analysis: SongAnalysis | null): Resol
     if (resolveMoment(moment, targets).missing) missing.push({ layerId, where, moment });
   }
   const timeOf = (moment: Moment) => resolveMoment(moment, targets).seconds;
-  return { targets, grid, regrid: (other) => pieceGrid(other, analysis), end: Math.min(MAX_PIECE_SECONDS, Math.max(0, timeOf(piece.end))), timeOf, missing };
+  return {
+    targets,
+    grid,
+    regrid: (other) => pieceGrid(other, analysis),
+    end: Math.min(MAX_PIECE_SECONDS, Math.max(0, timeOf(piece.end))),
+    timeOf,
+    missing,
+  };
 }
 
 /** Writes the present time of every pin into its `last`, in a draft; done before the music changes. */

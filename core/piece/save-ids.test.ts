@@ -15,6 +15,7 @@ describe('names of saves', () => {
     expect(isAhead(['a:7'], 'a:7')).toBe(false);
   });
   it('what is no such name is nobody’s', () => {
-    for (const name of ['', 'a', ':1', 'a:x', 'a:1.5']) expect([holds('a:5', ['a:9'], name), isAhead(['a:0'], name)]).toEqual([false, false]);
+    for (const name of ['', 'a', ':1', 'a:x', 'a:1.5'])
+      expect([holds('a:5', ['a:9'], name), isAhead(['a:0'], name)]).toEqual([false, false]);
   });
 });

@@ -1,9 +1,17 @@
 import { z } from 'zod';
 import { colourSchema } from '../colour';
 import { gestureUseSchema, ownGestureSchema, trackSchema, vectorSchema } from '../motion';
-import type { Track, TrackValue } from '../motion';
+import type { Track } from '../motion';
 import { fontAxisSchema } from '../text';
-import { frameRateSchema, idSchema, lengthSchema, momentSchema, numberSchema, secondsSchema, textSchema } from '../time';
+import {
+  frameRateSchema,
+  idSchema,
+  lengthSchema,
+  momentSchema,
+  numberSchema,
+  secondsSchema,
+  textSchema,
+} from '../time';
 import { BLEND_MODE_IDS, LAYER_KINDS, kindProperties } from './layer-kinds';
 import type { LayerKind } from './layer-kinds';
 import { PROPERTIES, PROPERTY_IDS, VALUE_KINDS, clampValue } from './properties';
@@ -63,7 +71,10 @@ const laterCorrectionFields = {
 /** A change of some corrections. */
 export const correctionChangeSchema = z.object({ ...correctionFields, ...laterCorrectionFields }).partial();
 
-/** Corrections by hand, kept apart from the analysis so that analysing anew never loses them. Times are seconds of the song. */
+/**
+ * Corrections by hand, kept apart from the analysis so that analysing anew never loses them. Times are seconds of the
+ * song.
+ */
 export const gridCorrectionSchema = z.object({
   ...correctionFields,
   tapped: laterCorrectionFields.tapped.default(null),
@@ -78,7 +89,10 @@ export type GridCorrection = z.infer<typeof gridCorrectionSchema>;
 export const FADE_CURVES = ['even', 'power', 'soft'] as const;
 export type FadeCurve = (typeof FADE_CURVES)[number];
 
-/** Where the song jumps: having played up to `at`, it goes on from `to`. Later than `at` leaves a stretch out, earlier repeats one. Seconds of the song. */
+/**
+ * Where the song jumps: having played up to `at`, it goes on from `to`. Later than `at` leaves a stretch out, earlier
+ * repeats one. Seconds of the song.
+ */
 export const songCutSchema = z.object({ at: secondsSchema, to: secondsSchema });
 export type SongCut = z.infer<typeof songCutSchema>;
 
@@ -102,7 +116,11 @@ export const musicSchema = z.object({
 export type Music = z.infer<typeof musicSchema>;
 
 /** The beat grid of a piece without music. */
-export const typedTempoSchema = z.object({ bpm: z.number().min(20).max(400), beatsPerBar: z.number().int().min(1).max(16), firstDownbeat: secondsSchema });
+export const typedTempoSchema = z.object({
+  bpm: z.number().min(20).max(400),
+  beatsPerBar: z.number().int().min(1).max(16),
+  firstDownbeat: secondsSchema,
+});
 export type TypedTempo = z.infer<typeof typedTempoSchema>;
 
 export const markerSchema = z.object({ id: idSchema, name: textSchema(120), colour: colourSchema, at: momentSchema });
@@ -138,14 +156,24 @@ export type MediaRef = z.infer<typeof mediaRefSchema>;
 const propertyTrack = Object.fromEntries(
   PROPERTY_IDS.map((property) => [
     property,
-    trackSchema.refine((t) => [t.value, ...t.keyframes.map((k) => k.value)].every((v) => VALUE_KINDS[PROPERTIES[property].kind].safeParse(v).success), {
-      message: `${property} takes values of kind ${PROPERTIES[property].kind}`,
-    }).optional(),
+    trackSchema
+      .refine(
+        (t) =>
+          [t.value, ...t.keyframes.map((k) => k.value)].every(
+            (v) => VALUE_KINDS[PROPERTIES[property].kind].safeParse(v).success,
+          ),
+        { message: `${property} takes values of kind ${PROPERTIES[property].kind}` },
+      )
+      .optional(),
   ]),
 ) as Record<PropertyId, z.ZodOptional<typeof trackSchema>>; // fromEntries loses the key type
 
 /** How a format differs from the lead for one layer: moved by pixels of that format, scaled by a factor, or hidden. */
-export const overrideSchema = z.object({ move: vectorSchema, scale: z.number().min(0.001).max(100), hidden: z.boolean() });
+export const overrideSchema = z.object({
+  move: vectorSchema,
+  scale: z.number().min(0.001).max(100),
+  hidden: z.boolean(),
+});
 export type FormatOverride = z.infer<typeof overrideSchema>;
 
 const layerBase = z.object({
@@ -157,12 +185,21 @@ const layerBase = z.object({
   start: momentSchema,
   end: momentSchema,
   tracks: z.object(propertyTrack),
-  overrides: z.record(idSchema, overrideSchema).refine((o) => Object.keys(o).length <= 24, 'a layer differs in at most 24 formats'),
+  overrides: z
+    .record(idSchema, overrideSchema)
+    .refine((o) => Object.keys(o).length <= 24, 'a layer differs in at most 24 formats'),
   gestures: z.array(gestureUseSchema).max(MAX_GESTURES).default([]),
   /** Whether it is smeared by its movement; `piece` follows the piece's shutter. */
   motionBlur: z.enum(['piece', 'on', 'off']).default('piece'),
   /** Copies that follow it: how many, seconds behind one another, and the share of opacity each keeps. */
-  trail: z.object({ copies: z.number().int().min(0).max(24), spacing: z.number().min(0.005).max(2), fade: z.number().min(0).max(1) }).nullable().default(null),
+  trail: z
+    .object({
+      copies: z.number().int().min(0).max(24),
+      spacing: z.number().min(0.005).max(2),
+      fade: z.number().min(0).max(1),
+    })
+    .nullable()
+    .default(null),
 });
 
 export const layerSchema = z.discriminatedUnion('kind', [
@@ -176,7 +213,10 @@ export type Layer = z.infer<typeof layerSchema>;
 export type TextLayer = Extract<Layer, { kind: 'text' }>;
 
 /** Colours only: video has no alpha, so the ground is opaque. */
-export const backgroundSchema = trackSchema.refine((t) => [t.value, ...t.keyframes.map((k) => k.value)].every((v) => typeof v === 'string'), { message: 'the background takes colours' });
+export const backgroundSchema = trackSchema.refine(
+  (t) => [t.value, ...t.keyframes.map((k) => k.value)].every((v) => typeof v === 'string'),
+  { message: 'the background takes colours' },
+);
 
 /** The lists of a piece: what stands in them, how many may, and what people call them. */
 export const LISTS = {
@@ -236,24 +276,34 @@ export function repeatedId(piece: Pick<Piece, ListId>): string | null {
   return null;
 }
 
-const invalid = (detail: string): { ok: false; problem: PieceProblem } => ({ ok: false, problem: { code: 'INVALID', detail: detail.slice(0, 300) } });
+const invalid = (detail: string): { ok: false; problem: PieceProblem } => ({
+  ok: false,
+  problem: { code: 'INVALID', detail: detail.slice(0, 300) },
+});
 
 /** Values within what their properties allow: a bound that came later must not make an older piece unreadable. */
 function clampTracks(layer: Layer): void {
-  for (const [property, track] of Object.entries(layer.tracks) as [PropertyId, Track | undefined][]) { // keys of the schema
+  for (const [property, track] of Object.entries(layer.tracks) as [PropertyId, Track | undefined][]) {
+    // keys of the schema
     if (!track) continue;
-    track.value = clampValue(property, track.value as TrackValue);
-    for (const key of track.keyframes) key.value = clampValue(property, key.value as TrackValue);
+    track.value = clampValue(property, track.value);
+    for (const key of track.keyframes) key.value = clampValue(property, key.value);
   }
 }
 
-/** Parses a document of any known version. The one door through which documents come in: from files, from the network, from storage. */
+/**
+ * Parses a document of any known version. The one door through which documents come in: from files, from the network,
+ * from storage.
+ */
 export function parsePiece(input: unknown): { ok: true; piece: Piece } | { ok: false; problem: PieceProblem } {
-  if (typeof input !== 'object' || input === null || !('version' in input)) return { ok: false, problem: { code: 'NOT_A_PIECE', detail: 'it has no version' } };
-  if (input.version !== PIECE_VERSION) return { ok: false, problem: { code: 'UNKNOWN_VERSION', detail: String(input.version).slice(0, 40) } };
+  if (typeof input !== 'object' || input === null || !('version' in input))
+    return { ok: false, problem: { code: 'NOT_A_PIECE', detail: 'it has no version' } };
+  if (input.version !== PIECE_VERSION)
+    return { ok: false, problem: { code: 'UNKNOWN_VERSION', detail: String(input.version).slice(0, 40) } };
   for (const list of LIST_IDS) {
     const entries = (input as Record<string, unknown>)[list];
-    if (Array.isArray(entries) && entries.length > LISTS[list].most) return invalid(`a piece holds at most ${LISTS[list].most} ${LISTS[list].label}`);
+    if (Array.isArray(entries) && entries.length > LISTS[list].most)
+      return invalid(`a piece holds at most ${LISTS[list].most} ${LISTS[list].label}`);
   }
   const exceeded = exceededTotal(input);
   if (exceeded) return invalid(exceeded);
@@ -268,13 +318,17 @@ export function parsePiece(input: unknown): { ok: true; piece: Piece } | { ok: f
   if (repeated) return invalid(repeated);
   for (const layer of piece.layers) {
     // Properties that have been added since: the track a new layer has.
-    for (const [property, value] of Object.entries(kindProperties(layer.kind))) layer.tracks[property as PropertyId] ??= { value, keyframes: [] }; // keys of the kind's table
+    for (const [property, value] of Object.entries(kindProperties(layer.kind)))
+      layer.tracks[property as PropertyId] ??= { value, keyframes: [] }; // keys of the kind's table
     clampTracks(layer);
   }
   return { ok: true, piece };
 }
 
-/** A document as this program or an earlier one stored it, with what has been added since filled in; one that cannot be read is given back as it is. */
+/**
+ * A document as this program or an earlier one stored it, with what has been added since filled in; one that cannot be
+ * read is given back as it is.
+ */
 export function completePiece(stored: Piece): Piece {
   const parsed = parsePiece(stored);
   return parsed.ok ? parsed.piece : stored;

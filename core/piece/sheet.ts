@@ -19,7 +19,11 @@ export const STAGING_LABELS = {
 export type StagingId = keyof typeof STAGING_LABELS;
 export const STAGING_IDS = idsOf(STAGING_LABELS);
 
-export const MANNERS = { single: { label: 'one by one', hint: 'each goes before the next comes' }, build: { label: 'build up', hint: 'phrases stay until their group is whole' }, replace: { label: 'replace', hint: 'hard cuts, nothing goes out' } } as const;
+export const MANNERS = {
+  single: { label: 'one by one', hint: 'each goes before the next comes' },
+  build: { label: 'build up', hint: 'phrases stay until their group is whole' },
+  replace: { label: 'replace', hint: 'hard cuts, nothing goes out' },
+} as const;
 export type Manner = keyof typeof MANNERS;
 
 export const sheetSchema = z.object({
@@ -32,4 +36,11 @@ export const sheetSchema = z.object({
   accent: colourSchema,
 });
 export type Sheet = z.infer<typeof sheetSchema>;
-export const DEFAULT_SHEET: Sheet = { staging: 'lantern', manner: 'single', pace: 'even', hasLoopCue: false, colour: '#EEE9DF', accent: '#FFB74A' };
+export const DEFAULT_SHEET: Sheet = {
+  staging: 'lantern',
+  manner: 'single',
+  pace: 'even',
+  hasLoopCue: false,
+  colour: '#EEE9DF',
+  accent: '#FFB74A',
+};

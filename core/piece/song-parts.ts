@@ -2,8 +2,9 @@ import type { Seconds } from '../time';
 import type { FadeCurve, Music } from './schema';
 
 /**
- * The song as it is played: parts in a row, from the front trim over each cut to the end. At a join the part that ends runs on
- * and the one that begins starts early, by half the crossfade each, so that the beat keeps its place and the power stays even.
+ * The song as it is played: parts in a row, from the front trim over each cut to the end. At a join the part that ends
+ * runs on and the one that begins starts early, by half the crossfade each, so that the beat keeps its place and the
+ * power stays even.
  */
 export interface SongPart {
   /** Seconds of the song, [from, to). The last part's `to` is infinite if the song's length isn't known here. */
@@ -19,7 +20,10 @@ export const JOIN_SECONDS: Seconds = 0.03;
 /** Parts that follow each other in the song without a gap are only split, not cut: nothing is to be heard of it. */
 const SPLIT: Seconds = 1e-6;
 
-/** The parts as they are listed, split or cut. @param duration - of the song; parts beyond it are left out. Cuts that would play backwards in a part are ignored. */
+/**
+ * The parts as they are listed, split or cut. @param duration - of the song; parts beyond it are left out. Cuts that
+ * would play backwards in a part are ignored.
+ */
 export function splitParts(music: Music, duration: Seconds = Infinity): SongPart[] {
   const end = Math.min(music.trimEnd ?? Infinity, duration);
   const parts: SongPart[] = [];
@@ -51,7 +55,10 @@ export function playedLength(music: Music, duration: Seconds): Seconds {
   return songParts(music, duration).reduce((sum, part) => sum + part.to - part.from, 0);
 }
 
-/** Times of the piece at which a time of the song is heard in parts, ascending. Before the first part and after the last the song is only silent, not gone: the lattice goes on there. */
+/**
+ * Times of the piece at which a time of the song is heard in parts, ascending. Before the first part and after the last
+ * the song is only silent, not gone: the lattice goes on there.
+ */
 export function heardTimes(parts: readonly SongPart[], songSeconds: Seconds): Seconds[] {
   const last = parts.length - 1;
   const out: Seconds[] = [];
@@ -71,7 +78,8 @@ export function songTime(parts: readonly SongPart[], pieceSeconds: Seconds): Sec
 }
 
 /** {@link heardTimes} of a song's music. */
-export const songToPieceAll = (music: Music, songSeconds: Seconds): Seconds[] => heardTimes(songParts(music), songSeconds);
+export const songToPieceAll = (music: Music, songSeconds: Seconds): Seconds[] =>
+  heardTimes(songParts(music), songSeconds);
 
 /** Seconds of the song → seconds of the piece: where it is heard first, or the next join if it is cut out. */
 export function songToPiece(music: Music, songSeconds: Seconds): Seconds {

@@ -11,8 +11,22 @@ const analysis = steadyAnalysis(120, 0.25, 76);
 const { piece, layer } = pieceWithSong();
 const times = resolveTimes(piece, analysis);
 const hitFacts = (id: string) => analysis.hits[Number(id.split(':')[1])];
-const plan = (change: Partial<SpreadPlan>): SpreadPlan => ({ kind: 'beat', hitClass: 'low', weakest: 0, pattern: '', step: 0.25, ...change });
-const beatsOf = (p: SpreadPlan, from: number, count: number) => spreadTargets(p, from, count, times, hitFacts).map((m) => (m.kind === 'pinned' && m.to.type === 'beat' ? m.to.beat : m.kind === 'pinned' && m.to.type === 'hit' ? m.to.id : NaN));
+const plan = (change: Partial<SpreadPlan>): SpreadPlan => ({
+  kind: 'beat',
+  hitClass: 'low',
+  weakest: 0,
+  pattern: '',
+  step: 0.25,
+  ...change,
+});
+const beatsOf = (p: SpreadPlan, from: number, count: number) =>
+  spreadTargets(p, from, count, times, hitFacts).map((m) =>
+    m.kind === 'pinned' && m.to.type === 'beat'
+      ? m.to.beat
+      : m.kind === 'pinned' && m.to.type === 'hit'
+        ? m.to.id
+        : NaN,
+  );
 
 describe('places to spread on', () => {
   it('beats, every second beat, downbeats, from the one under the playhead on', () => {
@@ -31,19 +45,28 @@ describe('places to spread on', () => {
   });
   it('takes things in order, from the last, or from both ends, each exactly once', () => {
     expect(spreadOrder(5, 'ends')).toEqual([0, 4, 1, 3, 2]);
-    for (const order of ['forward', 'backward', 'ends'] as const) for (const n of [0, 1, 2, 7]) expect([...spreadOrder(n, order)].sort((a, b) => a - b)).toEqual(Array.from({ length: n }, (_, i) => i));
+    for (const order of ['forward', 'backward', 'ends'] as const)
+      for (const n of [0, 1, 2, 7])
+        expect([...spreadOrder(n, order)].sort((a, b) => a - b)).toEqual(Array.from({ length: n }, (_, i) => i));
   });
   it('a layer that is placed keeps its inner rhythm on the beats', () => {
-    const next = applyEdits(piece, [{ type: 'layer.place', places: [{ id: layer.id, at: pin(8) }] }], times).piece.layers[0]!;
+    const next = applyEdits(piece, [{ type: 'layer.place', places: [{ id: layer.id, at: pin(8) }] }], times).piece
+      .layers[0]!;
     expect(next.start).toMatchObject({ to: { beat: 8 } });
-    expect(next.tracks.opacity!.keyframes.find((k) => k.id === 'k-fraction')!.at).toMatchObject({ to: { beat: 12.75 } });
+    expect(next.tracks.opacity!.keyframes.find((k) => k.id === 'k-fraction')!.at).toMatchObject({
+      to: { beat: 12.75 },
+    });
     expect(next.tracks.opacity!.keyframes.find((k) => k.id === 'k-free')!.at).toEqual(freeMoment(7.3));
   });
 });
 
 describe('the visible hit of a movement', () => {
   const apart = (a: number, b: number) => Math.abs(a - b);
-  const course = (easing: Easing) => hitOf(Array.from({ length: 241 }, (_, i) => 100 * evaluateEasing(easing, i / 240)), apart);
+  const course = (easing: Easing) =>
+    hitOf(
+      Array.from({ length: 241 }, (_, i) => 100 * evaluateEasing(easing, i / 240)),
+      apart,
+    );
   it('is its start if it sets off at full speed, its landing if it comes in so, its middle if it swells', () => {
     expect(course({ type: 'named', name: 'quint-out' })).toEqual({ kind: 'start', share: 0 });
     expect(course({ type: 'named', name: 'cubic-in' })).toEqual({ kind: 'landing', share: 1 });
@@ -61,7 +84,24 @@ describe('the visible hit of a movement', () => {
   it('of nothing that moves is none', () => {
     expect(hitOf([1, 1, 1, 1], apart)).toBeNull();
   });
-  const moving = (from: number, to: number, easing: Easing): Piece => ({ ...piece, layers: [{ ...layer, tracks: { ...layer.tracks, opacity: { value: 1, keyframes: [{ id: 'a', at: freeMoment(from), value: 0, easing }, { id: 'b', at: freeMoment(to), value: 1, easing }] } } }] });
+  const moving = (from: number, to: number, easing: Easing): Piece => ({
+    ...piece,
+    layers: [
+      {
+        ...layer,
+        tracks: {
+          ...layer.tracks,
+          opacity: {
+            value: 1,
+            keyframes: [
+              { id: 'a', at: freeMoment(from), value: 0, easing },
+              { id: 'b', at: freeMoment(to), value: 1, easing },
+            ],
+          },
+        },
+      },
+    ],
+  });
   it('is told in milliseconds and frames from the nearest place of the lattice', () => {
     const p = moving(1.29, 1.8, { type: 'named', name: 'quint-out' });
     const [hit] = visibleHits(p, resolveTimes(p, analysis));
@@ -72,7 +112,11 @@ describe('the visible hit of a movement', () => {
   it('lands when it is moved by what it was late', () => {
     const p = moving(0.9, 1.33, { type: 'named', name: 'cubic-in' });
     const before = visibleHits(p, resolveTimes(p, analysis));
-    const next = applyEdits(p, [{ type: 'keys.shift', shifts: before.flatMap((h) => h.keys.map((ref) => ({ ref, seconds: -h.late }))) }], resolveTimes(p, analysis)).piece;
+    const next = applyEdits(
+      p,
+      [{ type: 'keys.shift', shifts: before.flatMap((h) => h.keys.map((ref) => ({ ref, seconds: -h.late }))) }],
+      resolveTimes(p, analysis),
+    ).piece;
     const [after] = visibleHits(next, resolveTimes(next, analysis));
     expect(after!.kind).toBe('landing');
     expect(Math.abs(after!.late)).toBeLessThan(1e-6);

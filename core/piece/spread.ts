@@ -24,18 +24,32 @@ export interface SpreadPlan {
   readonly step: number;
 }
 
-/** A beat's grid time is compared with the start within this tolerance, so that "from here" includes the beat under the playhead. */
+/**
+ * A beat's grid time is compared with the start within this tolerance, so that "from here" includes the beat under the
+ * playhead.
+ */
 const EARLY: Seconds = 0.005;
 
 /**
  * The first `count` places of a plan from a time on. Fewer if the hits run out; none for a rhythm without an x.
  * @param hitClassOf - class and strength of a hit by its name.
  */
-export function spreadTargets(plan: SpreadPlan, from: Seconds, count: number, times: ResolvedTimes, hitClassOf: (id: string) => { class: HitClass; strength: number } | undefined): Moment[] {
+export function spreadTargets(
+  plan: SpreadPlan,
+  from: Seconds,
+  count: number,
+  times: ResolvedTimes,
+  hitClassOf: (id: string) => { class: HitClass; strength: number } | undefined,
+): Moment[] {
   const { grid, targets } = times;
   if (plan.kind === 'hit') {
     return [...targets.hits]
-      .filter(([id, time]) => time >= from - EARLY && hitClassOf(id)?.class === plan.hitClass && (hitClassOf(id)?.strength ?? 0) >= plan.weakest)
+      .filter(
+        ([id, time]) =>
+          time >= from - EARLY &&
+          hitClassOf(id)?.class === plan.hitClass &&
+          (hitClassOf(id)?.strength ?? 0) >= plan.weakest,
+      )
       .sort((a, b) => a[1] - b[1])
       .slice(0, count)
       .map(([id, last]): Moment => ({ kind: 'pinned', to: { type: 'hit', id }, last }));
@@ -46,7 +60,9 @@ export function spreadTargets(plan: SpreadPlan, from: Seconds, count: number, ti
     const marks = [...plan.pattern.trim()];
     if (!marks.some((c) => c === 'x' || c === 'X')) return [];
     const first = Math.ceil(start / plan.step - 1e-3) * plan.step;
-    for (let i = 0; out.length < count; i++) if (/x/i.test(marks[i % marks.length]!)) out.push(beatMoment(Math.round((first + i * plan.step) * 1e6) / 1e6, grid));
+    for (let i = 0; out.length < count; i++)
+      if (/x/i.test(marks[i % marks.length]!))
+        out.push(beatMoment(Math.round((first + i * plan.step) * 1e6) / 1e6, grid));
     return out;
   }
   const every = plan.kind === 'second' ? 2 : 1;

@@ -23,11 +23,19 @@ describe('beats from taps', () => {
   });
   it('without hits the taps themselves set the grid, in order, whatever their tempo', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0.3, max: 1.4, noNaN: true }), fc.double({ min: 0, max: 20, noNaN: true }), (period, first) => {
-        const beats = beatsFromTaps(Array.from({ length: 6 }, (_, i) => first + i * period), [], 60)!;
-        for (let i = 1; i < beats.length; i++) expect(beats[i]! - beats[i - 1]!).toBeCloseTo(period, 6);
-        expect(Math.min(...beats.map((t) => Math.abs(t - first)))).toBeLessThan(1e-6);
-      }),
+      fc.property(
+        fc.double({ min: 0.3, max: 1.4, noNaN: true }),
+        fc.double({ min: 0, max: 20, noNaN: true }),
+        (period, first) => {
+          const beats = beatsFromTaps(
+            Array.from({ length: 6 }, (_, i) => first + i * period),
+            [],
+            60,
+          )!;
+          for (let i = 1; i < beats.length; i++) expect(beats[i]! - beats[i - 1]!).toBeCloseTo(period, 6);
+          expect(Math.min(...beats.map((t) => Math.abs(t - first)))).toBeLessThan(1e-6);
+        },
+      ),
     );
   });
 });

@@ -15,9 +15,9 @@ function median(values: readonly number[]): number {
 }
 
 /**
- * Beats of a whole song from taps along with a stretch of it. A missed or doubled tap does no harm: intervals are counted in
- * periods. The line through the taps gives tempo and phase; the phase is drawn to the onsets that were really played, and
- * the beats then follow the hits to both ends of the song.
+ * Beats of a whole song from taps along with a stretch of it. A missed or doubled tap does no harm: intervals are
+ * counted in periods. The line through the taps gives tempo and phase; the phase is drawn to the onsets that were
+ * really played, and the beats then follow the hits to both ends of the song.
  * @param taps - seconds of the song, in any order.
  * @returns Null for fewer than {@link FEWEST_TAPS}, or if they are too uneven to have a tempo.
  */
@@ -33,12 +33,19 @@ export function beatsFromTaps(taps: readonly Seconds[], hits: readonly Hit[], du
   const n = sorted.length;
   const meanX = index.reduce((a, b) => a + b, 0) / n;
   const meanY = sorted.reduce((a, b) => a + b, 0) / n;
-  const slope = index.reduce((a, x, i) => a + (x - meanX) * (sorted[i]! - meanY), 0) / index.reduce((a, x) => a + (x - meanX) ** 2, 0);
+  const slope =
+    index.reduce((a, x, i) => a + (x - meanX) * (sorted[i]! - meanY), 0) /
+    index.reduce((a, x) => a + (x - meanX) ** 2, 0);
   const line = (x: number) => meanY + slope * (x - meanX);
   // Strong hits near the tapped line say where the beat really is.
   const strong = hits.filter((h) => h.strength > 0.3);
   const starts = strong.map((h) => h.time);
-  const offsets = strong.length === 0 ? [] : index.map((x) => starts[nearestIndex(starts, line(x))]! - line(x)).filter((d) => Math.abs(d) <= Math.min(NEAR_HITS, slope / 4));
+  const offsets =
+    strong.length === 0
+      ? []
+      : index
+          .map((x) => starts[nearestIndex(starts, line(x))]! - line(x))
+          .filter((d) => Math.abs(d) <= Math.min(NEAR_HITS, slope / 4));
   const shift = offsets.length >= n / 2 ? median(offsets) : 0;
   const middle = line(Math.round(meanX)) + shift;
   return [...followHits(middle, 0, slope, hits).slice(0, -1), ...followHits(middle, duration, slope, hits)];

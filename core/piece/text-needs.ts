@@ -16,7 +16,12 @@ function textNeeds(piece: Piece): TextNeed[] {
     const { family, italic, spans, letterCase } = layer.content;
     // Numbers that count pass through every digit.
     const text = inCase(layer.content.text, letterCase) + (layer.gestures.length > 0 ? '0123456789' : '');
-    return [{ family, italic, text }, ...spans.filter((s) => s.family !== undefined || s.italic !== undefined).map((s) => ({ family: s.family ?? family, italic: s.italic ?? italic, text: text.slice(s.start, s.end) }))];
+    return [
+      { family, italic, text },
+      ...spans
+        .filter((s) => s.family !== undefined || s.italic !== undefined)
+        .map((s) => ({ family: s.family ?? family, italic: s.italic ?? italic, text: text.slice(s.start, s.end) })),
+    ];
   });
 }
 
@@ -27,17 +32,31 @@ export const ownFamilyId = (family: string): string => `${OWN}${family}`;
 export const ownFamilyName = (id: string): string | null => (id.startsWith(OWN) ? id.slice(OWN.length) : null);
 
 /** What people call a family. */
-export const familyLabel = (id: string): string => ownFamilyName(id) ?? FONT_FAMILIES[id as FontFamilyId]?.label ?? id; // an unknown family shows by its id
+// an unknown family shows by its id
+export const familyLabel = (id: string): string => ownFamilyName(id) ?? FONT_FAMILIES[id as FontFamilyId]?.label ?? id;
 
 /** Path of a brought-in font in the library: its content hash. */
 const OWN_PATH = 'own/';
 
 export function ownFontFile({ hash, font }: MediaRef): OwnFontFile | null {
-  return font ? { path: `${OWN_PATH}${hash}`, family: ownFamilyId(font.family), italic: font.italic, weights: font.weights, ranges: font.ranges, axes: font.axes } : null;
+  return font
+    ? {
+        path: `${OWN_PATH}${hash}`,
+        family: ownFamilyId(font.family),
+        italic: font.italic,
+        weights: font.weights,
+        ranges: font.ranges,
+        axes: font.axes,
+      }
+    : null;
 }
 
 /** The library with the fonts a piece brings. @param read - the bytes of a font by content hash. */
-export function withPieceFonts(piece: Pick<Piece, 'media'>, fonts: FontLibrary, read: (hash: string) => Promise<Uint8Array>): FontLibrary {
+export function withPieceFonts(
+  piece: Pick<Piece, 'media'>,
+  fonts: FontLibrary,
+  read: (hash: string) => Promise<Uint8Array>,
+): FontLibrary {
   const files = piece.media.map(ownFontFile).filter((file) => file !== null);
   return files.length === 0 ? fonts : fonts.withFiles(files, (path) => read(path.slice(OWN_PATH.length)));
 }

@@ -1,7 +1,7 @@
 /**
- * What a piece may hold in all. Each list has a bound of its own in the schema; these bound what many full lists add up to, so that
- * reading, saving and painting stay quick. Counted on raw JSON, before anything is validated: counting costs little, validating a
- * document of a million keyframes seconds.
+ * What a piece may hold in all. Each list has a bound of its own in the schema; these bound what many full lists add up
+ * to, so that reading, saving and painting stay quick. Counted on raw JSON, before anything is validated: counting
+ * costs little, validating a document of a million keyframes seconds.
  */
 export const TOTALS = {
   keyframes: { most: 20_000, label: 'keyframes' },
@@ -44,13 +44,16 @@ export function countTotals(piece: unknown): Record<TotalId, number> {
     totals.letters += textLength(content.text);
     totals.pathData += textLength(content.d) + textLength(objectOf(content.along).d);
   }
-  for (const media of listOf(document.media)) totals.glyphRanges += listOf(objectOf(objectOf(media).font).ranges).length;
+  for (const media of listOf(document.media))
+    totals.glyphRanges += listOf(objectOf(objectOf(media).font).ranges).length;
   return totals;
 }
 
 /** The first total that is exceeded, in words; null if all are kept. */
 export function exceededTotal(piece: unknown): string | null {
   const totals = countTotals(piece);
-  for (const id of Object.keys(TOTALS) as TotalId[]) if (totals[id] > TOTALS[id].most) return `a piece holds at most ${TOTALS[id].most.toLocaleString('en')} ${TOTALS[id].label}`;
+  for (const id of Object.keys(TOTALS) as TotalId[])
+    if (totals[id] > TOTALS[id].most)
+      return `a piece holds at most ${TOTALS[id].most.toLocaleString('en')} ${TOTALS[id].label}`;
   return null;
 }

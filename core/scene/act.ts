@@ -21,7 +21,18 @@ export interface Act {
   readonly clip: { readonly matrix: Matrix; readonly box: Box } | null;
 }
 
-export const NO_ACT: Act = { matrix: IDENTITY, opacity: 1, blur: 0, weight: 0, draw: 1, ink: 1, scramble: 0, tint: (c) => c, wipe: null, clip: null };
+export const NO_ACT: Act = {
+  matrix: IDENTITY,
+  opacity: 1,
+  blur: 0,
+  weight: 0,
+  draw: 1,
+  ink: 1,
+  scramble: 0,
+  tint: (c) => c,
+  wipe: null,
+  clip: null,
+};
 
 export interface ActorFrame {
   readonly pivot: readonly [number, number];
@@ -36,7 +47,10 @@ export interface ActorFrame {
 
 /** Adds a gesture's state to what coarser ones have made: a letter moves within its word, the word within its line. */
 export function withState(act: Act, state: ActorState, frame: ActorFrame, colour: Colour): Act {
-  const { pivot: [px, py], em } = frame;
+  const {
+    pivot: [px, py],
+    em,
+  } = frame;
   const angle = (state.rotation * Math.PI) / 180;
   const slant = Math.tan((-state.skew * Math.PI) / 180);
   const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
@@ -58,7 +72,10 @@ export function withState(act: Act, state: ActorState, frame: ActorFrame, colour
     scramble: Math.max(act.scramble, state.scramble),
     tint: state.tint > 0 ? (base) => mixColours(tint(base), colour, Math.min(1, state.tint)) : tint,
     wipe: state.wipe < 1 ? { share: state.wipe, box: frame.box } : act.wipe,
-    clip: state.cover >= 0.5 ? { matrix: frame.frame ? multiply(act.matrix, frame.frame) : act.matrix, box: frame.box } : act.clip,
+    clip:
+      state.cover >= 0.5
+        ? { matrix: frame.frame ? multiply(act.matrix, frame.frame) : act.matrix, box: frame.box }
+        : act.clip,
   };
 }
 
@@ -66,7 +83,10 @@ export function withState(act: Act, state: ActorState, frame: ActorFrame, colour
 const SOFT_EDGE = 0.35;
 
 /** The soft edge of a wipe in item coordinates: seen up to `from`, gone from `to` on. */
-export function wipeEdge({ share, box }: NonNullable<Act['wipe']>): { from: readonly [number, number]; to: readonly [number, number] } {
+export function wipeEdge({ share, box }: NonNullable<Act['wipe']>): {
+  from: readonly [number, number];
+  to: readonly [number, number];
+} {
   const width = box[2] - box[0];
   const soft = Math.max(1e-3, width * SOFT_EDGE);
   const edge = box[0] + (width + soft) * share;

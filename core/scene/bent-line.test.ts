@@ -3,7 +3,18 @@ import fc from 'fast-check';
 import { newGestureUse } from '@core/motion';
 import { createLayer, createPiece, resolveTimes } from '@core/piece';
 import type { Piece, TextAlong, TextLayer } from '@core/piece';
-import { applyMatrix, bentBox, bentLine, flattenPath, lengthOf, pathBounds, placeAlong, prepareScene, sceneAt, transformBox } from '@core/scene';
+import {
+  applyMatrix,
+  bentBox,
+  bentLine,
+  flattenPath,
+  lengthOf,
+  pathBounds,
+  placeAlong,
+  prepareScene,
+  sceneAt,
+  transformBox,
+} from '@core/scene';
 import type { GroupItem, ShapeItem } from '@core/scene';
 import { createLayoutCache, layoutText } from '@core/text';
 import type { TextStyle } from '@core/text';
@@ -17,15 +28,27 @@ beforeAll(async () => {
   await fonts.load('bricolage-grotesque', false, 'nine days of wind');
   await fonts.load('rubik', false, 'שבוע');
 });
-const style: TextStyle = { family: 'bricolage-grotesque', italic: false, weight: 600, tracking: 0, leading: 1.1, align: 'center', wrapWidth: null };
-const line = (text = 'nine days of wind', more: Partial<TextStyle> = {}) => layoutText(text, { ...style, ...more }, fonts);
+const style: TextStyle = {
+  family: 'bricolage-grotesque',
+  italic: false,
+  weight: 600,
+  tracking: 0,
+  leading: 1.1,
+  align: 'center',
+  wrapWidth: null,
+};
+const line = (text = 'nine days of wind', more: Partial<TextStyle> = {}) =>
+  layoutText(text, { ...style, ...more }, fonts);
 const CIRCLE: TextAlong = { shape: 'circle', radius: 200, inside: false };
 
 describe('paths cut into straight pieces', () => {
   it('has the length of its curves', () => {
     const [quarter] = flattenPath('M100 0C100 55.2285 55.2285 100 0 100', 48);
     expect(lengthOf(quarter!)).toBeCloseTo(50 * Math.PI, 1);
-    expect(flattenPath('M0 0L10 0L10 5ZM0 0L3 4').map(lengthOf)).toEqual([expect.closeTo(15 + Math.hypot(10, 5), 9), 5]);
+    expect(flattenPath('M0 0L10 0L10 5ZM0 0L3 4').map(lengthOf)).toEqual([
+      expect.closeTo(15 + Math.hypot(10, 5), 9),
+      5,
+    ]);
     expect(flattenPath('M0 0Q5 0 10 0')[0]!.isClosed).toBe(false);
     expect(flattenPath('')).toEqual([]);
   });
@@ -34,32 +57,56 @@ describe('paths cut into straight pieces', () => {
     expect(placeAlong(open!, -4)).toEqual({ x: -4, y: 0, angle: 0 });
     expect(placeAlong(open!, 25)).toEqual({ x: 25, y: 0, angle: 0 });
     const [square] = flattenPath('M0 0L10 0L10 10L0 10Z');
-    for (const turn of [-40, 0, 40, 80]) expect(placeAlong(square!, 15 + turn)).toEqual({ x: 10, y: 5, angle: Math.PI / 2 });
+    for (const turn of [-40, 0, 40, 80])
+      expect(placeAlong(square!, 15 + turn)).toEqual({ x: 10, y: 5, angle: Math.PI / 2 });
   });
 });
 
 describe('a bent line', () => {
-  const moved = (along: TextAlong, bend: number, x: number, y = 0, shift = 0) => applyMatrix(bentLine(along, line(), bend, shift, 0.1)!.frame(x), x, y);
+  const moved = (along: TextAlong, bend: number, x: number, y = 0, shift = 0) =>
+    applyMatrix(bentLine(along, line(), bend, shift, 0.1)!.frame(x), x, y);
 
   it('never stretches letters', () => {
-    fc.assert(fc.property(fc.constantFrom<TextAlong>({ shape: 'arc' }, CIRCLE, { ...CIRCLE, inside: true }, { shape: 'path', d: 'M0 60C120 -60 200 180 320 60', box: [320, 120] }), fc.double({ min: -350, max: 350, noNaN: true }), fc.double({ min: -4000, max: 4000, noNaN: true }), fc.double({ min: -1, max: 1, noNaN: true }), (along, bend, x, shift) => {
-      const bent = bentLine(along, line(), bend, shift, 0.1);
-      if (!bent) return;
-      const [a, b, c, d] = bent.frame(x);
-      expect(a * d - b * c).toBeCloseTo(1, 9);
-      expect(Math.hypot(a, b)).toBeCloseTo(1, 9);
-    }), { seed: 5 });
+    fc.assert(
+      fc.property(
+        fc.constantFrom<TextAlong>(
+          { shape: 'arc' },
+          CIRCLE,
+          { ...CIRCLE, inside: true },
+          { shape: 'path', d: 'M0 60C120 -60 200 180 320 60', box: [320, 120] },
+        ),
+        fc.double({ min: -350, max: 350, noNaN: true }),
+        fc.double({ min: -4000, max: 4000, noNaN: true }),
+        fc.double({ min: -1, max: 1, noNaN: true }),
+        (along, bend, x, shift) => {
+          const bent = bentLine(along, line(), bend, shift, 0.1);
+          if (!bent) return;
+          const [a, b, c, d] = bent.frame(x);
+          expect(a * d - b * c).toBeCloseTo(1, 9);
+          expect(Math.hypot(a, b)).toBeCloseTo(1, 9);
+        },
+      ),
+      { seed: 5 },
+    );
   });
 
   it('turns by as much as it is bent, its middle stays, and its length along the arc is the length of the line', () => {
-    const { box: [left, , right] } = line();
+    const {
+      box: [left, , right],
+    } = line();
     const bent = bentLine({ shape: 'arc' }, line(), 90, 0, 0.1)!;
     const angle = (x: number) => Math.atan2(bent.frame(x)[1], bent.frame(x)[0]);
     expect(((angle(right) - angle(left)) * 180) / Math.PI).toBeCloseTo(90, 6);
-    expect(moved({ shape: 'arc' }, 90, (left + right) / 2)).toEqual([expect.closeTo((left + right) / 2, 6), expect.closeTo(0, 6)]);
+    expect(moved({ shape: 'arc' }, 90, (left + right) / 2)).toEqual([
+      expect.closeTo((left + right) / 2, 6),
+      expect.closeTo(0, 6),
+    ]);
     let length = 0;
     for (let i = 0; i < 400; i++) {
-      const [p, q] = [i, i + 1].map((k) => { const x = left + ((right - left) * k) / 400; return applyMatrix(bent.frame(x), x, 0); });
+      const [p, q] = [i, i + 1].map((k) => {
+        const x = left + ((right - left) * k) / 400;
+        return applyMatrix(bent.frame(x), x, 0);
+      });
       length += Math.hypot(q![0] - p![0], q![1] - p![1]);
     }
     expect(length / (right - left)).toBeCloseTo(1, 4);
@@ -84,7 +131,8 @@ describe('a bent line', () => {
   it('begins where the path begins, or has its middle in its middle', () => {
     const along: TextAlong = { shape: 'path', d: 'M0 0L400 0', box: [400, 2] };
     const base = line().lines[0]!.baseline;
-    const at = (align: TextStyle['align'], x: number, shift = 0) => applyMatrix(bentLine(along, line('nine', { align }), 0, shift, 0.1)!.frame(x), x, base)[0];
+    const at = (align: TextStyle['align'], x: number, shift = 0) =>
+      applyMatrix(bentLine(along, line('nine', { align }), 0, shift, 0.1)!.frame(x), x, base)[0];
     expect(at('left', 0)).toBeCloseTo(-2000, 6);
     expect(at('center', 0)).toBeCloseTo(0, 6);
     expect(at('right', 0)).toBeCloseTo(2000, 6);
@@ -94,7 +142,9 @@ describe('a bent line', () => {
 
   it('bends bands with it', () => {
     const bent = bentLine({ shape: 'arc' }, line(), 180, 0, 0.1)!;
-    const { box: [left, , right] } = line();
+    const {
+      box: [left, , right],
+    } = line();
     const [l, t, r, b] = pathBounds('band', bentBox(bent, [left, -400, right, 100]))!;
     // Half a circle round the line's width: as wide as its diameter and half as high, and the band's own thickness.
     expect(r - l).toBeCloseTo((2 * (right - left)) / Math.PI + 800, -1);
@@ -104,17 +154,42 @@ describe('a bent line', () => {
 
 describe('bent words in a scene', () => {
   const ids = countingIds('b');
-  const layerOf = (content: Record<string, unknown>, gestures: TextLayer['gestures'] = []): TextLayer => ({ ...(createLayer('text', { name: 'w', start: freeMoment(0), end: freeMoment(6), values: { size: 60, bend: 120 }, content: { text: 'nine days', family: 'bricolage-grotesque', along: { shape: 'arc' }, ...content } }, ids) as TextLayer), gestures });
+  const layerOf = (content: Record<string, unknown>, gestures: TextLayer['gestures'] = []): TextLayer => ({
+    ...(createLayer(
+      'text',
+      {
+        name: 'w',
+        start: freeMoment(0),
+        end: freeMoment(6),
+        values: { size: 60, bend: 120 },
+        content: { text: 'nine days', family: 'bricolage-grotesque', along: { shape: 'arc' }, ...content },
+      },
+      ids,
+    ) as TextLayer),
+    gestures,
+  });
   const itemAt = (layer: TextLayer, t: number) => {
-    const piece: Piece = { ...createPiece({ name: 'p', formats: [{ id: 'wide', name: 'Wide', width: 640, height: 360 }], frameRate: FRAME_RATES['30'] }, ids), layers: [layer] };
+    const piece: Piece = {
+      ...createPiece(
+        { name: 'p', formats: [{ id: 'wide', name: 'Wide', width: 640, height: 360 }], frameRate: FRAME_RATES['30'] },
+        ids,
+      ),
+      layers: [layer],
+    };
     return sceneAt(prepareScene(piece, resolveTimes(piece, null), 'wide'), t, cache).items[0] as GroupItem;
   };
   it('come to rest on the curve after a gesture, whatever moved them', () => {
     const still = itemAt(layerOf({}), 3);
     for (const unit of ['whole', 'word', 'letter'] as const) {
-      const use = { ...newGestureUse('orbit', 'entrance', 'g'), unit, duration: { unit: 'seconds' as const, value: 1 } };
+      const use = {
+        ...newGestureUse('orbit', 'entrance', 'g'),
+        unit,
+        duration: { unit: 'seconds' as const, value: 1 },
+      };
       expect(itemAt(layerOf({}, [use]), 3).children.map((c) => c.matrix)).toEqual(still.children.map((c) => c.matrix));
-      expect(itemAt(layerOf({}, [use]), 0.4).children.map((c) => c.matrix)).not.toEqual(still.children.map((c) => c.matrix));
+      expect(itemAt(layerOf({}, [use]), 0.4).children.map((c) => c.matrix)).not.toEqual(
+        still.children.map((c) => c.matrix),
+      );
     }
   });
   it('say where they are: the box holds every letter', () => {
@@ -136,9 +211,26 @@ describe('a rule of words that run from right to left', () => {
     const dress = { band: null, shadow: null, long: null, solid: null, glow: null, outlines: [], rule };
     const edges = (text: string) => {
       const ids = countingIds('r');
-      const layer = createLayer('text', { name: 'w', start: freeMoment(0), end: freeMoment(2), values: { size: 60, reveal: 0.25 }, content: { text, family: 'rubik', dress } }, ids);
-      const piece: Piece = { ...createPiece({ name: 'p', formats: [{ id: 'wide', name: 'Wide', width: 640, height: 360 }], frameRate: FRAME_RATES['30'] }, ids), layers: [layer] };
-      const [first] = (sceneAt(prepareScene(piece, resolveTimes(piece, null), 'wide'), 1, cache).items[0] as GroupItem).children;
+      const layer = createLayer(
+        'text',
+        {
+          name: 'w',
+          start: freeMoment(0),
+          end: freeMoment(2),
+          values: { size: 60, reveal: 0.25 },
+          content: { text, family: 'rubik', dress },
+        },
+        ids,
+      );
+      const piece: Piece = {
+        ...createPiece(
+          { name: 'p', formats: [{ id: 'wide', name: 'Wide', width: 640, height: 360 }], frameRate: FRAME_RATES['30'] },
+          ids,
+        ),
+        layers: [layer],
+      };
+      const [first] = (sceneAt(prepareScene(piece, resolveTimes(piece, null), 'wide'), 1, cache).items[0] as GroupItem)
+        .children;
       return transformBox(first!.matrix, first!.box);
     };
     expect(edges('wind')[2]).toBeLessThan(320);

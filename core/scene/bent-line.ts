@@ -5,7 +5,10 @@ import type { Box, Matrix } from './matrix';
 import { flattenPath, lengthOf, placeAlong } from './path-flatten';
 import type { Contour } from './path-flatten';
 
-/** A straight line of letters bent: what stood upright at `x` on the line stands at `frame(x)` on the curve, undistorted. */
+/**
+ * A straight line of letters bent: what stood upright at `x` on the line stands at `frame(x)` on the curve,
+ * undistorted.
+ */
 export interface BentLine {
   /** Rigid move of what stands at x, in layout units. */
   frame(x: number): Matrix;
@@ -18,7 +21,10 @@ const contours = new WeakMap<TextAlong, Contour | null>();
 function contourOf(along: Extract<TextAlong, { shape: 'path' }>): Contour | null {
   let contour = contours.get(along);
   if (contour === undefined) {
-    contour = flattenPath(along.d, CHORDS).reduce<Contour | null>((a, b) => (a && lengthOf(a) >= lengthOf(b) ? a : b), null);
+    contour = flattenPath(along.d, CHORDS).reduce<Contour | null>(
+      (a, b) => (a && lengthOf(a) >= lengthOf(b) ? a : b),
+      null,
+    );
     contours.set(along, contour);
   }
   return contour;
@@ -36,7 +42,13 @@ function rigid(angle: number, x: number, y: number, px: number, py: number): Mat
  * @param k - pixels a layout unit has.
  * @returns Null where there is nothing to bend along.
  */
-export function bentLine(along: TextAlong, layout: TextLayout, bend: number, shift: number, k: number): BentLine | null {
+export function bentLine(
+  along: TextAlong,
+  layout: TextLayout,
+  bend: number,
+  shift: number,
+  k: number,
+): BentLine | null {
   const [left, , right] = layout.box;
   // On a circle or a path the last line stands with its baseline; an arc leaves the middle of the words where it was.
   const base = layout.lines[layout.lines.length - 1]?.baseline ?? 0;
@@ -44,7 +56,8 @@ export function bentLine(along: TextAlong, layout: TextLayout, bend: number, shi
     case 'arc': {
       const angle = (bend * Math.PI) / 180;
       const middle = (left + right) / 2;
-      if (Math.abs(angle) < 1e-4 || right <= left) return shift === 0 ? null : { frame: () => [1, 0, 0, 1, shift * (right - left), 0] };
+      if (Math.abs(angle) < 1e-4 || right <= left)
+        return shift === 0 ? null : { frame: () => [1, 0, 0, 1, shift * (right - left), 0] };
       const radius = (right - left) / angle;
       return {
         frame: (x) => {
@@ -58,7 +71,9 @@ export function bentLine(along: TextAlong, layout: TextLayout, bend: number, shi
       return {
         frame: (x) => {
           const turn = x / radius + shift * 2 * Math.PI;
-          return along.inside ? rigid(-turn, x, base, radius * Math.sin(turn), radius * Math.cos(turn)) : rigid(turn, x, base, radius * Math.sin(turn), -radius * Math.cos(turn));
+          return along.inside
+            ? rigid(-turn, x, base, radius * Math.sin(turn), radius * Math.cos(turn))
+            : rigid(turn, x, base, radius * Math.sin(turn), -radius * Math.cos(turn));
         },
       };
     }

@@ -5,9 +5,24 @@ import type { Box, Matrix } from './matrix';
 /** Plain data that says all about one frame. The painter needs nothing else but the pixels of pictures. */
 export type Fill =
   | { readonly type: 'solid'; readonly colour: Colour }
-  | { readonly type: 'linear'; readonly from: readonly [number, number]; readonly to: readonly [number, number]; readonly start: Colour; readonly end: Colour }
-  | { readonly type: 'radial'; readonly centre: readonly [number, number]; readonly radius: number; readonly start: Colour; readonly end: Colour }
-  /** A picture that covers a box in the item's coordinates and is seen through the shape; `fallback` stands in until it is there. */
+  | {
+      readonly type: 'linear';
+      readonly from: readonly [number, number];
+      readonly to: readonly [number, number];
+      readonly start: Colour;
+      readonly end: Colour;
+    }
+  | {
+      readonly type: 'radial';
+      readonly centre: readonly [number, number];
+      readonly radius: number;
+      readonly start: Colour;
+      readonly end: Colour;
+    }
+  /**
+   * A picture that covers a box in the item's coordinates and is seen through the shape; `fallback` stands in until it
+   * is there.
+   */
   | { readonly type: 'picture'; readonly mediaHash: string; readonly box: Box; readonly fallback: Colour };
 
 interface ItemBase {
@@ -37,7 +52,10 @@ export interface ShapeItem extends ItemBase {
   readonly fill: Fill | null;
   /** Width in the item's coordinates. `behind` lets the fill cover the inner half, as letters want it. */
   readonly stroke: { readonly colour: Colour; readonly width: number; readonly behind: boolean } | null;
-  /** The part of the stroke that is drawn: lengths of dash and gap and where they begin, in the item's coordinates; absent draws all. */
+  /**
+   * The part of the stroke that is drawn: lengths of dash and gap and where they begin, in the item's coordinates;
+   * absent draws all.
+   */
   readonly dash?: { readonly on: number; readonly off: number; readonly shift: number };
   /** More outlines behind all of it, the outermost first. */
   readonly outlines?: readonly { readonly colour: Colour; readonly width: number }[];
@@ -53,9 +71,18 @@ export interface PictureItem extends ItemBase {
 export type UnderEffect =
   | { readonly type: 'shadow'; readonly colour: Colour; readonly x: number; readonly y: number; readonly blur: number }
   /** The shape drawn out along a vector, as a long shadow or the sides of solid letters. */
-  | { readonly type: 'long'; readonly colour: Colour; /** The colour at its far end, if it changes on the way. */ readonly far?: Colour; readonly x: number; readonly y: number };
+  | {
+      readonly type: 'long';
+      readonly colour: Colour;
+      /** The colour at its far end, if it changes on the way. */ readonly far?: Colour;
+      readonly x: number;
+      readonly y: number;
+    };
 
-/** Items that belong together: opacity, blend mode and what lies under them count for the whole. `matrix` and `box` only say where it is. */
+/**
+ * Items that belong together: opacity, blend mode and what lies under them count for the whole. `matrix` and `box` only
+ * say where it is.
+ */
 export interface GroupItem extends ItemBase {
   readonly kind: 'group';
   readonly children: readonly (ShapeItem | PictureItem)[];

@@ -1,5 +1,26 @@
-import { actorAt, actorHit, gestureDefinition, hashUnit, parametersOf, prepareActor, rhythmPlaces, staggerOffsets, staggerRanks, tracksInPlace } from '../motion';
-import type { ActorState, ActorTracks, GestureDefinition, GestureUse, HitKind, Landing, OwnGesture, PreparedActor, UnitPlace } from '../motion';
+import {
+  actorAt,
+  actorHit,
+  gestureDefinition,
+  hashUnit,
+  parametersOf,
+  prepareActor,
+  rhythmPlaces,
+  staggerOffsets,
+  staggerRanks,
+  tracksInPlace,
+} from '../motion';
+import type {
+  ActorState,
+  ActorTracks,
+  GestureDefinition,
+  GestureUse,
+  HitKind,
+  Landing,
+  OwnGesture,
+  PreparedActor,
+  UnitPlace,
+} from '../motion';
 import type { Layer, ResolvedTimes } from '../piece';
 import { beatToSeconds, createMemo, secondsToBeat } from '../time';
 import type { Seconds } from '../time';
@@ -23,21 +44,39 @@ export interface PreparedGesture {
   readonly times: ResolvedTimes;
 }
 
-export function prepareGesture(use: GestureUse, layer: Layer, own: readonly OwnGesture[], times: ResolvedTimes): PreparedGesture {
+export function prepareGesture(
+  use: GestureUse,
+  layer: Layer,
+  own: readonly OwnGesture[],
+  times: ResolvedTimes,
+): PreparedGesture {
   const definition = gestureDefinition(use.gesture);
   const [layerStart, layerEnd] = [times.timeOf(layer.start), times.timeOf(layer.end)];
   const at = use.at ? times.timeOf(use.at) : use.role === 'exit' ? layerEnd : layerStart;
   // A gesture that begins or ends with its layer needs no other landing than that.
   const landing = use.at ? use.landing : use.role === 'exit' ? 'end' : 'start';
   const { unit, value } = use.duration;
-  const span = unit === 'stay' ? layerEnd - layerStart : unit === 'seconds' ? value : beatSpan(times, at, value, landing);
-  return { use, definition, own: tracksInPlace(use, own), duration: Math.max(1e-3, span), at, landing, layerStart, layerEnd, times };
+  const span =
+    unit === 'stay' ? layerEnd - layerStart : unit === 'seconds' ? value : beatSpan(times, at, value, landing);
+  return {
+    use,
+    definition,
+    own: tracksInPlace(use, own),
+    duration: Math.max(1e-3, span),
+    at,
+    landing,
+    layerStart,
+    layerEnd,
+    times,
+  };
 }
 
 /** Seconds of some beats around a moment: the tempo there counts. */
 function beatSpan(times: ResolvedTimes, at: Seconds, beats: number, landing: 'start' | 'peak' | 'end'): Seconds {
   const beat = secondsToBeat(times.grid, at);
-  return landing === 'end' ? at - beatToSeconds(times.grid, beat - beats) : beatToSeconds(times.grid, beat + beats) - at;
+  return landing === 'end'
+    ? at - beatToSeconds(times.grid, beat - beats)
+    : beatToSeconds(times.grid, beat + beats) - at;
 }
 
 /** A gesture cast with the units of a text: what each does, and when. */
@@ -56,34 +95,67 @@ export interface CastGesture {
 }
 
 /** @param wordOf - the word each unit stands in (the first, for lines), for gestures of single words. */
-export function castGesture(prepared: PreparedGesture, places: readonly UnitPlace[], wordOf: (unit: number) => number): CastGesture {
+export function castGesture(
+  prepared: PreparedGesture,
+  places: readonly UnitPlace[],
+  wordOf: (unit: number) => number,
+): CastGesture {
   const { use, definition, own, duration, at, landing, times } = prepared;
   const count = places.length;
   const ranks = staggerRanks(places, use.stagger);
   const { rhythm } = use.stagger;
   const isAgain = use.role === 'accent' && use.every !== null && use.duration.unit !== 'stay';
   // Tracks of the table may differ from unit to unit; those in their place are the same for all.
-  const tracks = places.map((_, index) => own ?? definition?.tracks(parametersOf(use, definition), { index, count, random: (k) => hashUnit(use.stagger.seed * 7919 + k, index) }) ?? {});
+  const tracks = places.map(
+    (_, index) =>
+      own ??
+      definition?.tracks(parametersOf(use, definition), {
+        index,
+        count,
+        random: (k) => hashUnit(use.stagger.seed * 7919 + k, index),
+      }) ??
+      {},
+  );
   const shared = own && prepareActor(own);
   const actors = tracks.map((of) => shared ?? prepareActor(of));
   const isExit = use.role === 'exit';
-  const hitOf = (unit: number) => knownHit(`${isExit}${JSON.stringify(tracks[unit])}`, () => actorHit(actors[unit] ?? [], isExit));
+  const hitOf = (unit: number) =>
+    knownHit(`${isExit}${JSON.stringify(tracks[unit])}`, () => actorHit(actors[unit] ?? [], isExit));
   // The peak is looked for in the course itself, as the check of the sync does: parameters move it.
-  const shareOf = (unit: number): number => (landing === 'start' ? 0 : landing === 'end' ? 1 : (hitOf(unit)?.share ?? 1));
+  const shareOf = (unit: number): number =>
+    landing === 'start' ? 0 : landing === 'end' ? 1 : (hitOf(unit)?.share ?? 1);
   let starts: Float64Array;
   let each = duration;
   if (rhythm && !isAgain) {
     const beat = secondsToBeat(times.grid, at);
-    starts = rhythmPlaces(ranks, rhythm).map((place, unit) => beatToSeconds(times.grid, beat + place) - shareOf(unit) * duration);
+    starts = rhythmPlaces(ranks, rhythm).map(
+      (place, unit) => beatToSeconds(times.grid, beat + place) - shareOf(unit) * duration,
+    );
   } else {
     const spread = staggerOffsets(ranks, use.stagger, duration);
     each = spread.each;
-    // The whole lands as one: its start at the first unit's, its end at the last one's, its peak at the first unit's peak.
-    const first = spread.offsets.reduce((best, offset, unit) => (offset < (spread.offsets[best] ?? Infinity) ? unit : best), 0);
-    const base = isAgain ? -(hitOf(first)?.share ?? 0) * each : landing === 'end' ? at - duration : at - shareOf(first) * each;
+    // The whole lands as one: its start at the first unit's, its end at the last one's, its peak at the first unit's
+    // peak.
+    const first = spread.offsets.reduce(
+      (best, offset, unit) => (offset < (spread.offsets[best] ?? Infinity) ? unit : best),
+      0,
+    );
+    const base = isAgain
+      ? -(hitOf(first)?.share ?? 0) * each
+      : landing === 'end'
+        ? at - duration
+        : at - shareOf(first) * each;
     starts = spread.offsets.map((offset) => base + offset);
   }
-  return { prepared, starts, each, actors, hitOf, plays: places.map((_, i) => use.words === null || use.words.includes(wordOf(i))), returns: isAgain ? returnsOf(prepared) : null };
+  return {
+    prepared,
+    starts,
+    each,
+    actors,
+    hitOf,
+    plays: places.map((_, i) => use.words === null || use.words.includes(wordOf(i))),
+    returns: isAgain ? returnsOf(prepared) : null,
+  };
 }
 
 function returnsOf({ use, layerStart, layerEnd, at, times }: PreparedGesture): Float64Array {

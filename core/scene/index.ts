@@ -1,7 +1,18 @@
 export { IDENTITY, applyMatrix, boxCorners, invert, multiply, transformBox } from './matrix';
 export type { Box, Matrix } from './matrix';
 export { frameFingerprint } from './display-list';
-export type { DisplayItem, DisplayList, Fill, GroupItem, PictureItem, ShapeItem, SmearItem, StillItem, TrailItem, UnderEffect } from './display-list';
+export type {
+  DisplayItem,
+  DisplayList,
+  Fill,
+  GroupItem,
+  PictureItem,
+  ShapeItem,
+  SmearItem,
+  StillItem,
+  TrailItem,
+  UnderEffect,
+} from './display-list';
 export { castGesture, castState, prepareGesture } from './gesture-timing';
 export type { CastGesture, PreparedGesture } from './gesture-timing';
 export { fitIn, prepareScene, propertyAt } from './prepare';

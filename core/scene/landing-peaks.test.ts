@@ -9,26 +9,45 @@ import { FRAME_RATES, beatMoment, freeMoment } from '@core/time';
 import { countingIds } from '../../tests/helpers/documents';
 
 const ids = countingIds('peak');
-const piece = createPiece({ name: 'p', formats: [{ id: 'wide', name: 'Wide', width: 640, height: 360 }], frameRate: FRAME_RATES['30'] }, ids);
+const piece = createPiece(
+  { name: 'p', formats: [{ id: 'wide', name: 'Wide', width: 640, height: 360 }], frameRate: FRAME_RATES['30'] },
+  ids,
+);
 const times = resolveTimes(piece, null);
 const layer: Layer = createLayer('rectangle', { name: 'Flag', start: freeMoment(0), end: freeMoment(9) }, ids);
 const BEAT = 4;
 const MOMENT = 2; // beat 4 at 120 beats a minute
 
-const castOf = (use: GestureUse): CastGesture => castGesture(prepareGesture(use, layer, [], times), [{ x: 0, y: 0 }], () => 0);
+const castOf = (use: GestureUse): CastGesture =>
+  castGesture(prepareGesture(use, layer, [], times), [{ x: 0, y: 0 }], () => 0);
 
 /** Parameters at their least, their greatest and as they come, each of them alone and all together. */
 function extremes(id: keyof typeof GESTURES): Record<string, number>[] {
   const parameters = Object.entries(GESTURES[id].parameters as Record<string, { min: number; max: number }>);
-  const all = (of: (p: { min: number; max: number }) => number) => Object.fromEntries(parameters.map(([key, p]) => [key, of(p)]));
-  return [{}, all((p) => p.min), all((p) => p.max), ...parameters.flatMap(([key, p]) => [{ [key]: p.min }, { [key]: p.max }])];
+  const all = (of: (p: { min: number; max: number }) => number) =>
+    Object.fromEntries(parameters.map(([key, p]) => [key, of(p)]));
+  return [
+    {},
+    all((p) => p.min),
+    all((p) => p.max),
+    ...parameters.flatMap(([key, p]) => [{ [key]: p.min }, { [key]: p.max }]),
+  ];
 }
 
 describe('a gesture that lands its peak on a beat', () => {
-  const cases = GESTURE_IDS.flatMap((id) => (GESTURES[id].roles as readonly GestureRole[]).map((role) => [id, role] as const));
+  const cases = GESTURE_IDS.flatMap((id) =>
+    (GESTURES[id].roles as readonly GestureRole[]).map((role) => [id, role] as const),
+  );
   it.each(cases)('%s as %s has the hit of its course there, with any parameters', (id, role) => {
     for (const parameters of extremes(id)) {
-      const use: GestureUse = { ...newGestureUse(id, role, ids()), duration: { unit: 'beats', value: Math.max(1, GESTURES[id].beats) }, parameters, at: beatMoment(BEAT, times.grid), landing: 'peak', every: null };
+      const use: GestureUse = {
+        ...newGestureUse(id, role, ids()),
+        duration: { unit: 'beats', value: Math.max(1, GESTURES[id].beats) },
+        parameters,
+        at: beatMoment(BEAT, times.grid),
+        landing: 'peak',
+        every: null,
+      };
       const cast = castOf(use);
       const hit = cast.hitOf(0);
       if (!hit) continue;
@@ -36,7 +55,10 @@ describe('a gesture that lands its peak on a beat', () => {
     }
   });
 
-  /** Independent of the heuristics: the first time the scale of a burst, or the height of a fall, reaches its goal, on a grid of 0.1 ms. */
+  /**
+   * Independent of the heuristics: the first time the scale of a burst, or the height of a fall, reaches its goal, on a
+   * grid of 0.1 ms.
+   */
   const reaches = (use: GestureUse, isThere: (state: NonNullable<ReturnType<typeof castState>>) => boolean): number => {
     const cast = castOf(use);
     for (let t = cast.starts[0]!; t < cast.starts[0]! + cast.each; t += 1e-4) {
@@ -46,13 +68,25 @@ describe('a gesture that lands its peak on a beat', () => {
     return cast.starts[0]! + cast.each;
   };
   it.each([0.3, 0.5, 0.8, 1])('Nova with an overshoot of %d is at its full size on the beat', (overshoot) => {
-    const use: GestureUse = { ...newGestureUse('nova', 'entrance', ids()), parameters: { overshoot }, at: beatMoment(BEAT, times.grid), landing: 'peak' };
+    const use: GestureUse = {
+      ...newGestureUse('nova', 'entrance', ids()),
+      parameters: { overshoot },
+      at: beatMoment(BEAT, times.grid),
+      landing: 'peak',
+    };
     expect(Math.abs(reaches(use, (s) => s.scale[0] >= 0.985) - MOMENT)).toBeLessThan(0.002);
   });
   it.each([0.2, 0.5, 0.8, 1])('Gravity with a bounce of %d touches the ground on the beat', (bounce) => {
-    const use: GestureUse = { ...newGestureUse('gravity', 'entrance', ids()), parameters: { bounce }, at: beatMoment(BEAT, times.grid), landing: 'peak' };
+    const use: GestureUse = {
+      ...newGestureUse('gravity', 'entrance', ids()),
+      parameters: { bounce },
+      at: beatMoment(BEAT, times.grid),
+      landing: 'peak',
+    };
     const from = castState(castOf(use), 0, castOf(use).starts[0]! + 1e-6)!.move;
     const height = Math.hypot(from[0], from[1]);
-    expect(Math.abs(reaches(use, (s) => Math.hypot(s.move[0], s.move[1]) <= height * 0.02) - MOMENT)).toBeLessThan(0.004);
+    expect(Math.abs(reaches(use, (s) => Math.hypot(s.move[0], s.move[1]) <= height * 0.02) - MOMENT)).toBeLessThan(
+      0.004,
+    );
   });
 });

@@ -20,7 +20,10 @@ export class LayerReader {
   colour = (property: PropertyId): Colour => propertyAt(this.prepared, property, this.seconds) as Colour;
 }
 
-/** From the layer's own pixels to pixels of the format. @param origin - where the layer's position is measured from, pixels of the format. */
+/**
+ * From the layer's own pixels to pixels of the format. @param origin - where the layer's position is measured from,
+ * pixels of the format.
+ */
 export function layerMatrix(prepared: PreparedLayer, read: LayerReader, origin: readonly [number, number]): Matrix {
   const [px, py] = read.vector('position');
   const [sx, sy] = read.vector('scale');
@@ -46,9 +49,16 @@ export function fillOf(gradient: 'none' | 'linear' | 'radial', read: LayerReader
   if (gradient === 'radial') return { type: 'radial', centre, radius: Math.max(w, h) / 2, start, end };
   const angle = (read.number('gradientAngle') * Math.PI) / 180;
   const [dx, dy] = [Math.cos(angle), Math.sin(angle)];
-  // Half the box's extent along the direction: the two colours then lie on the box's edges (CSS Images 3, section 3.1.1).
+  // Half the box's extent along the direction: the two colours then lie on the box's edges (CSS Images 3, section
+  // 3.1.1).
   const half = (Math.abs(w * dx) + Math.abs(h * dy)) / 2;
-  return { type: 'linear', from: [centre[0] - dx * half, centre[1] - dy * half], to: [centre[0] + dx * half, centre[1] + dy * half], start, end };
+  return {
+    type: 'linear',
+    from: [centre[0] - dx * half, centre[1] - dy * half],
+    to: [centre[0] + dx * half, centre[1] + dy * half],
+    start,
+    end,
+  };
 }
 
 /** The picture seen through a layer, if it has one: it covers the box, enlarged and moved as the layer says. */
@@ -58,7 +68,12 @@ export function pictureFill(prepared: PreparedLayer, read: LayerReader, [l, t, r
   const [dx, dy] = read.vector('pictureShift');
   const [w, h] = [r - l, b - t];
   const [x, y] = [(l + r) / 2 + dx * w, (t + b) / 2 + dy * h];
-  return { type: 'picture', mediaHash: prepared.mediaHash, box: [x - (w * zoom) / 2, y - (h * zoom) / 2, x + (w * zoom) / 2, y + (h * zoom) / 2], fallback: read.colour('fill') };
+  return {
+    type: 'picture',
+    mediaHash: prepared.mediaHash,
+    box: [x - (w * zoom) / 2, y - (h * zoom) / 2, x + (w * zoom) / 2, y + (h * zoom) / 2],
+    fallback: read.colour('fill'),
+  };
 }
 
 /** A fill in other colours; a picture keeps its own. */
@@ -73,7 +88,13 @@ export function withBlur<T extends StillItem>(item: T, blur: number): T {
 }
 
 export const printFill = (fill: Fill): string =>
-  fill.type === 'solid' ? fill.colour : fill.type === 'picture' ? `p${fill.mediaHash}${fill.box.map((n) => n.toFixed(2)).join()}${fill.fallback}` : fill.type === 'linear' ? `l${fill.from.join()},${fill.to.join()}${fill.start}${fill.end}` : `r${fill.centre.join()},${fill.radius}${fill.start}${fill.end}`;
+  fill.type === 'solid'
+    ? fill.colour
+    : fill.type === 'picture'
+      ? `p${fill.mediaHash}${fill.box.map((n) => n.toFixed(2)).join()}${fill.fallback}`
+      : fill.type === 'linear'
+        ? `l${fill.from.join()},${fill.to.join()}${fill.start}${fill.end}`
+        : `r${fill.centre.join()},${fill.radius}${fill.start}${fill.end}`;
 
 export interface Outline {
   readonly path: string;
@@ -93,12 +114,32 @@ export function dashOf(read: LayerReader, pathKey: string, path: string): ShapeI
   return { on: whole * (to - from), off: whole * (1 - to + from), shift: -whole * (from + read.number('drawOffset')) };
 }
 
-export function shapeItem(prepared: PreparedLayer, read: LayerReader, outline: Outline, gradient: 'none' | 'linear' | 'radial', opacity: number): ShapeItem {
+export function shapeItem(
+  prepared: PreparedLayer,
+  read: LayerReader,
+  outline: Outline,
+  gradient: 'none' | 'linear' | 'radial',
+  opacity: number,
+): ShapeItem {
   const { layer } = prepared;
   const fill = fillOf(gradient, read, outline.box);
   const width = read.number('strokeWidth') * outline.unitsPerPixel;
   const dash = width > 0 ? dashOf(read, outline.pathKey, outline.path) : undefined;
-  const stroke = width > 0 && dash !== null ? { colour: read.colour('stroke'), width, behind: layer.kind === 'text' } : null;
+  const stroke =
+    width > 0 && dash !== null ? { colour: read.colour('stroke'), width, behind: layer.kind === 'text' } : null;
   const fingerprint = `${outline.pathKey}|${outline.matrix.join()}|${opacity}|${layer.blend}|${printFill(fill)}|${stroke ? `${stroke.colour}${stroke.width}` : ''}${dash ? `d${dash.on},${dash.shift}` : ''}`;
-  return { kind: 'shape', layerId: layer.id, path: outline.path, pathKey: outline.pathKey, matrix: outline.matrix, box: outline.box, opacity, blend: layer.blend, fill, stroke, fingerprint, ...(dash ? { dash } : {}) };
+  return {
+    kind: 'shape',
+    layerId: layer.id,
+    path: outline.path,
+    pathKey: outline.pathKey,
+    matrix: outline.matrix,
+    box: outline.box,
+    opacity,
+    blend: layer.blend,
+    fill,
+    stroke,
+    fingerprint,
+    ...(dash ? { dash } : {}),
+  };
 }

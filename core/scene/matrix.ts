@@ -5,7 +5,14 @@ export const IDENTITY: Matrix = [1, 0, 0, 1, 0, 0];
 
 /** First `n`, then `m`. */
 export function multiply(m: Matrix, n: Matrix): Matrix {
-  return [m[0] * n[0] + m[2] * n[1], m[1] * n[0] + m[3] * n[1], m[0] * n[2] + m[2] * n[3], m[1] * n[2] + m[3] * n[3], m[0] * n[4] + m[2] * n[5] + m[4], m[1] * n[4] + m[3] * n[5] + m[5]];
+  return [
+    m[0] * n[0] + m[2] * n[1],
+    m[1] * n[0] + m[3] * n[1],
+    m[0] * n[2] + m[2] * n[3],
+    m[1] * n[2] + m[3] * n[3],
+    m[0] * n[4] + m[2] * n[5] + m[4],
+    m[1] * n[4] + m[3] * n[5] + m[5],
+  ];
 }
 
 export function applyMatrix(m: Matrix, x: number, y: number): [number, number] {
@@ -16,7 +23,14 @@ export function applyMatrix(m: Matrix, x: number, y: number): [number, number] {
 export function invert(m: Matrix): Matrix {
   const det = m[0] * m[3] - m[1] * m[2];
   if (Math.abs(det) < 1e-12) throw new RangeError('the matrix has no inverse');
-  return [m[3] / det, -m[1] / det, -m[2] / det, m[0] / det, (m[2] * m[5] - m[3] * m[4]) / det, (m[1] * m[4] - m[0] * m[5]) / det];
+  return [
+    m[3] / det,
+    -m[1] / det,
+    -m[2] / det,
+    m[0] / det,
+    (m[2] * m[5] - m[3] * m[4]) / det,
+    (m[1] * m[4] - m[0] * m[5]) / det,
+  ];
 }
 
 /** How much larger a matrix draws, as a mean of both directions. */

@@ -4,8 +4,8 @@ import type { Box } from './matrix';
 const remembered = createMemo<Box | null>(5000);
 
 /**
- * Box around all points of SVG path data, control points included (a curve lies within their hull). Null if the data uses
- * other commands than absolute M, L, Q, C and Z, or has no points: its extent is then unknown.
+ * Box around all points of SVG path data, control points included (a curve lies within their hull). Null if the data
+ * uses other commands than absolute M, L, Q, C and Z, or has no points: its extent is then unknown.
  */
 export function pathBounds(key: string, d: string): Box | null {
   return remembered(key, () => measure(d));

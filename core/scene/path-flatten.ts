@@ -20,14 +20,22 @@ export function flattenPath(d: string, chords = CHORDS): Contour[] {
     if (points.length >= 4) {
       if (isClosed) points.push(points[0]!, points[1]!);
       const lengths = new Float64Array(points.length / 2);
-      for (let i = 1; i < lengths.length; i++) lengths[i] = lengths[i - 1]! + Math.hypot(points[2 * i]! - points[2 * i - 2]!, points[2 * i + 1]! - points[2 * i - 1]!);
+      for (let i = 1; i < lengths.length; i++)
+        lengths[i] =
+          lengths[i - 1]! + Math.hypot(points[2 * i]! - points[2 * i - 2]!, points[2 * i + 1]! - points[2 * i - 1]!);
       out.push({ points: Float64Array.from(points), lengths, isClosed });
     }
     points = [];
   };
   let [x, y] = [0, 0];
   for (const [, command, args] of d.matchAll(/([MLQCZz])([^MLQCZz]*)/g)) {
-    const n = (args ?? '').trim() === '' ? [] : (args ?? '').trim().split(/[\s,]+/).map(Number);
+    const n =
+      (args ?? '').trim() === ''
+        ? []
+        : (args ?? '')
+            .trim()
+            .split(/[\s,]+/)
+            .map(Number);
     if (command === 'Z' || command === 'z') {
       [x, y] = [points[0] ?? x, points[1] ?? y];
       finish(true);
@@ -44,7 +52,11 @@ export function flattenPath(d: string, chords = CHORDS): Contour[] {
           const s = 1 - t;
           const control = [n[i]!, n[i + 1]!] as const;
           if (size === 6) points.push(...bezierPoint([[x, y], control, [n[i + 2]!, n[i + 3]!], [ex, ey]], t));
-          else points.push(s * s * x + 2 * s * t * control[0] + t * t * ex, s * s * y + 2 * s * t * control[1] + t * t * ey);
+          else
+            points.push(
+              s * s * x + 2 * s * t * control[0] + t * t * ex,
+              s * s * y + 2 * s * t * control[1] + t * t * ey,
+            );
         }
       }
       points.push(ex, ey);
@@ -58,8 +70,8 @@ export function flattenPath(d: string, chords = CHORDS): Contour[] {
 export const lengthOf = (contour: Contour): number => contour.lengths[contour.lengths.length - 1] ?? 0;
 
 /**
- * The place a length along a contour, and the direction it runs there in radians. A closed contour goes round again; beyond
- * the ends of an open one the way goes straight on.
+ * The place a length along a contour, and the direction it runs there in radians. A closed contour goes round again;
+ * beyond the ends of an open one the way goes straight on.
  */
 export function placeAlong(contour: Contour, length: number): { x: number; y: number; angle: number } {
   const { points, lengths, isClosed } = contour;

@@ -41,7 +41,11 @@ const COVERING = 0.98;
 function coversFrame(layer: Layer, lead: Format): boolean {
   const dimensions = layer.tracks.dimensions?.value as Vector | undefined;
   const scale = (layer.tracks.scale?.value as Vector | undefined) ?? [1, 1];
-  return dimensions !== undefined && dimensions[0] * scale[0] >= lead.width * COVERING && dimensions[1] * scale[1] >= lead.height * COVERING;
+  return (
+    dimensions !== undefined &&
+    dimensions[0] * scale[0] >= lead.width * COVERING &&
+    dimensions[1] * scale[1] >= lead.height * COVERING
+  );
 }
 
 /** Pixels of a format that a pixel of the lead makes for a layer, before its own override. */
@@ -55,7 +59,10 @@ export function fitIn(layer: Layer, lead: Format, format: Format): number {
 /** A roll is made this much larger or smaller at most, so that it moves whole pixels. */
 const MOST_ROLL_CHANGE = 1.34;
 
-/** What a closing roll is scaled by besides, so that it moves whole pixels a frame in this format too: broken steps make letters shimmer. 1 where that would change it much. */
+/**
+ * What a closing roll is scaled by besides, so that it moves whole pixels a frame in this format too: broken steps make
+ * letters shimmer. 1 where that would change it much.
+ */
 function wholeSteps(layer: Layer, fit: number, rate: FrameRate, times: ResolvedTimes): number {
   if (layer.kind !== 'text' || !layer.content.phrase?.role.startsWith('credit-')) return 1;
   const [first, last] = layer.tracks.position?.keyframes ?? [];
@@ -67,8 +74,8 @@ function wholeSteps(layer: Layer, fit: number, rate: FrameRate, times: ResolvedT
 }
 
 /**
- * Makes a piece ready to be drawn in one of its formats. Formats other than the lead show the lead's arrangement scaled to fit
- * about the centre; what covers the lead's frame is scaled to cover; then the layer's own override applies.
+ * Makes a piece ready to be drawn in one of its formats. Formats other than the lead show the lead's arrangement scaled
+ * to fit about the centre; what covers the lead's frame is scaled to cover; then the layer's own override applies.
  * @throws RangeError if the piece has no such format.
  */
 export function prepareScene(piece: Piece, times: ResolvedTimes, formatId: string): PreparedScene {
@@ -79,8 +86,10 @@ export function prepareScene(piece: Piece, times: ResolvedTimes, formatId: strin
     const override = layer.overrides[formatId];
     const fit = fitIn(layer, lead, format);
     const tracks: Partial<Record<PropertyId, PreparedTrack>> = {};
-    for (const [property, track] of Object.entries(layer.tracks)) if (track) tracks[property as PropertyId] = prepareTrack(track, times.timeOf); // keys are validated by the schema
-    const mediaId = layer.kind === 'picture' ? layer.content.mediaId : layer.kind === 'text' ? layer.content.picture : null;
+    for (const [property, track] of Object.entries(layer.tracks))
+      if (track) tracks[property as PropertyId] = prepareTrack(track, times.timeOf); // keys are validated by the schema
+    const mediaId =
+      layer.kind === 'picture' ? layer.content.mediaId : layer.kind === 'text' ? layer.content.picture : null;
     return {
       layer,
       start: times.timeOf(layer.start),
@@ -91,8 +100,11 @@ export function prepareScene(piece: Piece, times: ResolvedTimes, formatId: strin
       move: override?.move ?? [0, 0],
       hidden: layer.hidden || (override?.hidden ?? false),
       gestures: layer.gestures.map((use) => prepareGesture(use, layer, piece.gestures, times)),
-      shutter: layer.motionBlur === 'off' || (layer.motionBlur === 'piece' && piece.shutter === 0) ? 0 : ((piece.shutter || DEFAULT_SHUTTER) / 360) * (piece.frameRate.den / piece.frameRate.num),
-      mediaHash: mediaId === null ? null : piece.media.find((m) => m.id === mediaId)?.hash ?? null,
+      shutter:
+        layer.motionBlur === 'off' || (layer.motionBlur === 'piece' && piece.shutter === 0)
+          ? 0
+          : ((piece.shutter || DEFAULT_SHUTTER) / 360) * (piece.frameRate.den / piece.frameRate.num),
+      mediaHash: mediaId === null ? null : (piece.media.find((m) => m.id === mediaId)?.hash ?? null),
     };
   });
   return { format, layers, background: prepareTrack(piece.background, times.timeOf) };

@@ -27,12 +27,19 @@ function toUnit(layout: TextLayout, glyphs: readonly PlacedGlyph[], index: numbe
   const right = Math.max(...glyphs.map((g) => g.x + g.advance));
   const top = Math.min(...glyphs.map((g) => g.y));
   const bottom = Math.max(...glyphs.map((g) => g.y));
-  return { glyphs, index, line, box: [left, top - layout.capHeight * 1.35, right, bottom + layout.capHeight * 0.45], pivot: [(left + right) / 2, (top + bottom - layout.capHeight) / 2] };
+  return {
+    glyphs,
+    index,
+    line,
+    box: [left, top - layout.capHeight * 1.35, right, bottom + layout.capHeight * 0.45],
+    pivot: [(left + right) / 2, (top + bottom - layout.capHeight) / 2],
+  };
 }
 
 /**
- * Splits a layout. Letters are clusters (a base with its marks, a ligature); words are runs without white space; both count in
- * reading order. Spaces belong to no word and are no letters; in `whole` and `line` they belong to what holds them.
+ * Splits a layout. Letters are clusters (a base with its marks, a ligature); words are runs without white space; both
+ * count in reading order. Spaces belong to no word and are no letters; in `whole` and `line` they belong to what holds
+ * them.
  */
 export function textUnits(text: string, layout: TextLayout, kind: UnitKind): TextUnits {
   const groups = new Map<number, PlacedGlyph[]>();
@@ -53,7 +60,9 @@ export function textUnits(text: string, layout: TextLayout, kind: UnitKind): Tex
     if (group) group.push(glyph);
     else groups.set(key, [glyph]);
   }
-  const units = [...groups.entries()].sort((a, b) => a[0] - b[0]).map(([, glyphs], index) => toUnit(layout, glyphs, index));
+  const units = [...groups.entries()]
+    .sort((a, b) => a[0] - b[0])
+    .map(([, glyphs], index) => toUnit(layout, glyphs, index));
   const unitOf = new Map<PlacedGlyph, number>();
   for (const unit of units) for (const glyph of unit.glyphs) unitOf.set(glyph, unit.index);
   return { kind, units, unitOf };

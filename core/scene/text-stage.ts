@@ -59,7 +59,11 @@ export function castFor(gesture: PreparedGesture, text: string, layout: TextLayo
   if (!cast) {
     const { units } = unitsFor(text, layout, gesture.use.unit);
     const words = unitsFor(text, layout, 'word');
-    cast = castGesture(gesture, units.map((unit) => ({ x: unit.pivot[0], y: unit.pivot[1] })), (i) => words.unitOf.get(units[i]!.glyphs.find((g) => words.unitOf.has(g))!) ?? -1); // undefined finds nothing
+    cast = castGesture(
+      gesture,
+      units.map((unit) => ({ x: unit.pivot[0], y: unit.pivot[1] })),
+      (i) => words.unitOf.get(units[i]!.glyphs.find((g) => words.unitOf.has(g))!) ?? -1,
+    ); // undefined finds nothing
     casts.set(gesture, cast);
   }
   return cast;
@@ -80,18 +84,36 @@ function shownText(prepared: PreparedLayer, layer: TextLayer, seconds: Seconds):
 }
 
 /** The spans a layer is set with; small capitals come first, so that what was set by hand counts. */
-const spansOf = ({ content }: TextLayer): readonly TextSpan[] => (content.letterCase === 'small' ? [...smallCapitals(content.text), ...content.spans] : content.spans);
+const spansOf = ({ content }: TextLayer): readonly TextSpan[] =>
+  content.letterCase === 'small' ? [...smallCapitals(content.text), ...content.spans] : content.spans;
 
 const AXIS_TRACKS = ['letterWidth', 'lean', 'opticalSize', 'axisA', 'axisB', 'axisC'] as const;
-const standingAxes = new WeakMap<PreparedLayer, { readonly size: number; readonly axes: NonNullable<TextStyle['axes']> }>();
+const standingAxes = new WeakMap<
+  PreparedLayer,
+  { readonly size: number; readonly axes: NonNullable<TextStyle['axes']> }
+>();
 
-/** Where on its font's axes a text is. What does not move is worked out once: most texts leave their axes alone, and every frame asks. */
-function axesOf(prepared: PreparedLayer, layer: TextLayer, read: LayerReader, size: number): NonNullable<TextStyle['axes']> {
+/**
+ * Where on its font's axes a text is. What does not move is worked out once: most texts leave their axes alone, and
+ * every frame asks.
+ */
+function axesOf(
+  prepared: PreparedLayer,
+  layer: TextLayer,
+  read: LayerReader,
+  size: number,
+): NonNullable<TextStyle['axes']> {
   const known = standingAxes.get(prepared);
   if (known?.size === size) return known.axes;
   const opticalSize = read.number('opticalSize');
-  const axes = { width: read.number('letterWidth'), lean: read.number('lean'), opticalSize: opticalSize > 0 ? opticalSize : size, further: [read.number('axisA'), read.number('axisB'), read.number('axisC')] };
-  if (AXIS_TRACKS.every((id) => (layer.tracks[id]?.keyframes.length ?? 0) === 0)) standingAxes.set(prepared, { size, axes });
+  const axes = {
+    width: read.number('letterWidth'),
+    lean: read.number('lean'),
+    opticalSize: opticalSize > 0 ? opticalSize : size,
+    further: [read.number('axisA'), read.number('axisB'), read.number('axisC')],
+  };
+  if (AXIS_TRACKS.every((id) => (layer.tracks[id]?.keyframes.length ?? 0) === 0))
+    standingAxes.set(prepared, { size, axes });
   return axes;
 }
 
@@ -110,7 +132,14 @@ export interface Setting {
 }
 
 /** Lays the words out where they stand: about the layer's position, or filling their place in the frame. */
-export function setText(prepared: PreparedLayer, layer: TextLayer, read: LayerReader, scene: PreparedScene, seconds: Seconds, layoutText: LayoutText): Setting {
+export function setText(
+  prepared: PreparedLayer,
+  layer: TextLayer,
+  read: LayerReader,
+  scene: PreparedScene,
+  seconds: Seconds,
+  layoutText: LayoutText,
+): Setting {
   const { content } = layer;
   const { format } = scene;
   const text = shownText(prepared, layer, seconds);
@@ -130,7 +159,15 @@ export function setText(prepared: PreparedLayer, layer: TextLayer, read: LayerRe
     stands: area ? 'middle' : content.stands,
     ...(features.length > 0 ? { features } : {}),
     ...(spans.length > 0 ? { spans } : {}),
-    ...(area ? { fit: { width: (area.width * format.width) / prepared.fit, height: (area.height * format.height) / prepared.fit, maxSize: wanted } } : {}),
+    ...(area
+      ? {
+          fit: {
+            width: (area.width * format.width) / prepared.fit,
+            height: (area.height * format.height) / prepared.fit,
+            maxSize: wanted,
+          },
+        }
+      : {}),
   };
   const { key, layout } = layoutText(text, style);
   const size = layout.fittedSize ?? wanted;
@@ -139,12 +176,26 @@ export function setText(prepared: PreparedLayer, layer: TextLayer, read: LayerRe
   if (area) {
     const half = layout.edges.bottom * k * prepared.fit; // the text stands on its middle
     const x = area.x + (content.align === 'left' ? 0 : content.align === 'right' ? area.width : area.width / 2);
-    const y = area.y * format.height + (area.valign === 'top' ? half : area.valign === 'bottom' ? area.height * format.height - half : (area.height * format.height) / 2);
+    const y =
+      area.y * format.height +
+      (area.valign === 'top'
+        ? half
+        : area.valign === 'bottom'
+          ? area.height * format.height - half
+          : (area.height * format.height) / 2);
     origin = [x * format.width, y];
   }
   const matrix = layerMatrix(prepared, read, origin);
   const bent = content.along && bentLine(content.along, layout, read.number('bend'), read.number('pathShift'), k);
-  return { text, spans, layout, key, size, bent, matrix: [matrix[0] * k, matrix[1] * k, matrix[2] * k, matrix[3] * k, matrix[4], matrix[5]] };
+  return {
+    text,
+    spans,
+    layout,
+    key,
+    size,
+    bent,
+    matrix: [matrix[0] * k, matrix[1] * k, matrix[2] * k, matrix[3] * k, matrix[4], matrix[5]],
+  };
 }
 
 /** A text layer at one time, with what moves it. */
@@ -158,7 +209,11 @@ export interface Stage {
 }
 
 /** What the gestures down to a fineness make of the unit a glyph stands in. */
-export function actOf({ setting: { text, layout, bent }, seconds, active }: Stage, glyph: PlacedGlyph, finest: UnitKind): Act {
+export function actOf(
+  { setting: { text, layout, bent }, seconds, active }: Stage,
+  glyph: PlacedGlyph,
+  finest: UnitKind,
+): Act {
   let act = NO_ACT;
   for (const cast of active) {
     const { use } = cast.prepared;
@@ -171,7 +226,18 @@ export function actOf({ setting: { text, layout, bent }, seconds, active }: Stag
     if (!state) continue;
     const inLine = state.spread === 0 ? null : units.filter((u) => u.line === unit.line);
     const frame = bent ? bent.frame(unit.pivot[0]) : null;
-    act = withState(act, state, { pivot: unit.pivot, box: unit.box, em: UNITS, fromMiddle: inLine ? inLine.indexOf(unit) - (inLine.length - 1) / 2 : 0, ...(frame ? { frame } : {}) }, use.colour);
+    act = withState(
+      act,
+      state,
+      {
+        pivot: unit.pivot,
+        box: unit.box,
+        em: UNITS,
+        fromMiddle: inLine ? inLine.indexOf(unit) - (inLine.length - 1) / 2 : 0,
+        ...(frame ? { frame } : {}),
+      },
+      use.colour,
+    );
   }
   return act;
 }

@@ -10,7 +10,12 @@ const DESCENT_SHARE = 0.3;
 const MOST_EXTRA_LINES = 24;
 
 /** Widths of the pieces between allowed breaks, so that a breaking can be judged without shaping every line anew. */
-function breakWidths(text: string, offset: number, style: TextStyle, fonts: FontLibrary): { ink: number; whole: number }[] {
+function breakWidths(
+  text: string,
+  offset: number,
+  style: TextStyle,
+  fonts: FontLibrary,
+): { ink: number; whole: number }[] {
   const item = itemiseStyled(text, offset, style, fonts);
   const out: { ink: number; whole: number }[] = [];
   let start = 0;
@@ -23,10 +28,16 @@ function breakWidths(text: string, offset: number, style: TextStyle, fonts: Font
 }
 
 /**
- * The largest size at which a text fits a box, and the wrapping width that gives it. For each number of lines the narrowest width
- * that needs no more is found by bisection, which also balances the lines; the number whose size is largest wins, fewer at a tie.
+ * The largest size at which a text fits a box, and the wrapping width that gives it. For each number of lines the
+ * narrowest width that needs no more is found by bisection, which also balances the lines; the number whose size is
+ * largest wins, fewer at a tie.
  */
-export function fitToBox(text: string, style: TextStyle, box: FitBox, fonts: FontLibrary): { size: number; wrapWidth: number } {
+export function fitToBox(
+  text: string,
+  style: TextStyle,
+  box: FitBox,
+  fonts: FontLibrary,
+): { size: number; wrapWidth: number } {
   const paragraphs: { ink: number; whole: number }[][] = [];
   let offset = 0;
   for (const paragraph of text.split('\n')) {

@@ -29,7 +29,9 @@ export function rangesOf(points: Iterable<number>): number[] {
   return out;
 }
 
-/** Names of axes by tag, from the `fvar` table (OpenType 1.9): records of 20 bytes, the name's identifier at byte 18. */
+/**
+ * Names of axes by tag, from the `fvar` table (OpenType 1.9): records of 20 bytes, the name's identifier at byte 18.
+ */
 function axisNames(face: FontFaceObject): Map<string, string> {
   const out = new Map<string, string>();
   const table = face.referenceTable('fvar');

@@ -1,6 +1,7 @@
 /**
- * The families that ship with the app, by character. The id is the package name under @fontsource-variable; `feel` words are for searching.
- * `scripts` beyond Latin are what the family itself covers; a letter that it lacks is taken from the families in FALLBACKS.
+ * The families that ship with the app, by character. The id is the package name under @fontsource-variable; `feel`
+ * words are for searching. `scripts` beyond Latin are what the family itself covers; a letter that it lacks is taken
+ * from the families in FALLBACKS.
  */
 export const FONT_FAMILIES = {
   'bricolage-grotesque': { label: 'Bricolage Grotesque', feel: 'lively poster grotesque' },
@@ -28,4 +29,11 @@ export const FONT_FAMILY_IDS = Object.keys(FONT_FAMILIES) as FontFamilyId[]; // 
 export const DEFAULT_FAMILY: FontFamilyId = 'bricolage-grotesque';
 
 /** Tried in order for letters that the chosen family has not. */
-export const FALLBACKS: readonly FontFamilyId[] = ['rubik', 'noto-sans-arabic', 'noto-sans-hebrew', 'noto-sans-devanagari', 'noto-sans-jp', 'spline-sans'];
+export const FALLBACKS: readonly FontFamilyId[] = [
+  'rubik',
+  'noto-sans-arabic',
+  'noto-sans-hebrew',
+  'noto-sans-devanagari',
+  'noto-sans-jp',
+  'spline-sans',
+];

@@ -5,7 +5,10 @@ import type { FontFile, FontManifest } from './font-manifest';
 import type { ShapingFace } from './shaper';
 import type { FontAxis } from './variation';
 
-/** Loaded faces by file. Loading is the host's; looking up is synchronous, so that a scene can be resolved without waiting. */
+/**
+ * Loaded faces by file. Loading is the host's; looking up is synchronous, so that a scene can be resolved without
+ * waiting.
+ */
 export interface FontLibrary {
   readonly manifest: FontManifest;
   /** Grows with every file loaded; part of cache keys, so that text is laid out anew when its font arrives. */
@@ -30,12 +33,18 @@ interface Shared {
   generation: number;
 }
 
-export function createFontLibrary(hb: HarfBuzz, manifest: FontManifest, read: (path: string) => Promise<Uint8Array>, shared: Shared = { faces: new Map(), pending: new Map(), generation: 0 }): FontLibrary {
+export function createFontLibrary(
+  hb: HarfBuzz,
+  manifest: FontManifest,
+  read: (path: string) => Promise<Uint8Array>,
+  shared: Shared = { faces: new Map(), pending: new Map(), generation: 0 },
+): FontLibrary {
   const { faces, pending } = shared;
   const lookups = new Map<string, string | null>();
   // Files that could not be read: until they are, other fonts stand in.
   const broken = new Set<string>();
-  const usable = (): FontManifest => (broken.size === 0 ? manifest : { ...manifest, files: manifest.files.filter((file) => !broken.has(file.path)) });
+  const usable = (): FontManifest =>
+    broken.size === 0 ? manifest : { ...manifest, files: manifest.files.filter((file) => !broken.has(file.path)) };
   // Weight only matters to families of several files.
   const weighed = new Map<string, boolean>();
   const isWeighed = (family: string): boolean => {
@@ -83,7 +92,9 @@ export function createFontLibrary(hb: HarfBuzz, manifest: FontManifest, read: (p
       const results = await Promise.allSettled(files.map((file) => loadFile(file.path)));
       const failed = results.find((result) => result.status === 'rejected');
       const before = broken.size;
-      results.forEach((result, i) => (result.status === 'rejected' ? broken.add(files[i]!.path) : broken.delete(files[i]!.path)));
+      results.forEach((result, i) =>
+        result.status === 'rejected' ? broken.add(files[i]!.path) : broken.delete(files[i]!.path),
+      );
       if (broken.size !== before) {
         lookups.clear();
         shared.generation++;
@@ -92,20 +103,28 @@ export function createFontLibrary(hb: HarfBuzz, manifest: FontManifest, read: (p
       await Promise.all(filesForText(usable(), family, italic, text).map((file) => loadFile(file.path)));
       throw failed.reason;
     },
-    isLoaded: (family, italic, text) => filesForText(manifest, family, italic, text).every((file) => faces.has(file.path)),
+    isLoaded: (family, italic, text) =>
+      filesForText(manifest, family, italic, text).every((file) => faces.has(file.path)),
     faceFor(family, italic, weight, codePoint) {
       const path = pathFor(family, italic, weight, codePoint);
-      return path === null ? null : faces.get(path) ?? null;
+      return path === null ? null : (faces.get(path) ?? null);
     },
     withFiles(files, readOwn) {
       const own = new Set(files.map((file) => file.path));
       const families = { ...manifest.families };
       for (const file of files) {
         const known = families[file.family];
-        const axes = known ? [...known.axes, ...file.axes.filter((axis) => !known.axes.some((a) => a.tag === axis.tag))] : [...file.axes];
+        const axes = known
+          ? [...known.axes, ...file.axes.filter((axis) => !known.axes.some((a) => a.tag === axis.tag))]
+          : [...file.axes];
         families[file.family] = { italic: (known?.italic ?? false) || file.italic, axes };
       }
-      return createFontLibrary(hb, { files: [...manifest.files, ...files], families }, (path) => (own.has(path) ? readOwn(path) : read(path)), shared);
+      return createFontLibrary(
+        hb,
+        { files: [...manifest.files, ...files], families },
+        (path) => (own.has(path) ? readOwn(path) : read(path)),
+        shared,
+      );
     },
   };
 }

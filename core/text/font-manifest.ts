@@ -28,8 +28,8 @@ export function covers(file: FontFile, codePoint: number): boolean {
 }
 
 /**
- * How far a file is from a wanted weight. Files that miss it are tried as CSS Fonts 4, section 5.2 does: from 400 to 500 upwards first,
- * below that the lighter, above that the heavier first.
+ * How far a file is from a wanted weight. Files that miss it are tried as CSS Fonts 4, section 5.2 does: from 400 to
+ * 500 upwards first, below that the lighter, above that the heavier first.
  */
 function weightDistance([min, max]: readonly [number, number], wanted: number): number {
   if (wanted >= min && wanted <= max) return 0;
@@ -39,18 +39,34 @@ function weightDistance([min, max]: readonly [number, number], wanted: number): 
   return isPreferred ? gap : gap + 1000;
 }
 
-/** The files of a family in the wanted slope (upright if it has no italic, italic if it has nothing else), the nearest weight first. */
+/**
+ * The files of a family in the wanted slope (upright if it has no italic, italic if it has nothing else), the nearest
+ * weight first.
+ */
 export function familyFiles(manifest: FontManifest, family: string, italic: boolean, weight = 400): FontFile[] {
   const all = manifest.files.filter((file) => file.family === family);
   const sloped = all.filter((file) => file.italic === italic);
-  return (sloped.length > 0 ? sloped : all).map((file) => ({ file, away: weightDistance(file.weights, weight) })).sort((a, b) => a.away - b.away).map(({ file }) => file);
+  return (sloped.length > 0 ? sloped : all)
+    .map((file) => ({ file, away: weightDistance(file.weights, weight) }))
+    .sort((a, b) => a.away - b.away)
+    .map(({ file }) => file);
 }
 
 /** The weights at which the files of a family begin; one for a family of one weight range. */
-export const weightsOf = (manifest: FontManifest, family: string): number[] => [...new Set(manifest.files.filter((f) => f.family === family).map((f) => f.weights[0]))];
+export const weightsOf = (manifest: FontManifest, family: string): number[] => [
+  ...new Set(manifest.files.filter((f) => f.family === family).map((f) => f.weights[0])),
+];
 
-/** The file to draw a code point with: of the family, else of the fallbacks in order; null if no font that ships has it. */
-export function fileForCodePoint(manifest: FontManifest, family: string, italic: boolean, weight: number, codePoint: number): FontFile | null {
+/**
+ * The file to draw a code point with: of the family, else of the fallbacks in order; null if no font that ships has it.
+ */
+export function fileForCodePoint(
+  manifest: FontManifest,
+  family: string,
+  italic: boolean,
+  weight: number,
+  codePoint: number,
+): FontFile | null {
   for (const candidate of [family, ...FALLBACKS]) {
     for (const file of familyFiles(manifest, candidate, italic, weight)) if (covers(file, codePoint)) return file;
   }
@@ -58,8 +74,8 @@ export function fileForCodePoint(manifest: FontManifest, family: string, italic:
 }
 
 /**
- * Every file that a text needs, without repeats; the family's own Latin file, which gives the line metrics, is among them.
- * All weights of a family of several files are, because a weight can be animated.
+ * Every file that a text needs, without repeats; the family's own Latin file, which gives the line metrics, is among
+ * them. All weights of a family of several files are, because a weight can be animated.
  */
 export function filesForText(manifest: FontManifest, family: string, italic: boolean, text: string): FontFile[] {
   const weights = weightsOf(manifest, family);

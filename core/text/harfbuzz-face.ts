@@ -27,7 +27,13 @@ export interface HarfBuzz {
     addText(text: string): void;
     guessSegmentProperties(): void;
     setDirection(direction: never): void;
-    getGlyphInfosAndPositions(): { codepoint: number; cluster: number; xAdvance?: number; xOffset?: number; yOffset?: number }[];
+    getGlyphInfosAndPositions(): {
+      codepoint: number;
+      cluster: number;
+      xAdvance?: number;
+      xOffset?: number;
+      yOffset?: number;
+    }[];
   };
   Variation: new (tag: string, value: number) => object;
   Feature: { fromString(text: string): object | undefined };
@@ -40,7 +46,13 @@ const OUTLINE_CACHE = 8000;
 
 /** Axes as the engine tells them; names are the tags. */
 export function axesOf(face: FontFaceObject): FontAxis[] {
-  return Object.entries(face.getAxisInfos()).map(([tag, info]) => ({ tag, name: tag, min: info.min, default: info.default, max: info.max }));
+  return Object.entries(face.getAxisInfos()).map(([tag, info]) => ({
+    tag,
+    name: tag,
+    min: info.min,
+    default: info.default,
+    max: info.max,
+  }));
 }
 
 /**
@@ -88,7 +100,13 @@ export function createHarfBuzzFace(hb: HarfBuzz, id: string, bytes: Uint8Array):
       goTo(setting);
       const { ascender, descender } = font.hExtents();
       const [capHeight, xHeight] = [metric('CAP_HEIGHT'), metric('X_HEIGHT')];
-      const metrics: FaceMetrics = { unitsPerEm: face.upem, ascender, descender, capHeight: capHeight > 0 ? capHeight : ascender * 0.7, xHeight: xHeight > 0 ? xHeight : ascender * 0.5 };
+      const metrics: FaceMetrics = {
+        unitsPerEm: face.upem,
+        ascender,
+        descender,
+        capHeight: capHeight > 0 ? capHeight : ascender * 0.7,
+        xHeight: xHeight > 0 ? xHeight : ascender * 0.5,
+      };
       metricsCache.set(key, metrics);
       return metrics;
     },
@@ -98,8 +116,20 @@ export function createHarfBuzzFace(hb: HarfBuzz, id: string, bytes: Uint8Array):
       buffer.addText(text);
       buffer.guessSegmentProperties();
       buffer.setDirection((rtl ? hb.Direction.RTL : hb.Direction.LTR) as never);
-      hb.shape(font as never, buffer as never, features.map((f) => hb.Feature.fromString(f)).filter((f) => f !== undefined) as never);
-      return buffer.getGlyphInfosAndPositions().map((g): ShapedGlyph => ({ glyphId: g.codepoint, cluster: g.cluster, advance: g.xAdvance ?? 0, xOffset: g.xOffset ?? 0, yOffset: g.yOffset ?? 0 }));
+      hb.shape(
+        font as never,
+        buffer as never,
+        features.map((f) => hb.Feature.fromString(f)).filter((f) => f !== undefined) as never,
+      );
+      return buffer
+        .getGlyphInfosAndPositions()
+        .map((g): ShapedGlyph => ({
+          glyphId: g.codepoint,
+          cluster: g.cluster,
+          advance: g.xAdvance ?? 0,
+          xOffset: g.xOffset ?? 0,
+          yOffset: g.yOffset ?? 0,
+        }));
     },
     outline(glyphId, setting) {
       const key = `${glyphId}@${resolve(setting).key}`;

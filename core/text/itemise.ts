@@ -36,14 +36,14 @@ export interface Itemised {
 }
 
 /**
- * Splits a paragraph by bidirectional level (UAX #9), by style span and by the font file that has its letters. Characters that
- * no loaded font has are left out of every run.
+ * Splits a paragraph by bidirectional level (UAX #9), by style span and by the font file that has its letters.
+ * Characters that no loaded font has are left out of every run.
  */
 export function itemise(text: string, fonts: FontLibrary, choiceAt: (index: number) => FaceChoice): Itemised {
   const embedding = bidi.getEmbeddingLevels(text);
   const { levels } = embedding;
   const runs: { start: number; end: number; face: ShapingFace; level: number; span: number }[] = [];
-  for (let i = 0; i < text.length; ) {
+  for (let i = 0; i < text.length;) {
     const codePoint = text.codePointAt(i) ?? 0;
     const length = codePoint > 0xffff ? 2 : 1;
     const previous = runs[runs.length - 1];
@@ -65,7 +65,9 @@ export function itemise(text: string, fonts: FontLibrary, choiceAt: (index: numb
 
 /** Runs of [start, end) in visual order, each cut to the line (UAX #9, rule L2). */
 export function visualRuns(item: Itemised, start: number, end: number): TextRun[] {
-  const cut = item.runs.filter((r) => r.end > start && r.start < end).map((r) => ({ ...r, start: Math.max(start, r.start), end: Math.min(end, r.end) }));
+  const cut = item.runs
+    .filter((r) => r.end > start && r.start < end)
+    .map((r) => ({ ...r, start: Math.max(start, r.start), end: Math.min(end, r.end) }));
   const highest = Math.max(0, ...cut.map((r) => r.level));
   for (let level = highest; level >= 1; level--) {
     for (let i = 0; i < cut.length; i++) {

@@ -28,7 +28,14 @@ export interface TextLayout {
   /** Outline of all letters, SVG path data in units. Empty for no visible letter. */
   readonly path: string;
   readonly glyphs: readonly PlacedGlyph[];
-  readonly lines: readonly { readonly start: number; readonly end: number; readonly x: number; readonly width: number; readonly baseline: number; /** Whether its paragraph runs from right to left. */ readonly rtl: boolean }[];
+  readonly lines: readonly {
+    readonly start: number;
+    readonly end: number;
+    readonly x: number;
+    readonly width: number;
+    readonly baseline: number;
+    /** Whether its paragraph runs from right to left. */ readonly rtl: boolean;
+  }[];
   /** Box from the first ascender to the last descender: left, top, right, bottom. */
   readonly box: readonly [number, number, number, number];
   readonly capHeight: number;
@@ -39,8 +46,8 @@ export interface TextLayout {
 }
 
 /**
- * Lays text out. The origin is the alignment edge horizontally, and vertically the edge of the trimmed text that stands there: by
- * default the middle between the first line's cap height and the last baseline, which is what looks centred.
+ * Lays text out. The origin is the alignment edge horizontally, and vertically the edge of the trimmed text that stands
+ * there: by default the middle between the first line's cap height and the last baseline, which is what looks centred.
  */
 export function layoutText(text: string, wanted: TextStyle, fonts: FontLibrary): TextLayout {
   const fitted = wanted.fit ? fitToBox(text, wanted, wanted.fit, fonts) : null;
@@ -78,7 +85,17 @@ export function layoutText(text: string, wanted: TextStyle, fonts: FontLibrary):
         const own = outlineIn(run.setting);
         path += own;
         const advance = glyph.advance * run.scale + run.tracking;
-        glyphs.push({ index: run.start + glyph.cluster, x, y: baseline, advance, line: lineIndex, span: run.span, path: own, outlineAt: (weight) => outlineIn({ ...run.setting, weight }), weight: run.setting.weight });
+        glyphs.push({
+          index: run.start + glyph.cluster,
+          x,
+          y: baseline,
+          advance,
+          line: lineIndex,
+          span: run.span,
+          path: own,
+          outlineAt: (weight) => outlineIn({ ...run.setting, weight }),
+          weight: run.setting.weight,
+        });
         x += advance;
       }
     }
@@ -86,19 +103,36 @@ export function layoutText(text: string, wanted: TextStyle, fonts: FontLibrary):
   });
   const widest = Math.max(0, ...lines.map((line) => line.width));
   const left = style.align === 'left' ? 0 : style.align === 'right' ? -widest : -widest / 2;
-  const box = [left, firstBaseline - metrics.ascender, left + widest, firstBaseline + (lines.length - 1) * pitch - metrics.descender] as const;
-  return { path, glyphs, lines, box, capHeight: metrics.capHeight, edges: { top, bottom: top + height }, fittedSize: fitted?.size ?? null };
+  const box = [
+    left,
+    firstBaseline - metrics.ascender,
+    left + widest,
+    firstBaseline + (lines.length - 1) * pitch - metrics.descender,
+  ] as const;
+  return {
+    path,
+    glyphs,
+    lines,
+    box,
+    capHeight: metrics.capHeight,
+    edges: { top, bottom: top + height },
+    fittedSize: fitted?.size ?? null,
+  };
 }
 
 /** Layouts by text and style; a layout is a few milliseconds, a look-up is nothing. */
-export function createLayoutCache(fonts: FontLibrary, limit = 300): (text: string, style: TextStyle) => { key: string; layout: TextLayout } {
+export function createLayoutCache(
+  fonts: FontLibrary,
+  limit = 300,
+): (text: string, style: TextStyle) => { key: string; layout: TextLayout } {
   const cache = new Map<string, TextLayout>();
   return (text, style) => {
     const key = `${fonts.generation}|${printStyle(style)}|${text}`;
     let layout = cache.get(key);
     if (!layout) {
       layout = layoutText(text, { ...style, weight: Math.round(style.weight) }, fonts);
-      if (cache.size >= limit) cache.delete(cache.keys().next().value as string); // size ≥ limit > 0: there is a first key
+      // size ≥ limit > 0: there is a first key
+      if (cache.size >= limit) cache.delete(cache.keys().next().value as string);
       cache.set(key, layout);
     }
     return { key, layout };

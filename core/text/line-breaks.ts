@@ -1,6 +1,9 @@
 import LineBreaker from 'linebreak';
 
-/** Where a line of a text may end (UAX #14), as indices behind the last character, ascending; the text's own end is the last. */
+/**
+ * Where a line of a text may end (UAX #14), as indices behind the last character, ascending; the text's own end is the
+ * last.
+ */
 export function lineBreaks(text: string): number[] {
   const breaker = new LineBreaker(text);
   const out: number[] = [];

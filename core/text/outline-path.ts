@@ -1,4 +1,7 @@
-/** A path as SVG path data moved and scaled: x' = x·sx + dx, y' = y·sy + dy. Absolute M, L, H-less data as HarfBuzz writes it. */
+/**
+ * A path as SVG path data moved and scaled: x' = x·sx + dx, y' = y·sy + dy. Absolute M, L, H-less data as HarfBuzz
+ * writes it.
+ */
 export function transformOutline(d: string, sx: number, sy: number, dx: number, dy: number): string {
   let out = '';
   let isX = true;

@@ -1,9 +1,10 @@
 import LineBreaker from 'linebreak';
 
 /**
- * Splits a quote into phrases that are shown one at a time: sentences, then clauses, then breath units of a few words. Where a clause
- * is too long, the split is found by dynamic programming over the gaps between words: even lengths, breaks before words that open
- * something (and, because, with …), and never a break behind a word that belongs to the next one (a, the, of, my …).
+ * Splits a quote into phrases that are shown one at a time: sentences, then clauses, then breath units of a few words.
+ * Where a clause is too long, the split is found by dynamic programming over the gaps between words: even lengths,
+ * breaks before words that open something (and, because, with …), and never a break behind a word that belongs to the
+ * next one (a, the, of, my …).
  */
 export interface PhraseOptions {
   /** Characters a phrase should have, spaces included. A phrase is longer only where it may not be broken. */
@@ -11,15 +12,24 @@ export interface PhraseOptions {
 }
 export const DEFAULT_PHRASES: PhraseOptions = { most: 30 };
 
-/** Words that lean on the one behind them: articles, short prepositions, possessives, negations, auxiliaries. English, Spanish, French, German. */
+/**
+ * Words that lean on the one behind them: articles, short prepositions, possessives, negations, auxiliaries. English,
+ * Spanish, French, German.
+ */
 const LEANING = new Set(
-  ("a an the this that these those my your his her its our their no not to of in on at by for from with as into onto upon per is are was were be been am will would can could shall should may might must do does did have has had i you he she it we they very so too " +
-    "el la los las un una unos unas de del al en con por para sin mi tu su y o no se lo que " +
-    "le les une des du au aux et ou ne je tu il elle nous vous ils ce cette mon ma ton ta son sa dans sur " +
-    "der die das den dem des ein eine einen einem einer und zu zum zur im am ich du er sie es wir ihr nicht mit von").split(' '),
+  (
+    'a an the this that these those my your his her its our their no not to of in on at by for from with as into onto upon per is are was were be been am will would can could shall should may might must do does did have has had i you he she it we they very so too ' +
+    'el la los las un una unos unas de del al en con por para sin mi tu su y o no se lo que ' +
+    'le les une des du au aux et ou ne je tu il elle nous vous ils ce cette mon ma ton ta son sa dans sur ' +
+    'der die das den dem des ein eine einen einem einer und zu zum zur im am ich du er sie es wir ihr nicht mit von'
+  ).split(' '),
 );
 /** Words before which a breath falls naturally. */
-const OPENING = new Set("and or but nor because when where while if then than that which who whose with without until before after over under through across into like as for from y pero porque cuando donde si sin et mais parce quand si und aber weil wenn wo".split(' '));
+const OPENING = new Set(
+  'and or but nor because when where while if then than that which who whose with without until before after over under through across into like as for from y pero porque cuando donde si sin et mais parce quand si und aber weil wenn wo'.split(
+    ' ',
+  ),
+);
 
 const bare = (word: string): string => word.toLowerCase().replace(/[^\p{L}\p{N}'’]/gu, '');
 const leans = (word: string): boolean => LEANING.has(bare(word)) && !/[.,;:!?…]["”’')\]]*$/u.test(word);
@@ -42,7 +52,7 @@ function breathUnits(words: readonly string[], most: number): string[] {
       const size = length(start, end);
       if (size > most * 2 && end - start > 1) break;
       let cost = ((size - ideal) / ideal) ** 2;
-      if (size > most) cost += 3 * (size - most) / most;
+      if (size > most) cost += (3 * (size - most)) / most;
       if (end - start === 1) cost += ALONE;
       if (end < n) cost += (leans(words[end - 1]!) ? FORBIDDEN : 0) + (OPENING.has(bare(words[end]!)) ? OPENS : 0);
       if (best[start]! + cost < best[end]!) {
@@ -52,12 +62,12 @@ function breathUnits(words: readonly string[], most: number): string[] {
     }
     // Every word may lean on the next: a run of them has to be taken whole.
     if (best[end] === Infinity) {
-      best[end] = best[0]! + FORBIDDEN;
+      best[end] = best[0] + FORBIDDEN;
       from[end] = 0;
     }
   }
   const out: string[] = [];
-  for (let end = n; end > 0; end = from[end]!) out.unshift(words.slice(from[end]!, end).join(' '));
+  for (let end = n; end > 0; end = from[end]!) out.unshift(words.slice(from[end], end).join(' '));
   return out;
 }
 
@@ -81,7 +91,9 @@ function unspaced(text: string, most: number): string[] {
   return out.map((s) => s.trim()).filter((s) => s !== '');
 }
 
-/** Sentence ends: a mark with what closes after it, then white space; the ideographic marks need nothing behind them. */
+/**
+ * Sentence ends: a mark with what closes after it, then white space; the ideographic marks need nothing behind them.
+ */
 const SENTENCE_ENDS = /[.!?…]+["”’»')\]]*(?=\s)|[。！？]+[」』]?/gu;
 /** A dot behind one of these ends no sentence: initials, and the commonest abbreviations. */
 const ABBREVIATED = /(?:^|[\s("“])(?:\p{Lu}|mr|mrs|ms|dr|st|no|vs|e\.g|i\.e|etc|sr|sra)\.$/iu;
@@ -96,7 +108,12 @@ export function splitPhrases(text: string, options: PhraseOptions = DEFAULT_PHRA
       const joined: string[] = [];
       for (const clause of clauses) {
         const last = joined[joined.length - 1];
-        if (last !== undefined && (isScrap(last) || isScrap(clause)) && last.length + 1 + clause.length <= options.most * 1.25) joined[joined.length - 1] = `${last} ${clause}`;
+        if (
+          last !== undefined &&
+          (isScrap(last) || isScrap(clause)) &&
+          last.length + 1 + clause.length <= options.most * 1.25
+        )
+          joined[joined.length - 1] = `${last} ${clause}`;
         else joined.push(clause);
       }
       for (const clause of joined) {
@@ -124,8 +141,8 @@ function sentencesOf(line: string): string[] {
 }
 
 /**
- * The gap of `text` at which two phrases would best be parted when someone asks for it without saying where: the middle-most one that
- * does not leave a leaning word behind.
+ * The gap of `text` at which two phrases would best be parted when someone asks for it without saying where: the
+ * middle-most one that does not leave a leaning word behind.
  * @returns Character index of the gap, or null for a single word.
  */
 export function bestSplit(text: string): number | null {

@@ -20,7 +20,8 @@ export interface ShapedRun {
 
 const spanAt = (style: TextStyle, index: number): number => {
   const { spans } = style;
-  if (spans) for (let i = spans.length - 1; i >= 0; i--) if (index >= spans[i]!.start && index < spans[i]!.end) return i;
+  if (spans)
+    for (let i = spans.length - 1; i >= 0; i--) if (index >= spans[i]!.start && index < spans[i]!.end) return i;
   return -1;
 };
 
@@ -29,7 +30,12 @@ export const itemiseStyled = (text: string, offset: number, style: TextStyle, fo
   itemise(text, fonts, (i) => {
     const span = spanAt(style, i + offset);
     const own = style.spans?.[span];
-    return { family: own?.family ?? style.family, italic: own?.italic ?? style.italic, weight: own?.weight ?? style.weight, span };
+    return {
+      family: own?.family ?? style.family,
+      italic: own?.italic ?? style.italic,
+      weight: own?.weight ?? style.weight,
+      span,
+    };
   });
 
 export function shapeLine(text: string, item: Itemised, start: number, end: number, style: TextStyle): ShapedRun[] {

@@ -4,8 +4,8 @@ import { printSetting } from './variation';
 import type { AxisSetting } from './variation';
 
 /**
- * Text becomes geometry: paragraphs are split into runs (bidi, font), broken into lines (UAX #14), shaped by HarfBuzz and
- * placed. All measures are thousandths of the font size ("units"), y down, so that one layout serves every size.
+ * Text becomes geometry: paragraphs are split into runs (bidi, font), broken into lines (UAX #14), shaped by HarfBuzz
+ * and placed. All measures are thousandths of the font size ("units"), y down, so that one layout serves every size.
  */
 export const UNITS = 1000;
 
@@ -20,7 +20,10 @@ export interface StyleSpan {
   readonly scale?: number | undefined;
 }
 
-/** What counts as the top and bottom of a text: capitals and the baseline, small letters and the baseline, or the whole line with what hangs below. */
+/**
+ * What counts as the top and bottom of a text: capitals and the baseline, small letters and the baseline, or the whole
+ * line with what hangs below.
+ */
 export const TRIMS = { capitals: 'capitals', small: 'small letters', full: 'the whole line' } as const;
 export type Trim = keyof typeof TRIMS;
 /** Which edge of a text stands on its position. */
@@ -54,7 +57,10 @@ export interface TextStyle {
   readonly trim?: Trim | undefined;
   /** The middle if left out. */
   readonly stands?: Stands | undefined;
-  /** Find the largest size at which the text fills this box, its lines balanced; the wrapping width is then not looked at. */
+  /**
+   * Find the largest size at which the text fills this box, its lines balanced; the wrapping width is then not looked
+   * at.
+   */
   readonly fit?: FitBox | null | undefined;
 }
 
@@ -62,17 +68,28 @@ const NO_FONT: FaceMetrics = { unitsPerEm: UNITS, ascender: 900, descender: -250
 
 /** Metrics of the style's own face in units, or plausible ones before it is loaded. */
 export function metricsOf(style: TextStyle, fonts: FontLibrary): FaceMetrics {
-  const metrics = fonts.faceFor(style.family, style.italic, style.weight, 0x78)?.metrics({ ...style.axes, weight: style.weight }) ?? NO_FONT;
+  const metrics =
+    fonts.faceFor(style.family, style.italic, style.weight, 0x78)?.metrics({ ...style.axes, weight: style.weight }) ??
+    NO_FONT;
   const scale = UNITS / metrics.unitsPerEm;
-  return { unitsPerEm: UNITS, ascender: metrics.ascender * scale, descender: metrics.descender * scale, capHeight: metrics.capHeight * scale, xHeight: metrics.xHeight * scale };
+  return {
+    unitsPerEm: UNITS,
+    ascender: metrics.ascender * scale,
+    descender: metrics.descender * scale,
+    capHeight: metrics.capHeight * scale,
+    xHeight: metrics.xHeight * scale,
+  };
 }
 
 /** From the first baseline up to the top of the text and from the last one down to its bottom, units. */
 export function trimmedEdges(trim: Trim, metrics: FaceMetrics): { above: number; below: number } {
   switch (trim) {
-    case 'capitals': return { above: metrics.capHeight, below: 0 };
-    case 'small': return { above: metrics.xHeight, below: 0 };
-    case 'full': return { above: metrics.ascender, below: -metrics.descender };
+    case 'capitals':
+      return { above: metrics.capHeight, below: 0 };
+    case 'small':
+      return { above: metrics.xHeight, below: 0 };
+    case 'full':
+      return { above: metrics.ascender, below: -metrics.descender };
   }
 }
 
@@ -87,7 +104,10 @@ function printAxes(axes: NonNullable<TextStyle['axes']>): string {
 /** Says the same for equal styles. */
 export function printStyle(style: TextStyle): string {
   const { axes, fit } = style;
-  const spans = style.spans?.map((p) => `${p.start}-${p.end}${p.weight ?? ''},${p.family ?? ''},${p.italic ?? ''},${p.scale ?? ''}`).join(';') ?? '';
+  const spans =
+    style.spans
+      ?.map((p) => `${p.start}-${p.end}${p.weight ?? ''},${p.family ?? ''},${p.italic ?? ''},${p.scale ?? ''}`)
+      .join(';') ?? '';
   const box = fit ? `${fit.width.toFixed(1)},${fit.height.toFixed(1)},${fit.maxSize.toFixed(1)}` : '';
   return `${style.family}|${style.italic ? 1 : 0}|${Math.round(style.weight)}${axes ? printAxes(axes) : ''}|${style.tracking.toFixed(4)}|${style.leading.toFixed(4)}|${style.align}|${style.wrapWidth?.toFixed(4) ?? ''}|${style.features?.join() ?? ''}|${style.trim ?? ''}${style.stands ?? ''}|${spans}|${box}`;
 }

@@ -5,8 +5,23 @@ import type { FontLibrary, TextStyle } from '@core/text';
 import { testFonts } from '../../tests/helpers/fonts';
 import { transformOutline } from './outline-path';
 
-const style: TextStyle = { family: 'bricolage-grotesque', italic: false, weight: 600, tracking: 0, leading: 1.1, align: 'left', wrapWidth: null };
-const SCRIPTS = { latin: 'Puerto Lumo', arabic: 'أسبوع الطائرات', hebrew: 'שבוע העפיפונים', devanagari: 'पतंग सप्ताह', japanese: '風の九日間', cyrillic: 'Неделя змеев' };
+const style: TextStyle = {
+  family: 'bricolage-grotesque',
+  italic: false,
+  weight: 600,
+  tracking: 0,
+  leading: 1.1,
+  align: 'left',
+  wrapWidth: null,
+};
+const SCRIPTS = {
+  latin: 'Puerto Lumo',
+  arabic: 'أسبوع الطائرات',
+  hebrew: 'שבוע העפיפונים',
+  devanagari: 'पतंग सप्ताह',
+  japanese: '風の九日間',
+  cyrillic: 'Неделя змеев',
+};
 let fonts: FontLibrary;
 
 beforeAll(async () => {
@@ -83,7 +98,9 @@ describe('layout', () => {
   });
   it('grows narrower, leans and changes with the other axes, as far as the font has them', () => {
     const at = (family: string, axes: TextStyle['axes']) => layoutText('Wind', { ...style, family, axes }, fonts);
-    expect(at('bricolage-grotesque', { width: 75 }).lines[0]!.width).toBeLessThan(at('bricolage-grotesque', {}).lines[0]!.width * 0.92);
+    expect(at('bricolage-grotesque', { width: 75 }).lines[0]!.width).toBeLessThan(
+      at('bricolage-grotesque', {}).lines[0]!.width * 0.92,
+    );
     expect(at('recursive', { lean: 12 }).path).not.toBe(at('recursive', {}).path);
     expect(at('recursive', { further: [0, 1] }).path).not.toBe(at('recursive', { further: [1, 0] }).path);
     expect(at('fraunces', { opticalSize: 9 }).path).not.toBe(at('fraunces', { opticalSize: 144 }).path);
@@ -92,7 +109,8 @@ describe('layout', () => {
     expect(at('oswald', { width: 50, lean: 10, opticalSize: 12, further: [1, 1, 1] }).path).toBe(at('oswald', {}).path);
   });
   it('stands on the edge asked for, measured as asked', () => {
-    const at = (trim: TextStyle['trim'], stands: TextStyle['stands'], text = 'one\ntwo') => layoutText(text, { ...style, trim, stands }, fonts);
+    const at = (trim: TextStyle['trim'], stands: TextStyle['stands'], text = 'one\ntwo') =>
+      layoutText(text, { ...style, trim, stands }, fonts);
     for (const trim of ['capitals', 'small', 'full'] as const) {
       expect(at(trim, 'top').edges.top).toBe(0);
       expect(at(trim, 'bottom').edges.bottom).toBeCloseTo(0, 9);
@@ -107,14 +125,20 @@ describe('layout', () => {
     expect(firstLine('capitals')).toBeLessThan(firstLine('full'));
   });
   it('never drops a character when wrapping, and keeps to the width where words allow', () => {
-    const words = fc.array(fc.constantFrom('wind', 'kite', 'a', 'harbour', 'nine', 'of', 'string'), { minLength: 1, maxLength: 14 });
-    fc.assert(fc.property(words, fc.integer({ min: 2, max: 12 }), (list, wrapWidth) => {
-      const text = list.join(' ');
-      const { lines } = layoutText(text, { ...style, wrapWidth }, fonts);
-      const kept = lines.map((l) => text.slice(l.start, l.end)).join(' ');
-      const single = (l: { start: number; end: number }) => !text.slice(l.start, l.end).includes(' ');
-      return kept === text && lines.every((l) => l.width <= wrapWidth * 1000 + 1e-6 || single(l));
-    }), { numRuns: 40 });
+    const words = fc.array(fc.constantFrom('wind', 'kite', 'a', 'harbour', 'nine', 'of', 'string'), {
+      minLength: 1,
+      maxLength: 14,
+    });
+    fc.assert(
+      fc.property(words, fc.integer({ min: 2, max: 12 }), (list, wrapWidth) => {
+        const text = list.join(' ');
+        const { lines } = layoutText(text, { ...style, wrapWidth }, fonts);
+        const kept = lines.map((l) => text.slice(l.start, l.end)).join(' ');
+        const single = (l: { start: number; end: number }) => !text.slice(l.start, l.end).includes(' ');
+        return kept === text && lines.every((l) => l.width <= wrapWidth * 1000 + 1e-6 || single(l));
+      }),
+      { numRuns: 40 },
+    );
   });
   it('breaks where typed, also for an empty line', () => {
     expect(layoutText('one\n\ntwo', style, fonts).lines).toHaveLength(3);

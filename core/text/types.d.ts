@@ -3,7 +3,9 @@ declare module 'bidi-js' {
     levels: Uint8Array;
     paragraphs: { start: number; end: number; level: number }[];
   }
-  export default function bidiFactory(): { getEmbeddingLevels(text: string, direction?: 'ltr' | 'rtl' | 'auto'): Embedding };
+  export default function bidiFactory(): {
+    getEmbeddingLevels(text: string, direction?: 'ltr' | 'rtl' | 'auto'): Embedding;
+  };
 }
 declare module 'linebreak' {
   export default class LineBreaker {

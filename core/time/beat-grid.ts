@@ -5,9 +5,9 @@ import type { Beats, Bpm, Seconds } from './units';
  * The beat grid: where each beat of the music falls, in seconds of the piece.
  *
  * Beats are numbered from the first downbeat (beat 0 = bar 1 beat 1); a pick-up has negative numbers. Numbers may be
- * fractional, and between two beats time runs linearly, so a drifting tempo is followed beat by beat. Before the first and
- * after the last beat the grid goes on with the median of the nearest four intervals: every beat number has a time, and
- * the two conversions are exact inverses because each piece of the line is strictly rising.
+ * fractional, and between two beats time runs linearly, so a drifting tempo is followed beat by beat. Before the first
+ * and after the last beat the grid goes on with the median of the nearest four intervals: every beat number has a time,
+ * and the two conversions are exact inverses because each piece of the line is strictly rising.
  */
 export interface BeatGrid {
   /** Beat times, strictly ascending, at least two. */
@@ -23,7 +23,8 @@ export interface BeatGrid {
 }
 
 /** Whether a time lies in a stretch without a pulse. */
-export const isFreeTime = (grid: BeatGrid, seconds: Seconds): boolean => grid.free?.some((s) => seconds > s.start && seconds < s.end) ?? false;
+export const isFreeTime = (grid: BeatGrid, seconds: Seconds): boolean =>
+  grid.free?.some((s) => seconds > s.start && seconds < s.end) ?? false;
 
 export interface BarPosition {
   /** 1 for the first bar; 0 and below lie before the first downbeat. */
@@ -43,14 +44,22 @@ function medianInterval(beats: readonly Seconds[], from: number, to: number): Se
 }
 
 const headInterval = (grid: BeatGrid) => medianInterval(grid.beats, 0, EXTRAPOLATION_INTERVALS);
-const tailInterval = (grid: BeatGrid) => medianInterval(grid.beats, grid.beats.length - 1 - EXTRAPOLATION_INTERVALS, grid.beats.length - 1);
+const tailInterval = (grid: BeatGrid) =>
+  medianInterval(grid.beats, grid.beats.length - 1 - EXTRAPOLATION_INTERVALS, grid.beats.length - 1);
 
-/** A grid of constant tempo with beat 0 at `firstDownbeat`. @throws RangeError if bpm or beatsPerBar is not positive. */
+/**
+ * A grid of constant tempo with beat 0 at `firstDownbeat`. @throws RangeError if bpm or beatsPerBar is not positive.
+ */
 export function constantGrid(bpm: Bpm, beatsPerBar: number, firstDownbeat: Seconds): BeatGrid {
   if (!(bpm > 0)) throw new RangeError(`bpm must be positive, got ${bpm}`);
   if (!(beatsPerBar >= 1)) throw new RangeError(`beatsPerBar must be at least 1, got ${beatsPerBar}`);
   const step = 60 / bpm;
-  return { beats: [firstDownbeat, firstDownbeat + step], origin: 0, meters: [{ fromBeat: 0, beatsPerBar }], confidence: [1, 1] };
+  return {
+    beats: [firstDownbeat, firstDownbeat + step],
+    origin: 0,
+    meters: [{ fromBeat: 0, beatsPerBar }],
+    confidence: [1, 1],
+  };
 }
 
 export function beatToSeconds(grid: BeatGrid, beat: Beats): Seconds {
@@ -140,7 +149,14 @@ export function barsBetween(grid: BeatGrid, from: Seconds, to: Seconds): number[
 export function formatBarBeat(position: BarPosition): string {
   const whole = Math.floor(position.beat + 1e-6);
   const fraction = position.beat - whole;
-  const names: [number, string][] = [[0, ''], [0.25, '¼'], [1 / 3, '⅓'], [0.5, '½'], [2 / 3, '⅔'], [0.75, '¾']];
+  const names: [number, string][] = [
+    [0, ''],
+    [0.25, '¼'],
+    [1 / 3, '⅓'],
+    [0.5, '½'],
+    [2 / 3, '⅔'],
+    [0.75, '¾'],
+  ];
   const near = names.find(([value]) => Math.abs(value - fraction) < 0.01);
   return `${position.bar}.${whole}${near ? near[1] : `+${fraction.toFixed(2).slice(1)}`}`;
 }

@@ -1,8 +1,8 @@
 import { z } from 'zod';
 
 /**
- * Bounds of what may stand in a document. They lie far beyond what a piece needs, and near enough that nothing computed from
- * numbers within them overflows, loops for minutes or fills the memory.
+ * Bounds of what may stand in a document. They lie far beyond what a piece needs, and near enough that nothing computed
+ * from numbers within them overflows, loops for minutes or fills the memory.
  */
 /** Ten hours: a song of an hour, trimmed, moved and counted on at both ends, stays inside. */
 export const MAX_SECONDS = 36_000;
@@ -22,7 +22,10 @@ export const idSchema = z.string().min(1).max(64).refine(isOwnName, 'this name i
 
 const LONE_SURROGATE = /[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g;
 
-/** Text as any store can keep it: without U+0000, and with a replacement character for half a surrogate pair (RFC 8259, 8.2, leaves both to chance). */
+/**
+ * Text as any store can keep it: without U+0000, and with a replacement character for half a surrogate pair (RFC 8259,
+ * 8.2, leaves both to chance).
+ */
 export const cleanText = (text: string): string => text.replaceAll('\0', '').replace(LONE_SURROGATE, '\uFFFD');
 
 /** Text from outside, cleaned, of at most `max` UTF-16 units. */

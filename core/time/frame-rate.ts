@@ -5,7 +5,10 @@ import type { FrameIndex, Seconds } from './units';
 export const MAX_FRAMES_PER_SECOND = 120;
 export const frameRateSchema = z
   .object({ num: z.number().int().min(1).max(240_000), den: z.number().int().min(1).max(2002) })
-  .refine(({ num, den }) => num / den >= 1 && num / den <= MAX_FRAMES_PER_SECOND, `a frame rate is 1 to ${MAX_FRAMES_PER_SECOND} frames a second`);
+  .refine(
+    ({ num, den }) => num / den >= 1 && num / den <= MAX_FRAMES_PER_SECOND,
+    `a frame rate is 1 to ${MAX_FRAMES_PER_SECOND} frames a second`,
+  );
 export type FrameRate = z.infer<typeof frameRateSchema>;
 
 /** The rates a piece can have, by the label the trade uses for them. */
@@ -21,7 +24,10 @@ export const FRAME_RATES = {
 } as const satisfies Record<string, FrameRate>;
 export type FrameRateLabel = keyof typeof FRAME_RATES;
 
-/** A time within this fraction of a frame before a frame boundary counts as on it: float64 seconds of an hour are exact to 1e-12. */
+/**
+ * A time within this fraction of a frame before a frame boundary counts as on it: float64 seconds of an hour are exact
+ * to 1e-12.
+ */
 const FRAME_EPSILON = 1e-6;
 
 export function frameToSeconds(frame: FrameIndex, rate: FrameRate): Seconds {
@@ -29,8 +35,9 @@ export function frameToSeconds(frame: FrameIndex, rate: FrameRate): Seconds {
 }
 
 /**
- * The moment a frame shows: the middle of the time it stands on screen, so that what is pinned between two frame starts is seen on the nearer one.
- * What falls exactly on a middle counts as reached: sums of float64 seconds lie on either side of it by chance.
+ * The moment a frame shows: the middle of the time it stands on screen, so that what is pinned between two frame starts
+ * is seen on the nearer one. What falls exactly on a middle counts as reached: sums of float64 seconds lie on either
+ * side of it by chance.
  */
 export function frameMiddle(frame: FrameIndex, rate: FrameRate): Seconds {
   return ((frame + 0.5 + FRAME_EPSILON) * rate.den) / rate.num;

@@ -1,13 +1,58 @@
 export type { Beats, Bpm, Degrees, FrameIndex, Hertz, Pixels, Seconds, UnitInterval } from './units';
-export { FRAME_RATES, MAX_FRAMES_PER_SECOND, frameCount, frameMiddle, frameRateLabel, frameRateSchema, frameToSeconds, framesPerSecond, nearestFrame, secondsToFrame } from './frame-rate';
+export {
+  FRAME_RATES,
+  MAX_FRAMES_PER_SECOND,
+  frameCount,
+  frameMiddle,
+  frameRateLabel,
+  frameRateSchema,
+  frameToSeconds,
+  framesPerSecond,
+  nearestFrame,
+  secondsToFrame,
+} from './frame-rate';
 export type { FrameRate, FrameRateLabel } from './frame-rate';
 export { formatClock, frameToTimecode, secondsToTimecode, timecodeToFrame } from './timecode';
-export { MAX_BEATS, MAX_NUMBER, MAX_SECONDS, beatsSchema, cleanText, idSchema, lengthSchema, numberSchema, ownEntry, secondsSchema, textSchema } from './bounds';
+export {
+  MAX_BEATS,
+  MAX_NUMBER,
+  MAX_SECONDS,
+  beatsSchema,
+  cleanText,
+  idSchema,
+  lengthSchema,
+  numberSchema,
+  ownEntry,
+  secondsSchema,
+  textSchema,
+} from './bounds';
 export { createMemo } from './memo';
 export { lastAtOrBefore, nearestIndex } from './binary-search';
-export { barToBeat, barsBetween, beatToBar, beatToSeconds, beatsBetween, constantGrid, formatBarBeat, isFreeTime, overallTempo, secondsToBeat, tempoAt } from './beat-grid';
+export {
+  barToBeat,
+  barsBetween,
+  beatToBar,
+  beatToSeconds,
+  beatsBetween,
+  constantGrid,
+  formatBarBeat,
+  isFreeTime,
+  overallTempo,
+  secondsToBeat,
+  tempoAt,
+} from './beat-grid';
 export type { BarPosition, BeatGrid } from './beat-grid';
-export { beatMoment, freeMoment, isPinned, latticeMoment, momentSchema, offsetSchema, pinTargetSchema, resolveMoment, shiftMoment } from './moment';
+export {
+  beatMoment,
+  freeMoment,
+  isPinned,
+  latticeMoment,
+  momentSchema,
+  offsetSchema,
+  pinTargetSchema,
+  resolveMoment,
+  shiftMoment,
+} from './moment';
 export type { Moment, Offset, PinTarget, ResolvedMoment, TimeTargets } from './moment';
 export { snapMoment } from './snap';
 export type { SnapOptions } from './snap';

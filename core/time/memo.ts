@@ -1,4 +1,7 @@
-/** Remembers what was computed for a key. When it holds `limit` answers it is emptied: simpler than dropping the oldest, and as fast for what comes again and again. */
+/**
+ * Remembers what was computed for a key. When it holds `limit` answers it is emptied: simpler than dropping the oldest,
+ * and as fast for what comes again and again.
+ */
 export function createMemo<V>(limit: number): (key: string, compute: () => V) => V {
   const known = new Map<string, V>();
   return (key, compute) => {

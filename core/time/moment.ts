@@ -91,5 +91,7 @@ export function shiftMoment(moment: Moment, delta: Seconds, targets: TimeTargets
   }
   const value = (offset?.value ?? 0) + delta;
   const { offset: _dropped, ...rest } = moment;
-  return Math.abs(value) < 1e-9 ? { ...rest, last: now + delta } : { ...rest, offset: { unit: 'seconds', value }, last: now + delta };
+  return Math.abs(value) < 1e-9
+    ? { ...rest, last: now + delta }
+    : { ...rest, offset: { unit: 'seconds', value }, last: now + delta };
 }

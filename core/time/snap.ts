@@ -16,23 +16,32 @@ export interface SnapOptions {
 }
 
 /**
- * Where a dragged time goes. A beat division within the radius wins and pins; then a hit within half the radius (pins too);
- * then another layer's edge; otherwise the nearest frame, free.
+ * Where a dragged time goes. A beat division within the radius wins and pins; then a hit within half the radius (pins
+ * too); then another layer's edge; otherwise the nearest frame, free.
  */
 export function snapMoment(seconds: Seconds, targets: TimeTargets, options: SnapOptions): Moment {
   const { radius, division, others, frameRate } = options;
   if (radius > 0) {
     const beat = Math.round(secondsToBeat(targets.grid, seconds) / division) * division;
     const beatTime = beatToSeconds(targets.grid, beat);
-    if (Math.abs(beatTime - seconds) <= radius && !isFreeTime(targets.grid, beatTime)) return beatMoment(beat, targets.grid);
+    if (Math.abs(beatTime - seconds) <= radius && !isFreeTime(targets.grid, beatTime))
+      return beatMoment(beat, targets.grid);
     let bestHit: { id: string; time: Seconds } | null = null;
     for (const [id, time] of targets.hits) {
-      if (Math.abs(time - seconds) <= radius / 2 && (!bestHit || Math.abs(time - seconds) < Math.abs(bestHit.time - seconds))) bestHit = { id, time };
+      if (
+        Math.abs(time - seconds) <= radius / 2 &&
+        (!bestHit || Math.abs(time - seconds) < Math.abs(bestHit.time - seconds))
+      )
+        bestHit = { id, time };
     }
     if (bestHit) return { kind: 'pinned', to: { type: 'hit', id: bestHit.id }, last: bestHit.time };
     let nearest: Seconds | null = null;
     for (const other of others) {
-      if (Math.abs(other - seconds) <= radius && (nearest === null || Math.abs(other - seconds) < Math.abs(nearest - seconds))) nearest = other;
+      if (
+        Math.abs(other - seconds) <= radius &&
+        (nearest === null || Math.abs(other - seconds) < Math.abs(nearest - seconds))
+      )
+        nearest = other;
     }
     if (nearest !== null) return freeMoment(nearest);
   }

@@ -1,20 +1,62 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { FRAME_RATES, barToBeat, barsBetween, beatMoment, beatToBar, beatToSeconds, beatsBetween, constantGrid, formatBarBeat, frameCount, frameMiddle, frameRateLabel, frameToSeconds, frameToTimecode, freeMoment, nearestIndex, overallTempo, resolveMoment, secondsToBeat, secondsToFrame, shiftMoment, snapMoment, tempoAt, timecodeToFrame } from '@core/time';
+import {
+  FRAME_RATES,
+  barToBeat,
+  barsBetween,
+  beatMoment,
+  beatToBar,
+  beatToSeconds,
+  beatsBetween,
+  constantGrid,
+  formatBarBeat,
+  frameCount,
+  frameMiddle,
+  frameRateLabel,
+  frameToSeconds,
+  frameToTimecode,
+  freeMoment,
+  nearestIndex,
+  overallTempo,
+  resolveMoment,
+  secondsToBeat,
+  secondsToFrame,
+  shiftMoment,
+  snapMoment,
+  tempoAt,
+  timecodeToFrame,
+} from '@core/time';
 import type { BeatGrid, FrameRate, TimeTargets } from '@core/time';
 
 const rates = fc.constantFrom<FrameRate>(...Object.values(FRAME_RATES));
 /** Grids with drifting tempo: intervals of 0.25 to 1.2 s. */
-const grids = fc.record({ first: fc.double({ min: -3, max: 3, noNaN: true }), gaps: fc.array(fc.double({ min: 0.25, max: 1.2, noNaN: true }), { minLength: 1, maxLength: 40 }), origin: fc.integer({ min: -3, max: 8 }), perBar: fc.integer({ min: 2, max: 7 }) }).map(({ first, gaps, origin, perBar }): BeatGrid => {
-  const beats = [first];
-  for (const gap of gaps) beats.push(beats[beats.length - 1]! + gap);
-  return { beats, origin, meters: [{ fromBeat: 0, beatsPerBar: perBar }], confidence: beats.map(() => 1) };
+const grids = fc
+  .record({
+    first: fc.double({ min: -3, max: 3, noNaN: true }),
+    gaps: fc.array(fc.double({ min: 0.25, max: 1.2, noNaN: true }), { minLength: 1, maxLength: 40 }),
+    origin: fc.integer({ min: -3, max: 8 }),
+    perBar: fc.integer({ min: 2, max: 7 }),
+  })
+  .map(({ first, gaps, origin, perBar }): BeatGrid => {
+    const beats = [first];
+    for (const gap of gaps) beats.push(beats[beats.length - 1]! + gap);
+    return { beats, origin, meters: [{ fromBeat: 0, beatsPerBar: perBar }], confidence: beats.map(() => 1) };
+  });
+const targetsOf = (grid: BeatGrid): TimeTargets => ({
+  grid,
+  hits: new Map([['h', 1.25]]),
+  markers: new Map([['m', 2.5]]),
 });
-const targetsOf = (grid: BeatGrid): TimeTargets => ({ grid, hits: new Map([['h', 1.25]]), markers: new Map([['m', 2.5]]) });
 
 describe('frames', () => {
   it('gives every frame back from its own time, at every rate, over ten minutes', () => {
-    fc.assert(fc.property(rates, fc.integer({ min: 0, max: 36000 }), (rate, frame) => secondsToFrame(frameToSeconds(frame, rate), rate) === frame));
+    fc.assert(
+      fc.property(
+        rates,
+        fc.integer({ min: 0, max: 36000 }),
+        (rate, frame) => secondsToFrame(frameToSeconds(frame, rate), rate) === frame,
+      ),
+    );
   });
   it('counts the frames that start within a duration', () => {
     expect(frameCount(1, FRAME_RATES['30'])).toBe(30);
@@ -37,28 +79,56 @@ describe('timecode', () => {
     expect(timecodeToFrame('00:01:00;00', rate)).toBeNull();
   });
   it('reads back what it writes', () => {
-    fc.assert(fc.property(rates, fc.integer({ min: -4000, max: 200000 }), (rate, frame) => timecodeToFrame(frameToTimecode(frame, rate), rate) === frame));
+    fc.assert(
+      fc.property(
+        rates,
+        fc.integer({ min: -4000, max: 200000 }),
+        (rate, frame) => timecodeToFrame(frameToTimecode(frame, rate), rate) === frame,
+      ),
+    );
   });
   it('refuses what is no timecode', () => {
-    for (const text of ['', '12', '00:61:00:00', '00:00:00:30', 'ab:cd:ef:gh']) expect(timecodeToFrame(text, FRAME_RATES['30'])).toBeNull();
+    for (const text of ['', '12', '00:61:00:00', '00:00:00:30', 'ab:cd:ef:gh'])
+      expect(timecodeToFrame(text, FRAME_RATES['30'])).toBeNull();
   });
 });
 
 describe('the beat grid', () => {
   it('converts beats to seconds and back, inside and far outside the known beats', () => {
-    fc.assert(fc.property(grids, fc.double({ min: -60, max: 120, noNaN: true }), (grid, beat) => Math.abs(secondsToBeat(grid, beatToSeconds(grid, beat)) - beat) < 1e-6));
+    fc.assert(
+      fc.property(
+        grids,
+        fc.double({ min: -60, max: 120, noNaN: true }),
+        (grid, beat) => Math.abs(secondsToBeat(grid, beatToSeconds(grid, beat)) - beat) < 1e-6,
+      ),
+    );
   });
   it('rises strictly: a later beat is a later time', () => {
-    fc.assert(fc.property(grids, fc.double({ min: -20, max: 60, noNaN: true }), fc.double({ min: 0.001, max: 5, noNaN: true }), (grid, beat, step) => beatToSeconds(grid, beat + step) > beatToSeconds(grid, beat)));
+    fc.assert(
+      fc.property(
+        grids,
+        fc.double({ min: -20, max: 60, noNaN: true }),
+        fc.double({ min: 0.001, max: 5, noNaN: true }),
+        (grid, beat, step) => beatToSeconds(grid, beat + step) > beatToSeconds(grid, beat),
+      ),
+    );
   });
   it('starts bar n on the beat that is beat 1 of bar n', () => {
-    fc.assert(fc.property(grids, fc.integer({ min: -10, max: 40 }), (grid, bar) => {
-      const position = beatToBar(grid, barToBeat(grid, bar));
-      return position.bar === bar && Math.abs(position.beat - 1) < 1e-9;
-    }));
+    fc.assert(
+      fc.property(grids, fc.integer({ min: -10, max: 40 }), (grid, bar) => {
+        const position = beatToBar(grid, barToBeat(grid, bar));
+        return position.bar === bar && Math.abs(position.beat - 1) < 1e-9;
+      }),
+    );
   });
   it('follows a change of beats a bar', () => {
-    const grid: BeatGrid = { ...constantGrid(120, 4, 0), meters: [{ fromBeat: 0, beatsPerBar: 4 }, { fromBeat: 8, beatsPerBar: 3 }] };
+    const grid: BeatGrid = {
+      ...constantGrid(120, 4, 0),
+      meters: [
+        { fromBeat: 0, beatsPerBar: 4 },
+        { fromBeat: 8, beatsPerBar: 3 },
+      ],
+    };
     expect(beatToBar(grid, 7)).toMatchObject({ bar: 2, beat: 4 });
     expect(beatToBar(grid, 8)).toMatchObject({ bar: 3, beat: 1, beatsPerBar: 3 });
     expect(beatToBar(grid, 11)).toMatchObject({ bar: 4, beat: 1 });
@@ -90,19 +160,40 @@ describe('moments', () => {
   it('resolves beats with fractions and offsets of both kinds', () => {
     const targets = targetsOf(grid);
     expect(resolveMoment(beatMoment(2.5, grid), targets)).toEqual({ seconds: 2.25, missing: false });
-    expect(resolveMoment({ kind: 'pinned', to: { type: 'beat', beat: 4 }, offset: { unit: 'beats', value: -0.5 }, last: 0 }, targets).seconds).toBeCloseTo(2.75, 12);
-    expect(resolveMoment({ kind: 'pinned', to: { type: 'hit', id: 'h' }, offset: { unit: 'seconds', value: 0.05 }, last: 0 }, targets).seconds).toBeCloseTo(1.3, 12);
+    expect(
+      resolveMoment(
+        { kind: 'pinned', to: { type: 'beat', beat: 4 }, offset: { unit: 'beats', value: -0.5 }, last: 0 },
+        targets,
+      ).seconds,
+    ).toBeCloseTo(2.75, 12);
+    expect(
+      resolveMoment(
+        { kind: 'pinned', to: { type: 'hit', id: 'h' }, offset: { unit: 'seconds', value: 0.05 }, last: 0 },
+        targets,
+      ).seconds,
+    ).toBeCloseTo(1.3, 12);
   });
   it('keeps the last time of a pin whose target is gone, and says so', () => {
-    expect(resolveMoment({ kind: 'pinned', to: { type: 'marker', id: 'gone' }, last: 7.5 }, targetsOf(grid))).toEqual({ seconds: 7.5, missing: true });
+    expect(resolveMoment({ kind: 'pinned', to: { type: 'marker', id: 'gone' }, last: 7.5 }, targetsOf(grid))).toEqual({
+      seconds: 7.5,
+      missing: true,
+    });
   });
   it('moves by exactly the seconds asked for, pinned or free', () => {
-    const pins = fc.oneof(fc.double({ min: 0, max: 9, noNaN: true }).map(freeMoment), fc.double({ min: -4, max: 30, noNaN: true }).map((b) => beatMoment(b, grid)));
-    fc.assert(fc.property(pins, fc.double({ min: -3, max: 3, noNaN: true }), (moment, delta) => {
-      const targets = targetsOf(grid);
-      const moved = shiftMoment(moment, delta, targets);
-      return moved.kind === moment.kind && Math.abs(resolveMoment(moved, targets).seconds - resolveMoment(moment, targets).seconds - delta) < 1e-9;
-    }));
+    const pins = fc.oneof(
+      fc.double({ min: 0, max: 9, noNaN: true }).map(freeMoment),
+      fc.double({ min: -4, max: 30, noNaN: true }).map((b) => beatMoment(b, grid)),
+    );
+    fc.assert(
+      fc.property(pins, fc.double({ min: -3, max: 3, noNaN: true }), (moment, delta) => {
+        const targets = targetsOf(grid);
+        const moved = shiftMoment(moment, delta, targets);
+        return (
+          moved.kind === moment.kind &&
+          Math.abs(resolveMoment(moved, targets).seconds - resolveMoment(moment, targets).seconds - delta) < 1e-9
+        );
+      }),
+    );
   });
 });
 
@@ -136,9 +227,11 @@ describe('the moment a frame shows', () => {
           const grid = constantGrid(bpm, 4, first);
           for (let beat = 0; beat < 80; beat++) {
             const at = beatToSeconds(grid, beat);
-            // Exact, in integers: of the frames whose middle (2k + 1) · den / (2 · num) is at or behind the beat, the first.
+            // Exact, in integers: of the frames whose middle (2k + 1) · den / (2 · num) is at or behind the beat, the
+            // first.
             const position = at * (rate.num / rate.den) - 0.5;
-            const expected = Math.abs(position - Math.round(position)) < 1e-7 ? Math.round(position) : Math.ceil(position);
+            const expected =
+              Math.abs(position - Math.round(position)) < 1e-7 ? Math.round(position) : Math.ceil(position);
             let seen = Math.max(0, expected - 3);
             while (frameMiddle(seen, rate) < at) seen++;
             expect(seen).toBe(Math.max(0, expected));

@@ -3,8 +3,8 @@ import type { FrameRate } from './frame-rate';
 import type { FrameIndex, Seconds } from './units';
 
 /**
- * Timecode after SMPTE ST 12-1. 29.97 and 59.94 count drop-frame (written with ';'): frame numbers 0 and 1 (0-3 at 59.94)
- * are skipped at each minute not divisible by ten, so that the count stays with the clock.
+ * Timecode after SMPTE ST 12-1. 29.97 and 59.94 count drop-frame (written with ';'): frame numbers 0 and 1 (0-3 at
+ * 59.94) are skipped at each minute not divisible by ten, so that the count stays with the clock.
  */
 function dropCount(rate: FrameRate): number {
   if (rate.den !== 1001) return 0;

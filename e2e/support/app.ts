@@ -8,13 +8,24 @@ export const testFile = (name: string): string => join(process.env.ESTRELLA_TEST
 export const workFile = (name: string): string => join(process.env.ESTRELLA_TEST_WORK ?? '', name);
 
 /** Makes a piece through the home's own form; ends on the desk. */
-export async function newPiece(page: Page, name: string, options: { rate?: string; formats?: readonly string[]; custom?: readonly [number, number] } = {}): Promise<string> {
+export async function newPiece(
+  page: Page,
+  name: string,
+  options: { rate?: string; formats?: readonly string[]; custom?: readonly [number, number] } = {},
+): Promise<string> {
   await page.goto(appUrl());
   await page.getByRole('button', { name: 'New piece' }).click();
   await page.getByLabel('Name', { exact: true }).fill(name);
-  for (const format of options.formats ?? []) await page.getByRole('dialog').getByRole('button', { name: new RegExp(`^${format}`) }).click();
+  for (const format of options.formats ?? [])
+    await page
+      .getByRole('dialog')
+      .getByRole('button', { name: new RegExp(`^${format}`) })
+      .click();
   if (options.custom) {
-    await page.getByRole('dialog').getByRole('button', { name: /^Custom/ }).click();
+    await page
+      .getByRole('dialog')
+      .getByRole('button', { name: /^Custom/ })
+      .click();
     await page.getByRole('dialog').getByRole('button', { name: /^Wide/ }).click();
     await page.getByLabel('Width in pixels').fill(String(options.custom[0]));
     await page.getByLabel('Height in pixels').fill(String(options.custom[1]));
@@ -31,7 +42,9 @@ export const timeline = (page: Page): Locator => page.getByRole('region', { name
 export async function timelineX(page: Page, seconds: number): Promise<number> {
   const region = timeline(page);
   const box = await region.boundingBox();
-  const [pps, scroll, names] = await Promise.all(['data-pixels-per-second', 'data-scroll', 'data-names'].map(async (a) => Number(await region.getAttribute(a))));
+  const [pps, scroll, names] = await Promise.all(
+    ['data-pixels-per-second', 'data-scroll', 'data-names'].map(async (a) => Number(await region.getAttribute(a))),
+  );
   return (box?.x ?? 0) + names! + (seconds - scroll!) * pps!;
 }
 
@@ -41,7 +54,8 @@ export async function goTo(page: Page, seconds: number): Promise<void> {
   await page.mouse.click(await timelineX(page, seconds), (box?.y ?? 0) + 12);
 }
 
-export const waitSaved = (page: Page): Promise<void> => expect(page.getByRole('status', { name: 'Saving' })).toHaveText('saved');
+export const waitSaved = (page: Page): Promise<void> =>
+  expect(page.getByRole('status', { name: 'Saving' })).toHaveText('saved');
 
 /** The document as the server has it. */
 export async function storedPiece(page: Page, id: string): Promise<StoredPiece> {
@@ -50,32 +64,91 @@ export async function storedPiece(page: Page, id: string): Promise<StoredPiece> 
   return ((await response.json()) as { piece: StoredPiece }).piece;
 }
 
-export interface StoredKey { id: string; at: { kind: string; seconds?: number; to?: { type: string; beat?: number }; offset?: { value: number } }; value: unknown; easing: { type: string; name?: string; x1?: number } }
-export interface StoredMusic { mediaId: string; start: number; trimStart: number; trimEnd: number | null; cuts: { at: number; to: number }[]; correction: { factor: number; shift: number; tapped: number[] | null; moves: { at: number; to: number }[]; bars: { at: number; beatsPerBar: number }[]; spans: unknown[]; free: unknown[] } }
+export interface StoredKey {
+  id: string;
+  at: { kind: string; seconds?: number; to?: { type: string; beat?: number }; offset?: { value: number } };
+  value: unknown;
+  easing: { type: string; name?: string; x1?: number };
+}
+export interface StoredMusic {
+  mediaId: string;
+  start: number;
+  trimStart: number;
+  trimEnd: number | null;
+  cuts: { at: number; to: number }[];
+  correction: {
+    factor: number;
+    shift: number;
+    tapped: number[] | null;
+    moves: { at: number; to: number }[];
+    bars: { at: number; beatsPerBar: number }[];
+    spans: unknown[];
+    free: unknown[];
+  };
+}
 export interface StoredPiece {
   name: string;
   music: StoredMusic | null;
   end: StoredKey['at'];
   markers: { id: string; name: string; colour: string; at: StoredKey['at'] }[];
-  layers: { id: string; name: string; kind: string; hidden: boolean; content: Record<string, unknown>; start: StoredKey['at']; end: StoredKey['at']; tracks: Record<string, { value: unknown; keyframes: StoredKey[] }> }[];
+  layers: {
+    id: string;
+    name: string;
+    kind: string;
+    hidden: boolean;
+    content: Record<string, unknown>;
+    start: StoredKey['at'];
+    end: StoredKey['at'];
+    tracks: Record<string, { value: unknown; keyframes: StoredKey[] }>;
+  }[];
 }
 
-export interface StoredAnalysis { beats: number[]; downbeats: number[]; duration: number; drops: { time: number }[]; hits: { time: number; class: string; strength: number }[]; bars: { beat: number }[] }
+export interface StoredAnalysis {
+  beats: number[];
+  downbeats: number[];
+  duration: number;
+  drops: { time: number }[];
+  hits: { time: number; class: string; strength: number }[];
+  bars: { beat: number }[];
+}
 export async function analysisOf(page: Page, id: string): Promise<StoredAnalysis> {
   const response = await page.request.get(`${appUrl()}/api/pieces/${id}`);
-  const { piece } = (await response.json()) as { piece: { media: { id: string; hash: string }[]; music: { mediaId: string } } };
+  const { piece } = (await response.json()) as {
+    piece: { media: { id: string; hash: string }[]; music: { mediaId: string } };
+  };
   const hash = piece.media.find((m) => m.id === piece.music.mediaId)?.hash;
   return (await (await page.request.get(`${appUrl()}/api/media/${hash}/analysis`)).json()) as StoredAnalysis;
 }
 
-interface ProbeStream { codec_name: string; profile: string; pix_fmt: string; color_space: string; color_primaries: string; color_transfer: string; color_range: string; r_frame_rate: string; sample_rate: string; width: number; height: number; nb_frames: string; codec_type: string; start_time: string }
+interface ProbeStream {
+  codec_name: string;
+  profile: string;
+  pix_fmt: string;
+  color_space: string;
+  color_primaries: string;
+  color_transfer: string;
+  color_range: string;
+  r_frame_rate: string;
+  sample_rate: string;
+  width: number;
+  height: number;
+  nb_frames: string;
+  codec_type: string;
+  start_time: string;
+}
 export function ffprobe(file: string): { streams: ProbeStream[]; format: { duration: string } } {
-  return JSON.parse(execFileSync('ffprobe', ['-v', 'error', '-print_format', 'json', '-show_streams', '-show_format', file]).toString()) as { streams: ProbeStream[]; format: { duration: string } };
+  return JSON.parse(
+    execFileSync('ffprobe', ['-v', 'error', '-print_format', 'json', '-show_streams', '-show_format', file]).toString(),
+  ) as { streams: ProbeStream[]; format: { duration: string } };
 }
 
 /** Mean luma of each frame of a video, 0…255. */
 export function frameLuma(file: string): number[] {
-  const out = spawnSync('ffmpeg', ['-v', 'error', '-i', file, '-vf', 'scale=2:2:flags=area,format=gray', '-f', 'rawvideo', '-'], { maxBuffer: 1 << 28 }).stdout;
+  const out = spawnSync(
+    'ffmpeg',
+    ['-v', 'error', '-i', file, '-vf', 'scale=2:2:flags=area,format=gray', '-f', 'rawvideo', '-'],
+    { maxBuffer: 1 << 28 },
+  ).stdout;
   const luma: number[] = [];
   for (let i = 0; i + 3 < out.length; i += 4) luma.push((out[i]! + out[i + 1]! + out[i + 2]! + out[i + 3]!) / 4);
   return luma;
@@ -106,6 +179,10 @@ export async function markStretch(page: Page, from: number, to: number): Promise
 
 /** The sound of a file as mono samples at 48 kHz, from the first one played. */
 export function soundOf(file: string): Float32Array {
-  const out = spawnSync('ffmpeg', ['-v', 'error', '-i', file, '-map', '0:a:0', '-ac', '1', '-ar', '48000', '-f', 'f32le', '-'], { maxBuffer: 1 << 28 }).stdout;
+  const out = spawnSync(
+    'ffmpeg',
+    ['-v', 'error', '-i', file, '-map', '0:a:0', '-ac', '1', '-ar', '48000', '-f', 'f32le', '-'],
+    { maxBuffer: 1 << 28 },
+  ).stdout;
   return new Float32Array(out.buffer.slice(out.byteOffset, out.byteOffset + Math.floor(out.length / 4) * 4));
 }

@@ -5,9 +5,13 @@ const RATE = 44100;
 
 /**
  * A steady click track with a low thump on the first of four beats: beats whose times are exactly known.
- * Clicks are a millisecond of attack and 60 of decay, so that their onset can be measured to the sample in an encoded file.
+ * Clicks are a millisecond of attack and 60 of decay, so that their onset can be measured to the sample in an encoded
+ * file.
  */
-export function writeClickTrack(file: string, options: { bpm: number; first: number; seconds: number; shaped?: (t: number) => number }): number[] {
+export function writeClickTrack(
+  file: string,
+  options: { bpm: number; first: number; seconds: number; shaped?: (t: number) => number },
+): number[] {
   const { bpm, first, seconds } = options;
   const count = Math.round(seconds * RATE);
   const samples = new Float32Array(count);
@@ -20,7 +24,9 @@ export function writeClickTrack(file: string, options: { bpm: number; first: num
     const isOne = i % 4 === 0;
     for (let k = 0; k < RATE * 0.12 && start + k < count; k++) {
       const s = k / RATE;
-      samples[start + k]! += 0.5 * Math.sin(2 * Math.PI * (isOne ? 1400 : 1000) * s) * Math.exp(-s * 60) + (isOne ? 0.4 * Math.sin(2 * Math.PI * 65 * s) * Math.exp(-s * 20) : 0);
+      samples[start + k]! +=
+        0.5 * Math.sin(2 * Math.PI * (isOne ? 1400 : 1000) * s) * Math.exp(-s * 60) +
+        (isOne ? 0.4 * Math.sin(2 * Math.PI * 65 * s) * Math.exp(-s * 20) : 0);
     }
   }
   writeFileSync(file, encodeWav([samples], RATE));

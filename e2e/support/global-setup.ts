@@ -11,7 +11,13 @@ export default async function globalSetup(): Promise<() => Promise<void>> {
   mkdirSync(files, { recursive: true });
   execFileSync(process.execPath, ['dist/server/make-demo.js', files]);
   const server = fork('dist/server/main.js', [], {
-    env: { ...process.env, DATABASE_URL: databaseUrl, ESTRELLA_PORT: '0', ESTRELLA_DATA: join(work, 'app-data'), ESTRELLA_LOG: 'warn' },
+    env: {
+      ...process.env,
+      DATABASE_URL: databaseUrl,
+      ESTRELLA_PORT: '0',
+      ESTRELLA_DATA: join(work, 'app-data'),
+      ESTRELLA_LOG: 'warn',
+    },
   });
   const port = await new Promise<number>((resolve, reject) => {
     server.on('message', (message: { listening?: number }) => message.listening && resolve(message.listening));

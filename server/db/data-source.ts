@@ -14,8 +14,14 @@ export async function openDatabase(url: string): Promise<DataSource> {
     migrations: [FirstTables1700000000001, Fonts1700000000002, SummariesAndLeases1700000000003],
     migrationsTransactionMode: 'each',
     synchronize: false,
-    extra: { max: 8, connectionTimeoutMillis: 4000, statement_timeout: 60_000, idle_in_transaction_session_timeout: 60_000 },
-    // A connection that the server drops while idle is replaced by the pool; without a listener it would end the process.
+    extra: {
+      max: 8,
+      connectionTimeoutMillis: 4000,
+      statement_timeout: 60_000,
+      idle_in_transaction_session_timeout: 60_000,
+    },
+    // A connection that the server drops while idle is replaced by the pool; without a listener it would end the
+    // process.
     poolErrorHandler: () => {},
   });
   return source.initialize();

@@ -3,19 +3,25 @@ import type { DataSource } from 'typeorm';
 import { z } from 'zod';
 
 /**
- * News between processes: what has changed, not how. Any process says so through PostgreSQL's NOTIFY; servers listen and tell the
- * browsers that want to know. News that get lost (a dropped connection) only make a browser ask later.
+ * News between processes: what has changed, not how. Any process says so through PostgreSQL's NOTIFY; servers listen
+ * and tell the browsers that want to know. News that get lost (a dropped connection) only make a browser ask later.
  */
-export const newsSchema = z.object({ topic: z.enum(['job', 'media', 'piece']), id: z.string().max(100), pieceId: z.string().max(100).nullable().optional() });
+export const newsSchema = z.object({
+  topic: z.enum(['job', 'media', 'piece']),
+  id: z.string().max(100),
+  pieceId: z.string().max(100).nullable().optional(),
+});
 export type News = z.infer<typeof newsSchema>;
 export type Notify = (news: News) => Promise<void>;
 
 const CHANNEL = 'estrella_news';
 
 /** Telling news must never be why something fails. */
-export const createNotify = (source: DataSource): Notify => async (news) => {
-  await source.query('SELECT pg_notify($1, $2)', [CHANNEL, JSON.stringify(news)]).catch(() => {});
-};
+export const createNotify =
+  (source: DataSource): Notify =>
+  async (news) => {
+    await source.query('SELECT pg_notify($1, $2)', [CHANNEL, JSON.stringify(news)]).catch(() => {});
+  };
 
 const RECONNECT_MS = 1000;
 

@@ -23,8 +23,8 @@ import { createUploads } from './upload-routes';
 const STREAMED = /^\/api\/(media|pieces\/import|uploads(\/.*)?)$/;
 
 /**
- * No script but our own files, WebAssembly among them; styles are also made by the component library as it runs. Nothing is loaded from,
- * sent to, or shown within anything else.
+ * No script but our own files, WebAssembly among them; styles are also made by the component library as it runs.
+ * Nothing is loaded from, sent to, or shown within anything else.
  */
 const POLICY = {
   defaultSrc: ["'self'"],
@@ -49,7 +49,12 @@ export function createApp(context: ServerContext, { events = createEvents() }: A
   const { assets, access } = context.config;
   const thumbnails = createThumbnails(context);
   const uploads = createUploads(context);
-  const limitBody = bodyLimit({ maxSize: MAX_JSON_BYTES, onError: () => { throw new AppError('BODY_TOO_LARGE'); } });
+  const limitBody = bodyLimit({
+    maxSize: MAX_JSON_BYTES,
+    onError: () => {
+      throw new AppError('BODY_TOO_LARGE');
+    },
+  });
   const api = new Hono()
     .route('/pieces', pieceRoutes(context, thumbnails))
     .route('/media', mediaRoutes(context, uploads))
@@ -66,9 +71,29 @@ export function createApp(context: ServerContext, { events = createEvents() }: A
     await next();
     // Also on answers that were made without the context.
     c.header('X-Request-Id', c.get('requestId'));
-    context.log.debug({ requestId: c.get('requestId'), method: c.req.method, path: c.req.path, status: c.res.status, ms: Math.round(performance.now() - started) }, 'request');
+    context.log.debug(
+      {
+        requestId: c.get('requestId'),
+        method: c.req.method,
+        path: c.req.path,
+        status: c.res.status,
+        ms: Math.round(performance.now() - started),
+      },
+      'request',
+    );
   });
-  app.use('*', secureHeaders({ contentSecurityPolicy: POLICY, crossOriginOpenerPolicy: 'same-origin', crossOriginEmbedderPolicy: 'require-corp', crossOriginResourcePolicy: 'same-origin', referrerPolicy: 'no-referrer', xFrameOptions: 'DENY', strictTransportSecurity: false }));
+  app.use(
+    '*',
+    secureHeaders({
+      contentSecurityPolicy: POLICY,
+      crossOriginOpenerPolicy: 'same-origin',
+      crossOriginEmbedderPolicy: 'require-corp',
+      crossOriginResourcePolicy: 'same-origin',
+      referrerPolicy: 'no-referrer',
+      xFrameOptions: 'DENY',
+      strictTransportSecurity: false,
+    }),
+  );
   app.use('*', rateLimit());
   app.use('*', guard(access));
   // A second look at forms and plain text, which browsers send across sites without asking.
@@ -76,17 +101,32 @@ export function createApp(context: ServerContext, { events = createEvents() }: A
   app.use('/api/*', (c, next) => (STREAMED.test(c.req.path) ? next() : limitBody(c, next)));
   const routes = app.route('/api', api);
   app.route('/api/uploads', uploads.routes);
-  app.all('/api/*', () => { throw new AppError('NOT_FOUND'); });
+  app.all('/api/*', () => {
+    throw new AppError('NOT_FOUND');
+  });
   app.get('/fonts/*', (c) => {
     const file = normalize(c.req.path.slice('/fonts/'.length));
     if (file.startsWith('..') || file.includes('\0')) throw new AppError('NOT_FOUND');
-    return sendFile(c, join(assets.fontsDir, file), file.endsWith('.json') ? 'application/json' : 'font/ttf', { 'cache-control': 'public, max-age=86400' });
+    return sendFile(c, join(assets.fontsDir, file), file.endsWith('.json') ? 'application/json' : 'font/ttf', {
+      'cache-control': 'public, max-age=86400',
+    });
   });
-  app.use('/*', serveStatic({ root: assets.webDir, rewriteRequestPath: (path) => path, onFound: (path, c) => void c.header('cache-control', path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache') }));
-  app.get('*', (c) => sendFile(c, join(assets.webDir, 'index.html'), 'text/html; charset=utf-8', { 'cache-control': 'no-cache' }));
+  app.use(
+    '/*',
+    serveStatic({
+      root: assets.webDir,
+      rewriteRequestPath: (path) => path,
+      onFound: (path, c) =>
+        void c.header('cache-control', path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache'),
+    }),
+  );
+  app.get('*', (c) =>
+    sendFile(c, join(assets.webDir, 'index.html'), 'text/html; charset=utf-8', { 'cache-control': 'no-cache' }),
+  );
   app.onError((error, c) => {
     const known = asAppError(error);
-    if (ERROR_STATUS[known.code] >= 500) context.log.error({ requestId: c.get('requestId'), path: c.req.path, err: known.cause ?? known }, known.code);
+    if (ERROR_STATUS[known.code] >= 500)
+      context.log.error({ requestId: c.get('requestId'), path: c.req.path, err: known.cause ?? known }, known.code);
     return c.json({ error: { code: known.code, message: known.message } }, ERROR_STATUS[known.code]);
   });
   return { routes, fetch: app.fetch, uploads, stop: thumbnails.stop };

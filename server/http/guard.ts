@@ -7,8 +7,9 @@ import type { Access } from '../platform/config';
 import { AppError } from '../platform/errors';
 
 /**
- * Who may talk to the server. It listens on loopback, yet any web page in the same browser can reach loopback: by posting to it, and, by
- * DNS rebinding, under a name of its own. So requests must name a host that is ours, and must not come from a foreign page.
+ * Who may talk to the server. It listens on loopback, yet any web page in the same browser can reach loopback: by
+ * posting to it, and, by DNS rebinding, under a name of its own. So requests must name a host that is ours, and must
+ * not come from a foreign page.
  */
 const LOOPBACK = new Set(['127.0.0.1', 'localhost', '[::1]']);
 
@@ -22,7 +23,10 @@ export function isOurHost(host: string | undefined, extra: readonly string[]): b
   return LOOPBACK.has(name) || extra.includes(name);
 }
 
-/** Whether a request was made by a page of another site, as far as the browser says (Fetch Metadata, W3C; Origin, RFC 6454). */
+/**
+ * Whether a request was made by a page of another site, as far as the browser says (Fetch Metadata, W3C; Origin, RFC
+ * 6454).
+ */
 export function isForeign(headers: { get(name: string): string | null | undefined }, host: string): boolean {
   const site = headers.get('sec-fetch-site');
   if (site && site !== 'same-origin' && site !== 'none') return true;
@@ -51,18 +55,27 @@ function passwordOf(header: string | undefined): string | null {
 /** The host a request names. */
 export const hostOf = (c: Context): string => c.req.header('host') ?? new URL(c.req.url).host;
 
-/** Whether a request may be answered: it names a host of ours and comes from no foreign page. For `hono/csrf`, which asks with an origin. */
-export const isOwnOrigin = (access: Access) => (origin: string, c: Context): boolean => {
-  const host = hostOf(c);
-  return isOurHost(host, access.hosts) && !isForeign({ get: (name) => (name === 'origin' ? origin : c.req.header(name)) }, host);
-};
+/**
+ * Whether a request may be answered: it names a host of ours and comes from no foreign page. For `hono/csrf`, which
+ * asks with an origin.
+ */
+export const isOwnOrigin =
+  (access: Access) =>
+  (origin: string, c: Context): boolean => {
+    const host = hostOf(c);
+    return (
+      isOurHost(host, access.hosts) &&
+      !isForeign({ get: (name) => (name === 'origin' ? origin : c.req.header(name)) }, host)
+    );
+  };
 
 /** Names of the files a page consists of may be asked for by a link from anywhere; data may not. */
 export const guard = (access: Access) =>
   createMiddleware(async (c, next) => {
     const host = hostOf(c);
     if (!isOurHost(host, access.hosts)) throw new AppError('FOREIGN_PAGE');
-    if (c.req.path.startsWith('/api') && isForeign({ get: (name) => c.req.header(name) }, host)) throw new AppError('FOREIGN_PAGE');
+    if (c.req.path.startsWith('/api') && isForeign({ get: (name) => c.req.header(name) }, host))
+      throw new AppError('FOREIGN_PAGE');
     if (access.password !== null) {
       const given = passwordOf(c.req.header('authorization'));
       if (given === null || !isSame(given, access.password)) {
@@ -73,7 +86,10 @@ export const guard = (access: Access) =>
     await next();
   });
 
-/** Requests an address may make in ten seconds: far more than a desk needs, far fewer than would keep the server from others. */
+/**
+ * Requests an address may make in ten seconds: far more than a desk needs, far fewer than would keep the server from
+ * others.
+ */
 const REQUESTS = 3000;
 const SECONDS = 10;
 

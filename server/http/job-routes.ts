@@ -30,20 +30,30 @@ export function jobRoutes(context: ServerContext) {
     secondsLeft: secondsLeft(job),
     formatId: typeof job.payload.formatId === 'string' ? job.payload.formatId : null,
     result: job.result,
-    message: job.errorCode ? new AppError(job.errorCode as ErrorCode, job.errorDetail ?? '').message : null, // written by runner.ts from AppError
+    // written by runner.ts from AppError
+    message: job.errorCode ? new AppError(job.errorCode as ErrorCode, job.errorDetail ?? '').message : null,
     createdAt: job.createdAt.toISOString(),
   });
   return new Hono()
     .post('/exports', validJson(z.object({ pieceId: z.string().max(64), formatId: z.string().max(64) })), async (c) => {
       const { pieceId, formatId } = c.req.valid('json');
       const { piece } = await pieces.get(LOCAL, pieceId);
-      if (!piece.formats.some((f) => f.id === formatId)) throw new AppError('BAD_REQUEST', 'the piece has no such format');
+      if (!piece.formats.some((f) => f.id === formatId))
+        throw new AppError('BAD_REQUEST', 'the piece has no such format');
       if ((await jobs.waiting()) >= MOST_WAITING) throw new AppError('TOO_MANY_REQUESTS');
-      const job = await jobs.create({ kind: 'export', lane: 'export', owner: LOCAL.owner, pieceId, payload: { pieceId, formatId, document: piece } });
+      const job = await jobs.create({
+        kind: 'export',
+        lane: 'export',
+        owner: LOCAL.owner,
+        pieceId,
+        payload: { pieceId, formatId, document: piece },
+      });
       await queue.enqueue(job);
       return c.json(view(job), 201);
     })
-    .get('/exports/of/:pieceId', async (c) => c.json({ jobs: (await jobs.listForPiece(c.req.param('pieceId'), LOCAL.owner)).map(view) }))
+    .get('/exports/of/:pieceId', async (c) =>
+      c.json({ jobs: (await jobs.listForPiece(c.req.param('pieceId'), LOCAL.owner)).map(view) }),
+    )
     .get('/:id', async (c) => c.json(view(await jobs.get(c.req.param('id'), LOCAL.owner))))
     .post('/:id/cancel', async (c) => {
       const id = c.req.param('id');
@@ -60,9 +70,12 @@ export function jobRoutes(context: ServerContext) {
     .get('/:id/file', async (c) => {
       const job = await jobs.get(c.req.param('id'), LOCAL.owner);
       if (job.state !== 'succeeded') throw new AppError('NOT_FOUND');
-      const document = job.payload.document as { name: string; formats: { id: string; name: string }[] }; // validated when the job was made
+      // validated when the job was made
+      const document = job.payload.document as { name: string; formats: { id: string; name: string }[] };
       const format = document.formats.find((f) => f.id === job.payload.formatId);
       const name = `${document.name} ${format?.name ?? ''}`.replace(/[^\p{L}\p{N} _-]/gu, '').trim();
-      return sendFile(c, store.exports.path(exportFile(job)), 'video/mp4', { 'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}.mp4` });
+      return sendFile(c, store.exports.path(exportFile(job)), 'video/mp4', {
+        'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}.mp4`,
+      });
     });
 }

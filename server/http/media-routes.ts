@@ -21,12 +21,17 @@ export function mediaRoutes(context: ServerContext, uploads: Uploads) {
     return record;
   };
   const answer = (record: MediaRecord) => ({ media: mediaRef(record), state: record.state, warning: record.warning });
-  const file = (variant: 'sound' | 'picture' | 'font', kind: MediaRecord['kind'], type: string) => async (hash: string) => {
-    const record = await find(hash);
-    if (record.kind !== kind) throw new AppError('NOT_FOUND');
-    return { path: store.path(record.hash, variant), type };
-  };
-  const [sound, picture, font] = [file('sound', 'audio', 'audio/flac'), file('picture', 'picture', 'image/png'), file('font', 'font', 'font/ttf')];
+  const file =
+    (variant: 'sound' | 'picture' | 'font', kind: MediaRecord['kind'], type: string) => async (hash: string) => {
+      const record = await find(hash);
+      if (record.kind !== kind) throw new AppError('NOT_FOUND');
+      return { path: store.path(record.hash, variant), type };
+    };
+  const [sound, picture, font] = [
+    file('sound', 'audio', 'audio/flac'),
+    file('picture', 'picture', 'image/png'),
+    file('font', 'font', 'font/ttf'),
+  ];
   return new Hono()
     .post('/', async (c) => {
       const name = fileName.catch('file').parse(c.req.query('name')?.slice(0, 255) ?? 'file');
@@ -42,7 +47,13 @@ export function mediaRoutes(context: ServerContext, uploads: Uploads) {
     .get('/:hash', async (c) => {
       const record = await find(c.req.param('hash'));
       const job = record.state === 'preparing' ? await jobs.activeForMedia(record.hash) : null;
-      return c.json({ media: mediaRef(record), state: record.state, progress: job?.progress ?? (record.state === 'ready' ? 1 : 0), warning: record.warning, error: record.state === 'failed' ? ERROR_WORDING.AUDIO_UNREADABLE.replace('{}', () => record.name) : null });
+      return c.json({
+        media: mediaRef(record),
+        state: record.state,
+        progress: job?.progress ?? (record.state === 'ready' ? 1 : 0),
+        warning: record.warning,
+        error: record.state === 'failed' ? ERROR_WORDING.AUDIO_UNREADABLE.replace('{}', () => record.name) : null,
+      });
     })
     .get('/:hash/analysis', async (c) => {
       const record = await find(c.req.param('hash'));

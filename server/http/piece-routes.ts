@@ -28,7 +28,10 @@ const listSchema = z.object({
   offset: z.coerce.number().int().min(0).max(1_000_000).default(0),
   limit: z.coerce.number().int().min(1).max(200).default(60),
 });
-const saveNameSchema = z.string().max(120).regex(/^[\w-]+:\d+$/);
+const saveNameSchema = z
+  .string()
+  .max(120)
+  .regex(/^[\w-]+:\d+$/);
 const saveSchema = z.object({
   piece: documentSchema,
   baseRevision: z.number().int().min(0).max(2_147_483_647),
@@ -68,12 +71,20 @@ export function pieceRoutes(context: ServerContext, thumbnails: Thumbnails) {
     })
     .post('/:id/rename', validJson(z.object({ name: textSchema(200).min(1) })), async (c) => {
       const { piece, revision } = await pieces.get(LOCAL, c.req.param('id'));
-      const saved = await pieces.save(LOCAL, { ...piece, name: c.req.valid('json').name }, { base: revision, label: 'Rename the piece' });
+      const saved = await pieces.save(
+        LOCAL,
+        { ...piece, name: c.req.valid('json').name },
+        { base: revision, label: 'Rename the piece' },
+      );
       return c.json({ revision: saved.revision });
     })
     .post('/:id/duplicate', async (c) => {
       const { piece } = await pieces.get(LOCAL, c.req.param('id'));
-      const copy = await pieces.create(LOCAL, { ...piece, id: randomUUID(), name: `${piece.name} copy`.slice(0, 200) }, 'Duplicated');
+      const copy = await pieces.create(
+        LOCAL,
+        { ...piece, id: randomUUID(), name: `${piece.name} copy`.slice(0, 200) },
+        'Duplicated',
+      );
       return c.json(await pieces.summary(LOCAL, copy.piece.id), 201);
     })
     .get('/:id/revisions', async (c) => c.json({ revisions: await pieces.revisions(LOCAL, c.req.param('id')) }))
@@ -92,10 +103,16 @@ export function pieceRoutes(context: ServerContext, thumbnails: Thumbnails) {
       const { piece } = await pieces.get(LOCAL, c.req.param('id'));
       const stream = await exportPieceFile(context, piece);
       const name = piece.name.replace(/[^\p{L}\p{N} _-]/gu, '').trim() || 'piece';
-      return c.body(Readable.toWeb(stream) as ReadableStream, 200, { 'content-type': 'application/zip', 'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}.estrella` }); // the two ReadableStream types differ in name only
+      return c.body(Readable.toWeb(stream) as ReadableStream, 200, {
+        'content-type': 'application/zip',
+        'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}.estrella`,
+      }); // the two ReadableStream types differ in name only
     })
     .get('/:id/frame/:index', async (c) => {
       const png = await thumbnails.frame(await pieces.get(LOCAL, c.req.param('id')), Number(c.req.param('index')));
-      return c.body(png as Uint8Array<ArrayBuffer>, 200, { 'content-type': 'image/png', 'cache-control': 'private, max-age=31536000' });
+      return c.body(png as Uint8Array<ArrayBuffer>, 200, {
+        'content-type': 'image/png',
+        'cache-control': 'private, max-age=31536000',
+      });
     });
 }

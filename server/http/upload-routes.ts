@@ -23,7 +23,13 @@ export interface Uploads {
 export function createUploads(context: ServerContext): Uploads {
   const directory = join(context.config.dataDir, 'uploads');
   const datastore = new FileStore({ directory, expirationPeriodInMilliseconds: EXPIRES_MS });
-  const server = new Server({ path: '/api/uploads', datastore, maxSize: MAX_UPLOAD_BYTES, relativeLocation: true, respectForwardedHeaders: false });
+  const server = new Server({
+    path: '/api/uploads',
+    datastore,
+    maxSize: MAX_UPLOAD_BYTES,
+    relativeLocation: true,
+    respectForwardedHeaders: false,
+  });
   const routes = new Hono();
   routes.all('/', (c) => server.handleWeb(c.req.raw));
   routes.all('/:id', (c) => server.handleWeb(c.req.raw));

@@ -1,9 +1,10 @@
 import type { ServerContext } from './context';
 
 /**
- * Takes away what nobody can reach any more: pieces deleted long ago, exports of pieces that are gone, media that no kept revision of any
- * piece and no waiting job uses, and files that have no row (refused uploads, parts left by a kill). Everything has a time of grace, and
- * nothing in use ever goes: a row is removed only by a statement that checks it is unused, under the lock that bringing in takes.
+ * Takes away what nobody can reach any more: pieces deleted long ago, exports of pieces that are gone, media that no
+ * kept revision of any piece and no waiting job uses, and files that have no row (refused uploads, parts left by a
+ * kill). Everything has a time of grace, and nothing in use ever goes: a row is removed only by a statement that checks
+ * it is unused, under the lock that bringing in takes.
  */
 export interface Grace {
   /** Seconds a deleted piece can be brought back. */
@@ -35,8 +36,14 @@ export async function collect(context: ServerContext, grace: Grace = GRACE): Pro
     removedJobs++;
   }
   let removedMedia = 0;
-  for (const hash of await media.unreachable(grace.media)) if (await media.remove(hash, grace.media, () => store.remove(hash))) removedMedia++;
-  return { pieces: purged.length, media: removedMedia, jobs: removedJobs, files: await collectFiles(context, grace.file * 1000) };
+  for (const hash of await media.unreachable(grace.media))
+    if (await media.remove(hash, grace.media, () => store.remove(hash))) removedMedia++;
+  return {
+    pieces: purged.length,
+    media: removedMedia,
+    jobs: removedJobs,
+    files: await collectFiles(context, grace.file * 1000),
+  };
 }
 
 async function collectFiles({ media, jobs, store }: ServerContext, graceMs: number): Promise<number> {
@@ -58,7 +65,13 @@ async function collectFiles({ media, jobs, store }: ServerContext, graceMs: numb
   for (const { name, ageMs } of files) {
     const [id = '', attempt = ''] = name.split('.');
     if (running.has(`${id}.${attempt}`)) continue;
-    const isKept = known.has(id) && !name.endsWith('.part') && (await jobs.get(id, null).then((job) => job.state === 'succeeded' && exportFile(job) === name, () => true));
+    const isKept =
+      known.has(id) &&
+      !name.endsWith('.part') &&
+      (await jobs.get(id, null).then(
+        (job) => job.state === 'succeeded' && exportFile(job) === name,
+        () => true,
+      ));
     // A part without a running job belongs to an attempt that is over, or that begins this very moment.
     if (isKept || ageMs <= (name.endsWith('.part') ? Math.min(graceMs, 60_000) : graceMs)) continue;
     await store.exports.remove(name);
@@ -68,6 +81,7 @@ async function collectFiles({ media, jobs, store }: ServerContext, graceMs: numb
 }
 
 /** The file of a finished export. Jobs of earlier versions had one name whatever the attempt. */
-export const exportFile = (job: { id: string; result: Record<string, unknown> | null }): string => (typeof job.result?.file === 'string' ? job.result.file : `${job.id}.mp4`);
+export const exportFile = (job: { id: string; result: Record<string, unknown> | null }): string =>
+  typeof job.result?.file === 'string' ? job.result.file : `${job.id}.mp4`;
 
 export const COLLECT_EVERY_MS = 10 * 60_000;

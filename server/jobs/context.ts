@@ -53,9 +53,20 @@ export async function openContext(config: Config, log: Logger): Promise<ServerCo
   const notify = createNotify(source);
   const jobs = createJobRepository(source, notify);
   const media = createMediaRepository(source, notify);
-  const queue = await openQueue(config.databaseUrl, jobs, (error) => log.warn({ err: error }, 'the queue lost the database'));
+  const queue = await openQueue(config.databaseUrl, jobs, (error) =>
+    log.warn({ err: error }, 'the queue lost the database'),
+  );
   const store = await createMediaStore(join(config.dataDir, 'media'), join(config.dataDir, 'exports'));
-  return { config, log, source, pieces: createPieceRepository(source, rememberedAnalyses(media), notify), media, jobs, store, queue };
+  return {
+    config,
+    log,
+    source,
+    pieces: createPieceRepository(source, rememberedAnalyses(media), notify),
+    media,
+    jobs,
+    store,
+    queue,
+  };
 }
 
 export async function closeContext(context: ServerContext): Promise<void> {

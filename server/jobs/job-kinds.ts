@@ -28,7 +28,11 @@ export const preparePayload = z.object({ hash: z.string(), name: z.string(), dec
 export const exportPayload = z.object({ pieceId: z.string(), formatId: z.string(), document: z.unknown() });
 
 /** Files and facts a render of a stored piece needs. @throws AppError MEDIA_MISSING. */
-export async function renderInputFor(context: Pick<ServerContext, 'media' | 'store'>, piece: Piece, formatId: string): Promise<{ input: RenderInput; songFile: string | null }> {
+export async function renderInputFor(
+  context: Pick<ServerContext, 'media' | 'store'>,
+  piece: Piece,
+  formatId: string,
+): Promise<{ input: RenderInput; songFile: string | null }> {
   const pictures: Record<string, string> = {};
   const fonts: Record<string, string> = {};
   for (const ref of piece.media) {
@@ -36,9 +40,13 @@ export async function renderInputFor(context: Pick<ServerContext, 'media' | 'sto
     if (ref.kind === 'font') fonts[ref.hash] = context.store.path(ref.hash, 'font');
   }
   const song = piece.music ? piece.media.find((m) => m.id === piece.music?.mediaId) : undefined;
-  if (piece.music && (!song || !(await context.store.has(song.hash, 'sound')))) throw new AppError('MEDIA_MISSING', song?.name ?? 'the music');
+  if (piece.music && (!song || !(await context.store.has(song.hash, 'sound'))))
+    throw new AppError('MEDIA_MISSING', song?.name ?? 'the music');
   const analysis = song ? await context.media.analysis(song.hash).catch(() => null) : null;
-  return { input: { piece, analysis, formatId, pictures, fonts }, songFile: song ? context.store.path(song.hash, 'sound') : null };
+  return {
+    input: { piece, analysis, formatId, pictures, fonts },
+    songFile: song ? context.store.path(song.hash, 'sound') : null,
+  };
 }
 
 export const JOB_KINDS: Readonly<Record<JobKind, JobKindDefinition>> = {
@@ -46,7 +54,11 @@ export const JOB_KINDS: Readonly<Record<JobKind, JobKindDefinition>> = {
     async run(context, payload, { signal, onProgress }) {
       const { hash, name, declared } = preparePayload.parse(payload);
       try {
-        const { analysis, warning } = await prepareSong(context.store, hash, name, declared, { serverDir: context.config.assets.serverDir, signal, onProgress });
+        const { analysis, warning } = await prepareSong(context.store, hash, name, declared, {
+          serverDir: context.config.assets.serverDir,
+          signal,
+          onProgress,
+        });
         await context.media.setAnalysis(hash, analysis);
         await context.media.setState(hash, 'ready', { warning });
         // Cards of pieces that use it show its beats from now on.
@@ -71,7 +83,14 @@ export const JOB_KINDS: Readonly<Record<JobKind, JobKindDefinition>> = {
       const file = `${jobId}.${attempt}.mp4`;
       const target = await context.store.exports.prepare(file);
       try {
-        const facts = await renderVideo({ input, songFile, out: target.temporary, assets: context.config.assets, signal, onFrame: (done, total) => onProgress(done / total) });
+        const facts = await renderVideo({
+          input,
+          songFile,
+          out: target.temporary,
+          assets: context.config.assets,
+          signal,
+          onFrame: (done, total) => onProgress(done / total),
+        });
         if (signal.aborted) throw new Cancelled();
         await target.commit();
         return { ...facts, file };

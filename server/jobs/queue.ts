@@ -10,12 +10,17 @@ export interface JobQueue {
   stop(): Promise<void>;
 }
 
-export async function openQueue(databaseUrl: string, jobs: JobRepository, onError: (error: Error) => void): Promise<JobQueue> {
+export async function openQueue(
+  databaseUrl: string,
+  jobs: JobRepository,
+  onError: (error: Error) => void,
+): Promise<JobQueue> {
   const boss = new PgBoss({ connectionString: databaseUrl, schema: 'queue', max: 4 });
   boss.on('error', onError);
   await boss.start();
   // A lost worker is noticed by our own signs of life, so the queue itself neither expires nor retries.
-  for (const name of LANES) await boss.createQueue(name, { name, policy: 'standard', retryLimit: 0, expireInSeconds: 6 * 3600 });
+  for (const name of LANES)
+    await boss.createQueue(name, { name, policy: 'standard', retryLimit: 0, expireInSeconds: 6 * 3600 });
   return {
     async enqueue({ id, lane }) {
       const queueId = await boss.send(lane, { jobId: id });

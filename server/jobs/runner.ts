@@ -5,7 +5,10 @@ import { JOB_KINDS } from './job-kinds';
 
 const BEAT_MS = 500;
 
-/** Watches over one run: reports progress, and calls the work off when it is cancelled, lost, or stands still for too long. */
+/**
+ * Watches over one run: reports progress, and calls the work off when it is cancelled, lost, or stands still for too
+ * long.
+ */
 function watchRun(context: ServerContext, jobId: string, attempt: number, stallMs: number) {
   const abort = new AbortController();
   let progress = 0;
@@ -16,7 +19,8 @@ function watchRun(context: ServerContext, jobId: string, attempt: number, stallM
     beating = true;
     try {
       const answer = await context.jobs.beat(jobId, attempt, progress);
-      if (answer !== 'ours' && !abort.signal.aborted) abort.abort(answer === 'canceled' ? new Cancelled() : new LeaseLost());
+      if (answer !== 'ours' && !abort.signal.aborted)
+        abort.abort(answer === 'canceled' ? new Cancelled() : new LeaseLost());
     } catch (error) {
       context.log.warn({ jobId, err: error }, 'a sign of life did not get through');
     } finally {
@@ -54,7 +58,12 @@ export async function runJob(context: ServerContext, jobId: string, stallMs?: nu
   const definition = JOB_KINDS[kind];
   const watch = watchRun(context, jobId, attempt, stallMs ?? STALL_MS[kind]);
   try {
-    const result = await definition.run(context, payload, { jobId, attempt, signal: watch.signal, onProgress: watch.onProgress });
+    const result = await definition.run(context, payload, {
+      jobId,
+      attempt,
+      signal: watch.signal,
+      onProgress: watch.onProgress,
+    });
     watch.stop();
     const isKept = await finishSurely(context, () => jobs.finish(jobId, attempt, { state: 'succeeded', result }));
     if (!isKept) await definition.undo?.(context, result);
@@ -63,9 +72,14 @@ export async function runJob(context: ServerContext, jobId: string, stallMs?: nu
     const error: unknown = watch.signal.aborted ? watch.signal.reason : thrown;
     if (error instanceof Cancelled || error instanceof LeaseLost) log.info({ jobId, attempt }, error.name);
     else {
-      const known = error instanceof TookTooLong ? new AppError('TOOK_TOO_LONG', kind === 'export' ? 'The render' : 'Listening to the song', { cause: error }) : asAppError(error);
+      const known =
+        error instanceof TookTooLong
+          ? new AppError('TOOK_TOO_LONG', kind === 'export' ? 'The render' : 'Listening to the song', { cause: error })
+          : asAppError(error);
       log.error({ jobId, attempt, err: error }, known.message);
-      await finishSurely(context, () => jobs.finish(jobId, attempt, { state: 'failed', code: known.code, detail: known.detail })).catch(() => {});
+      await finishSurely(context, () =>
+        jobs.finish(jobId, attempt, { state: 'failed', code: known.code, detail: known.detail }),
+      ).catch(() => {});
       if (known.code === 'TOOK_TOO_LONG') await definition.giveUp?.(context, payload).catch(() => {});
     }
   } finally {
@@ -73,7 +87,10 @@ export async function runJob(context: ServerContext, jobId: string, stallMs?: nu
   }
 }
 
-/** The database may be away for a moment just when hours of work are done: the end of a job is reported until it is heard. */
+/**
+ * The database may be away for a moment just when hours of work are done: the end of a job is reported until it is
+ * heard.
+ */
 async function finishSurely(context: ServerContext, report: () => Promise<boolean>): Promise<boolean> {
   for (let attempt = 0; ; attempt++) {
     try {
@@ -89,7 +106,10 @@ async function finishSurely(context: ServerContext, report: () => Promise<boolea
 /** Seconds after which a job that waits without a place in the queue is put there again. */
 const FORGOTTEN_SECONDS = 15;
 
-/** Takes up jobs whose worker was lost, and those that fell out of the queue. Any number of processes may do so side by side. */
+/**
+ * Takes up jobs whose worker was lost, and those that fell out of the queue. Any number of processes may do so side by
+ * side.
+ */
 export function createReaper(context: ServerContext, deadAfterMs?: number): () => Promise<void> {
   const { jobs, queue, log, store } = context;
   const watch = createWatch(deadAfterMs);
@@ -97,7 +117,10 @@ export function createReaper(context: ServerContext, deadAfterMs?: number): () =
     for (const lost of watch(await jobs.running(), performance.now())) {
       const job = await jobs.takeBack(lost);
       if (!job) continue;
-      log.warn({ jobId: job.id, state: job.state, attempt: lost.attempt }, 'a worker was lost; its job is taken up again');
+      log.warn(
+        { jobId: job.id, state: job.state, attempt: lost.attempt },
+        'a worker was lost; its job is taken up again',
+      );
       if (job.kind === 'export') await store.exports.remove(`${job.id}.${lost.attempt}.mp4.part`);
       if (job.state === 'queued') await queue.enqueue(job);
       else await JOB_KINDS[job.kind].giveUp?.(context, job.payload);

@@ -3,8 +3,9 @@ import type { ChildProcess, StdioOptions } from 'node:child_process';
 import { Cancelled, TookTooLong } from './errors';
 
 /**
- * Child processes. Each has a time limit, is killed when the work is called off, and dies with this process even when that is killed
- * outright: setpriv (util-linux, part of every Debian) asks the kernel for it with prctl(PR_SET_PDEATHSIG).
+ * Child processes. Each has a time limit, is killed when the work is called off, and dies with this process even when
+ * that is killed outright: setpriv (util-linux, part of every Debian) asks the kernel for it with
+ * prctl(PR_SET_PDEATHSIG).
  */
 const DIES_WITH_PARENT = ['--pdeathsig', 'KILL', '--'] as const;
 

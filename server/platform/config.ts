@@ -51,17 +51,43 @@ export interface Assets {
   readonly serverDir: string;
 }
 
-export const assets: Assets = { webDir: join(distDir, 'web'), fontsDir: join(distDir, 'fonts'), wasmFile: join(distDir, 'i420.wasm'), serverDir: join(distDir, 'server') };
+export const assets: Assets = {
+  webDir: join(distDir, 'web'),
+  fontsDir: join(distDir, 'fonts'),
+  wasmFile: join(distDir, 'i420.wasm'),
+  serverDir: join(distDir, 'server'),
+};
 
 /** @throws Error with one line a person can act on. */
 export function readConfig(env: NodeJS.ProcessEnv): Config {
   const parsed = environment.safeParse(env);
-  if (!parsed.success) throw new Error(`the environment is not usable: ${parsed.error.issues.map((i) => `${i.path.join('.')}: ${i.message}`).join('; ')}`);
+  if (!parsed.success)
+    throw new Error(
+      `the environment is not usable: ${parsed.error.issues.map((i) => `${i.path.join('.')}: ${i.message}`).join('; ')}`,
+    );
   const e = parsed.data;
   if (!e.DATABASE_URL) throw new Error('DATABASE_URL is not set; ./start sets it for the project’s own PostgreSQL');
   const password = e.ESTRELLA_PASSWORD ?? null;
-  if (!isLoopback(e.ESTRELLA_HOST) && (password === null || password.length < LEAST_PASSWORD)) throw new Error(`to listen on ${e.ESTRELLA_HOST}, set ESTRELLA_PASSWORD to ${LEAST_PASSWORD} characters or more: whoever reaches the server could change everything`);
-  const hosts = e.ESTRELLA_HOSTS.split(',').map((host) => host.trim().toLowerCase()).filter(Boolean);
-  const access: Access = { listen: e.ESTRELLA_HOST, hosts: isLoopback(e.ESTRELLA_HOST) ? hosts : [...hosts, e.ESTRELLA_HOST.toLowerCase()], password };
-  return { databaseUrl: e.DATABASE_URL, port: e.ESTRELLA_PORT, dataDir: resolve(e.ESTRELLA_DATA ?? join(distDir, '..', '.data')), workers: e.ESTRELLA_WORKERS, logLevel: e.ESTRELLA_LOG, seed: e.ESTRELLA_SEED === '1', assets, access };
+  if (!isLoopback(e.ESTRELLA_HOST) && (password === null || password.length < LEAST_PASSWORD))
+    throw new Error(
+      `to listen on ${e.ESTRELLA_HOST}, set ESTRELLA_PASSWORD to ${LEAST_PASSWORD} characters or more: whoever reaches the server could change everything`,
+    );
+  const hosts = e.ESTRELLA_HOSTS.split(',')
+    .map((host) => host.trim().toLowerCase())
+    .filter(Boolean);
+  const access: Access = {
+    listen: e.ESTRELLA_HOST,
+    hosts: isLoopback(e.ESTRELLA_HOST) ? hosts : [...hosts, e.ESTRELLA_HOST.toLowerCase()],
+    password,
+  };
+  return {
+    databaseUrl: e.DATABASE_URL,
+    port: e.ESTRELLA_PORT,
+    dataDir: resolve(e.ESTRELLA_DATA ?? join(distDir, '..', '.data')),
+    workers: e.ESTRELLA_WORKERS,
+    logLevel: e.ESTRELLA_LOG,
+    seed: e.ESTRELLA_SEED === '1',
+    assets,
+    access,
+  };
 }

@@ -47,17 +47,21 @@ export const ERROR_WORDING = {
   CONFLICT: 'The piece was changed in another tab or window.',
   FILE_EMPTY: 'The file “{}” is empty. Nothing was changed; choose another file.',
   FILE_TOO_LARGE: 'The file is larger than {}. Nothing was changed; choose a smaller one.',
-  FILE_UNKNOWN: '“{}” is neither a sound, a picture nor a font that can be read. Songs can be WAV, MP3, OGG, Opus, FLAC or M4A; pictures PNG, JPEG, WebP or GIF; fonts TTF, OTF, WOFF or WOFF2.',
+  FILE_UNKNOWN:
+    '“{}” is neither a sound, a picture nor a font that can be read. Songs can be WAV, MP3, OGG, Opus, FLAC or M4A; pictures PNG, JPEG, WebP or GIF; fonts TTF, OTF, WOFF or WOFF2.',
   AUDIO_UNREADABLE: '“{}” has no sound that can be decoded. Nothing was changed; try saving it again as WAV or MP3.',
   AUDIO_TOO_LONG: '“{}” is longer than an hour. Cut out the part you need and bring that in.',
   PICTURE_UNREADABLE: 'The picture “{}” is damaged and cannot be decoded. Nothing was changed.',
   PICTURE_TOO_LARGE: '“{}” has more than 100 megapixels. Scale it down and bring it in again.',
-  FONT_UNREADABLE: '“{}” has no letters that can be read: it is damaged, or a collection of several fonts. Nothing was changed; TTF, OTF, WOFF and WOFF2 can be brought in.',
+  FONT_UNREADABLE:
+    '“{}” has no letters that can be read: it is damaged, or a collection of several fonts. Nothing was changed; TTF, OTF, WOFF and WOFF2 can be brought in.',
   NOT_A_PIECE_FILE: 'This is no Estrella piece file, or it is damaged. Your pieces are unchanged.',
   PIECE_FILE_TOO_LARGE: 'The piece file is too large to open. Your pieces are unchanged.',
-  PIECE_VERSION_UNKNOWN: 'The piece file was written by another version of Estrella (version {}). Update this one, then open the file again.',
+  PIECE_VERSION_UNKNOWN:
+    'The piece file was written by another version of Estrella (version {}). Update this one, then open the file again.',
   PIECE_INVALID: 'The piece file is damaged ({}). Your pieces are unchanged.',
-  STORED_UNREADABLE: 'The stored piece cannot be read ({}). It is kept as it is; an earlier revision can be brought back.',
+  STORED_UNREADABLE:
+    'The stored piece cannot be read ({}). It is kept as it is; an earlier revision can be brought back.',
   PIECE_MEDIA_MISSING: 'The piece file lacks “{}”. Export it again from where it was made; your pieces are unchanged.',
   MEDIA_MISSING: 'A file of this piece is missing on the server: {}. Bring it in again.',
   NOTHING_TO_RENDER: 'The piece has no length. Set its end after the first frame.',
@@ -78,7 +82,10 @@ export class AppError extends Error {
     readonly detail = '',
     options?: { cause?: unknown },
   ) {
-    super(ERROR_WORDING[code].replace('{}', () => detail || 'unknown'), options);
+    super(
+      ERROR_WORDING[code].replace('{}', () => detail || 'unknown'),
+      options,
+    );
   }
 }
 
@@ -130,12 +137,41 @@ export function asAppError(error: unknown): AppError {
   if (error instanceof AppError) return error;
   if (error instanceof TookTooLong) return new AppError('TOOK_TOO_LONG', error.what, { cause: error });
   // Errors of the HTTP framework say by status what they are.
-  if (error instanceof Error && 'status' in error && typeof error.status === 'number' && error.status >= 400 && error.status < 500) {
-    return new AppError(error.status === 404 ? 'NOT_FOUND' : error.status === 413 ? 'BODY_TOO_LARGE' : error.status === 403 ? 'FOREIGN_PAGE' : error.status === 401 ? 'PASSWORD_NEEDED' : 'BAD_REQUEST', 'it is malformed', { cause: error });
+  if (
+    error instanceof Error &&
+    'status' in error &&
+    typeof error.status === 'number' &&
+    error.status >= 400 &&
+    error.status < 500
+  ) {
+    return new AppError(
+      error.status === 404
+        ? 'NOT_FOUND'
+        : error.status === 413
+          ? 'BODY_TOO_LARGE'
+          : error.status === 403
+            ? 'FOREIGN_PAGE'
+            : error.status === 401
+              ? 'PASSWORD_NEEDED'
+              : 'BAD_REQUEST',
+      'it is malformed',
+      { cause: error },
+    );
   }
   const code = typeof error === 'object' && error !== null && 'code' in error ? String(error.code) : '';
   const known = Object.hasOwn(DATABASE_CODES, code) ? DATABASE_CODES[code] : undefined;
-  if (known) return new AppError(known, known === 'BAD_REQUEST' ? 'a value cannot be stored' : known === 'ALREADY_THERE' ? 'the id is taken' : '', { cause: error });
-  if (error instanceof Error && /Connection terminated|connect ECONNREFUSED|timeout exceeded when trying to connect|not queryable|Driver not Connected/.test(error.message)) return new AppError('DATABASE_AWAY', '', { cause: error });
+  if (known)
+    return new AppError(
+      known,
+      known === 'BAD_REQUEST' ? 'a value cannot be stored' : known === 'ALREADY_THERE' ? 'the id is taken' : '',
+      { cause: error },
+    );
+  if (
+    error instanceof Error &&
+    /Connection terminated|connect ECONNREFUSED|timeout exceeded when trying to connect|not queryable|Driver not Connected/.test(
+      error.message,
+    )
+  )
+    return new AppError('DATABASE_AWAY', '', { cause: error });
   return new AppError('INTERNAL', '', { cause: error });
 }

@@ -3,8 +3,22 @@ import { gatherErrors, startChild } from './child';
 import { AppError, Cancelled, TookTooLong } from './errors';
 
 const probeSchema = z.object({
-  streams: z.array(z.object({ codec_type: z.string().optional(), codec_name: z.string().optional(), width: z.number().optional(), height: z.number().optional(), duration: z.string().optional(), channels: z.number().optional(), disposition: z.object({ attached_pic: z.number().optional() }).optional() })).default([]),
-  format: z.object({ format_name: z.string().optional(), duration: z.string().optional(), size: z.string().optional() }).default({}),
+  streams: z
+    .array(
+      z.object({
+        codec_type: z.string().optional(),
+        codec_name: z.string().optional(),
+        width: z.number().optional(),
+        height: z.number().optional(),
+        duration: z.string().optional(),
+        channels: z.number().optional(),
+        disposition: z.object({ attached_pic: z.number().optional() }).optional(),
+      }),
+    )
+    .default([]),
+  format: z
+    .object({ format_name: z.string().optional(), duration: z.string().optional(), size: z.string().optional() })
+    .default({}),
 });
 export type Probe = z.infer<typeof probeSchema>;
 
@@ -22,8 +36,8 @@ export interface ProgramOptions {
 }
 
 /**
- * Runs a program and gathers what it prints. @throws Cancelled, TookTooLong; AppError DISK_FULL; an Error with the last lines of what it
- * complained about.
+ * Runs a program and gathers what it prints. @throws Cancelled, TookTooLong; AppError DISK_FULL; an Error with the last
+ * lines of what it complained about.
  */
 export function runProgram(command: string, args: readonly string[], options: ProgramOptions): Promise<Buffer> {
   return new Promise((resolve, reject) => {
@@ -47,16 +61,29 @@ export function runProgram(command: string, args: readonly string[], options: Pr
 }
 
 /**
- * Arguments that open a file from outside: as the container it was found to be and nothing else, and without reaching for anything
- * but that file. A playlist that calls itself a picture is then no picture.
+ * Arguments that open a file from outside: as the container it was found to be and nothing else, and without reaching
+ * for anything but that file. A playlist that calls itself a picture is then no picture.
  * @param format - ffmpeg's name of the demuxer.
  */
-export const openAs = (format: string, file: string): string[] => ['-protocol_whitelist', 'file', '-format_whitelist', format, '-f', format, '-i', `file:${file}`];
+export const openAs = (format: string, file: string): string[] => [
+  '-protocol_whitelist',
+  'file',
+  '-format_whitelist',
+  format,
+  '-f',
+  format,
+  '-i',
+  `file:${file}`,
+];
 
 /** Facts about a media file; null if ffprobe cannot make anything of it. @throws Cancelled, TookTooLong. */
 export async function probe(file: string, format: string, signal?: AbortSignal): Promise<Probe | null> {
   try {
-    const out = await runProgram('ffprobe', ['-v', 'error', '-print_format', 'json', '-show_format', '-show_streams', ...openAs(format, file)], { limitMs: LOOK_MS, signal });
+    const out = await runProgram(
+      'ffprobe',
+      ['-v', 'error', '-print_format', 'json', '-show_format', '-show_streams', ...openAs(format, file)],
+      { limitMs: LOOK_MS, signal },
+    );
     return probeSchema.parse(JSON.parse(out.toString()));
   } catch (error) {
     if (error instanceof Cancelled || error instanceof TookTooLong) throw error;
@@ -65,8 +92,37 @@ export async function probe(file: string, format: string, signal?: AbortSignal):
 }
 
 /** Writes the first frame of a picture as PNG of a given size. */
-export async function convertPicture(file: string, format: string, size: readonly [number, number], out: string, signal?: AbortSignal): Promise<void> {
-  await runProgram('ffmpeg', ['-v', 'error', '-nostdin', '-y', ...openAs(format, file), '-frames:v', '1', '-vf', `scale=${size[0]}:${size[1]}:flags=lanczos`, '-pix_fmt', 'rgba', '-f', 'image2', '-c:v', 'png', '-update', '1', out], { limitMs: LOOK_MS * 3, signal });
+export async function convertPicture(
+  file: string,
+  format: string,
+  size: readonly [number, number],
+  out: string,
+  signal?: AbortSignal,
+): Promise<void> {
+  await runProgram(
+    'ffmpeg',
+    [
+      '-v',
+      'error',
+      '-nostdin',
+      '-y',
+      ...openAs(format, file),
+      '-frames:v',
+      '1',
+      '-vf',
+      `scale=${size[0]}:${size[1]}:flags=lanczos`,
+      '-pix_fmt',
+      'rgba',
+      '-f',
+      'image2',
+      '-c:v',
+      'png',
+      '-update',
+      '1',
+      out,
+    ],
+    { limitMs: LOOK_MS * 3, signal },
+  );
 }
 
 interface DecodeOptions {
@@ -75,11 +131,42 @@ interface DecodeOptions {
   readonly isPatient?: boolean;
 }
 
-/** Decodes the first sound stream to interleaved float PCM, handed over in chunks of whole frames. @throws Cancelled, TookTooLong, Error. */
-export function decodeStream(input: readonly string[], options: DecodeOptions & { sampleRate: number; channels: number; maxSeconds: number; onSamples: (samples: Float32Array) => void }): Promise<void> {
+/**
+ * Decodes the first sound stream to interleaved float PCM, handed over in chunks of whole frames. @throws Cancelled,
+ * TookTooLong, Error.
+ */
+export function decodeStream(
+  input: readonly string[],
+  options: DecodeOptions & {
+    sampleRate: number;
+    channels: number;
+    maxSeconds: number;
+    onSamples: (samples: Float32Array) => void;
+  },
+): Promise<void> {
   const { sampleRate, channels, onSamples } = options;
   return new Promise((resolve, reject) => {
-    const child = startChild('ffmpeg', ['-v', 'error', '-nostdin', ...input, '-map', '0:a:0', '-t', String(options.maxSeconds), '-ac', String(channels), '-ar', String(sampleRate), '-f', 'f32le', '-'], { ...options, stdio: ['ignore', 'pipe', 'pipe'] });
+    const child = startChild(
+      'ffmpeg',
+      [
+        '-v',
+        'error',
+        '-nostdin',
+        ...input,
+        '-map',
+        '0:a:0',
+        '-t',
+        String(options.maxSeconds),
+        '-ac',
+        String(channels),
+        '-ar',
+        String(sampleRate),
+        '-f',
+        'f32le',
+        '-',
+      ],
+      { ...options, stdio: ['ignore', 'pipe', 'pipe'] },
+    );
     const errors = gatherErrors(child.process);
     const frame = 4 * channels;
     let rest: Buffer = Buffer.alloc(0);
@@ -105,8 +192,15 @@ export function decodeStream(input: readonly string[], options: DecodeOptions & 
   });
 }
 
-/** Decodes the first sound stream to mono float PCM. Reading stops at `maxSeconds`. @throws Cancelled, TookTooLong; Error if there is no sound at all. */
-export async function decodeMono(input: readonly string[], sampleRate: number, options: DecodeOptions & { maxSeconds: number; onSeconds?: (seconds: number) => void }): Promise<Float32Array> {
+/**
+ * Decodes the first sound stream to mono float PCM. Reading stops at `maxSeconds`. @throws Cancelled, TookTooLong;
+ * Error if there is no sound at all.
+ */
+export async function decodeMono(
+  input: readonly string[],
+  sampleRate: number,
+  options: DecodeOptions & { maxSeconds: number; onSeconds?: (seconds: number) => void },
+): Promise<Float32Array> {
   const chunks: Float32Array[] = [];
   let count = 0;
   await decodeStream(input, {

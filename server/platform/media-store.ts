@@ -32,12 +32,15 @@ export interface StoredFile {
 }
 
 /**
- * Everything kept as files: media by content hash, and finished exports by name. A folder here; several machines share one by
- * mounting it, or by another implementation of this interface. Nothing is ever changed in place: a file is written under
- * a temporary name and renamed.
+ * Everything kept as files: media by content hash, and finished exports by name. A folder here; several machines share
+ * one by mounting it, or by another implementation of this interface. Nothing is ever changed in place: a file is
+ * written under a temporary name and renamed.
  */
 export interface MediaStore {
-  /** Takes a stream in. @throws AppError FILE_TOO_LARGE past `maxBytes`, FILE_EMPTY for nothing. Leaves nothing behind then. */
+  /**
+   * Takes a stream in. @throws AppError FILE_TOO_LARGE past `maxBytes`, FILE_EMPTY for nothing. Leaves nothing behind
+   * then.
+   */
   receive(stream: ReadableStream<Uint8Array> | Readable, name: string, maxBytes: number): Promise<Received>;
   /** Makes a received file the original of its hash. */
   adopt(received: Received): Promise<void>;
@@ -70,7 +73,9 @@ const HASH = /^[0-9a-f]{64}$/;
 const EXPORT_NAME = /^[0-9a-zA-Z_.-]{1,120}$/;
 
 async function aged(dir: string, names: readonly string[]): Promise<StoredFile[]> {
-  const facts = await Promise.all(names.map(async (name) => ({ name, info: await stat(join(dir, name)).catch(() => null) })));
+  const facts = await Promise.all(
+    names.map(async (name) => ({ name, info: await stat(join(dir, name)).catch(() => null) })),
+  );
   return facts.flatMap(({ name, info }) => (info?.isFile() ? [{ name, ageMs: Date.now() - info.mtimeMs }] : []));
 }
 
@@ -111,7 +116,8 @@ export async function createMediaStore(dir: string, exportsDir = join(dir, '..',
       let bytes = 0;
       try {
         await pipeline(
-          stream instanceof Readable ? stream : Readable.fromWeb(stream as never), // the two ReadableStream types differ in name only
+          // the two ReadableStream types differ in name only
+          stream instanceof Readable ? stream : Readable.fromWeb(stream as never),
           async function* (source: AsyncIterable<Buffer>) {
             for await (const chunk of source) {
               bytes += chunk.length;
@@ -140,9 +146,14 @@ export async function createMediaStore(dir: string, exportsDir = join(dir, '..',
       });
     },
     discard: ({ temporary }) => rm(temporary, { force: true }),
-    has: (hash, variant) => stat(path(hash, variant)).then(() => true, () => false),
+    has: (hash, variant) =>
+      stat(path(hash, variant)).then(
+        () => true,
+        () => false,
+      ),
     read: (hash, variant) => readFile(path(hash, variant)),
-    prepare: (hash, variant) => target(join(tmp, `${randomUUID()}.${VARIANTS[variant]}`), path(hash, variant), join(dir, hash.slice(0, 2))),
+    prepare: (hash, variant) =>
+      target(join(tmp, `${randomUUID()}.${VARIANTS[variant]}`), path(hash, variant), join(dir, hash.slice(0, 2))),
     async remove(hash) {
       for (const variant of VARIANT_IDS) await rm(path(hash, variant), { force: true });
     },

@@ -27,7 +27,9 @@ describe('the media store', () => {
   });
   it('refuses what is too large or empty and leaves nothing behind', async () => {
     const store = await createMediaStore(dir);
-    await expect(store.receive(Readable.from([Buffer.alloc(60), Buffer.alloc(60)]), 'big', 100)).rejects.toMatchObject({ code: 'FILE_TOO_LARGE' });
+    await expect(store.receive(Readable.from([Buffer.alloc(60), Buffer.alloc(60)]), 'big', 100)).rejects.toMatchObject({
+      code: 'FILE_TOO_LARGE',
+    });
     await expect(store.receive(Readable.from([]), 'none', 100)).rejects.toMatchObject({ code: 'FILE_EMPTY' });
     expect(readdirSync(join(dir, 'tmp'))).toEqual([]);
   });
@@ -48,10 +50,24 @@ describe('the media store', () => {
 
 describe('the configuration', () => {
   it('has defaults, and says which variable is wrong', () => {
-    expect(readConfig({ DATABASE_URL: 'postgres://x' })).toMatchObject({ port: 4170, workers: 1, seed: true, access: { listen: '127.0.0.1', hosts: [], password: null } });
+    expect(readConfig({ DATABASE_URL: 'postgres://x' })).toMatchObject({
+      port: 4170,
+      workers: 1,
+      seed: true,
+      access: { listen: '127.0.0.1', hosts: [], password: null },
+    });
     expect(() => readConfig({ DATABASE_URL: 'postgres://x', ESTRELLA_HOST: '0.0.0.0' })).toThrow(/ESTRELLA_PASSWORD/);
-    expect(() => readConfig({ DATABASE_URL: 'postgres://x', ESTRELLA_HOST: '0.0.0.0', ESTRELLA_PASSWORD: 'short' })).toThrow(/10 characters/);
-    expect(readConfig({ DATABASE_URL: 'postgres://x', ESTRELLA_HOST: '0.0.0.0', ESTRELLA_PASSWORD: 'kites over the harbour', ESTRELLA_HOSTS: 'Studio.local, desk' }).access.hosts).toEqual(['studio.local', 'desk', '0.0.0.0']);
+    expect(() =>
+      readConfig({ DATABASE_URL: 'postgres://x', ESTRELLA_HOST: '0.0.0.0', ESTRELLA_PASSWORD: 'short' }),
+    ).toThrow(/10 characters/);
+    expect(
+      readConfig({
+        DATABASE_URL: 'postgres://x',
+        ESTRELLA_HOST: '0.0.0.0',
+        ESTRELLA_PASSWORD: 'kites over the harbour',
+        ESTRELLA_HOSTS: 'Studio.local, desk',
+      }).access.hosts,
+    ).toEqual(['studio.local', 'desk', '0.0.0.0']);
     expect(() => readConfig({ DATABASE_URL: 'postgres://x', ESTRELLA_PORT: 'many' })).toThrow(/ESTRELLA_PORT/);
     expect(() => readConfig({})).toThrow(/DATABASE_URL/);
   });

@@ -23,13 +23,61 @@ export interface EncoderOptions {
 export function encoderArguments(o: Omit<EncoderOptions, 'sound' | 'soundFrames'>): string[] {
   const colour = ['-color_primaries', 'bt709', '-color_trc', 'bt709', '-colorspace', 'bt709', '-color_range', 'tv'];
   return [
-    '-v', 'error', '-nostdin', '-y', '-protocol_whitelist', 'file,pipe',
-    '-f', 'rawvideo', '-pix_fmt', 'yuv420p', '-s', `${o.width}x${o.height}`, '-framerate', `${o.frameRate.num}/${o.frameRate.den}`, ...colour, '-i', 'pipe:0',
-    '-f', 'f32le', '-ar', String(SOUND_RATE), '-ac', '2', '-i', 'pipe:3',
-    '-map', '0:v', '-map', '1:a',
-    '-c:v', 'libx264', '-preset', 'veryfast', '-profile:v', 'high', '-crf', '17', '-pix_fmt', 'yuv420p', '-g', String(Math.round(framesPerSecond(o.frameRate) * 2)), ...colour,
-    '-c:a', 'aac', '-b:a', '192k', '-ar', String(SOUND_RATE), '-ac', '2',
-    '-movflags', '+faststart', '-f', 'mp4', `file:${o.out}`,
+    '-v',
+    'error',
+    '-nostdin',
+    '-y',
+    '-protocol_whitelist',
+    'file,pipe',
+    '-f',
+    'rawvideo',
+    '-pix_fmt',
+    'yuv420p',
+    '-s',
+    `${o.width}x${o.height}`,
+    '-framerate',
+    `${o.frameRate.num}/${o.frameRate.den}`,
+    ...colour,
+    '-i',
+    'pipe:0',
+    '-f',
+    'f32le',
+    '-ar',
+    String(SOUND_RATE),
+    '-ac',
+    '2',
+    '-i',
+    'pipe:3',
+    '-map',
+    '0:v',
+    '-map',
+    '1:a',
+    '-c:v',
+    'libx264',
+    '-preset',
+    'veryfast',
+    '-profile:v',
+    'high',
+    '-crf',
+    '17',
+    '-pix_fmt',
+    'yuv420p',
+    '-g',
+    String(Math.round(framesPerSecond(o.frameRate) * 2)),
+    ...colour,
+    '-c:a',
+    'aac',
+    '-b:a',
+    '192k',
+    '-ar',
+    String(SOUND_RATE),
+    '-ac',
+    '2',
+    '-movflags',
+    '+faststart',
+    '-f',
+    'mp4',
+    `file:${o.out}`,
   ];
 }
 
@@ -61,7 +109,10 @@ export interface Encoder {
 const LIMIT_MS = 6 * 3600_000;
 
 export function startEncoder(options: EncoderOptions): Encoder {
-  const child = startChild('ffmpeg', encoderArguments(options), { stdio: ['pipe', 'ignore', 'pipe', 'pipe'], limitMs: LIMIT_MS });
+  const child = startChild('ffmpeg', encoderArguments(options), {
+    stdio: ['pipe', 'ignore', 'pipe', 'pipe'],
+    limitMs: LIMIT_MS,
+  });
   const errors = gatherErrors(child.process);
   const [stdin, , , soundPipe] = child.process.stdio;
   if (!stdin || !soundPipe || !('write' in soundPipe)) throw new Error('the encoder takes no input');
@@ -70,7 +121,8 @@ export function startEncoder(options: EncoderOptions): Encoder {
     child.process.on('close', resolve);
   });
   closed.catch(() => {}); // reported by finish or write
-  const failure = () => (/No space left/.test(errors()) ? new AppError('DISK_FULL') : new AppError('ENCODER_FAILED', errors()));
+  const failure = () =>
+    /No space left/.test(errors()) ? new AppError('DISK_FULL') : new AppError('ENCODER_FAILED', errors());
   let broken = false;
   stdin.on('error', () => {
     broken = true;

@@ -33,14 +33,20 @@ export interface FrameSource {
   paint(frame: Seconds | DisplayList, scale?: number): SkiaSurface;
 }
 
-/** Loads what a piece draws with and makes its frames available. @throws AppError MEDIA_MISSING if a picture or font cannot be read. */
+/**
+ * Loads what a piece draws with and makes its frames available. @throws AppError MEDIA_MISSING if a picture or font
+ * cannot be read.
+ */
 export async function createFrameSource(input: RenderInput, shipped: FontLibrary): Promise<FrameSource> {
   const { piece } = input;
   const host = createSkiaHost();
-  const missing = (hash: string, cause: unknown) => new AppError('MEDIA_MISSING', piece.media.find((m) => m.hash === hash)?.name ?? hash, { cause });
-  const fonts = withPieceFonts(piece, shipped, (hash) => readFile(input.fonts[hash] ?? '').catch((cause: unknown) => {
-    throw missing(hash, cause);
-  }));
+  const missing = (hash: string, cause: unknown) =>
+    new AppError('MEDIA_MISSING', piece.media.find((m) => m.hash === hash)?.name ?? hash, { cause });
+  const fonts = withPieceFonts(piece, shipped, (hash) =>
+    readFile(input.fonts[hash] ?? '').catch((cause: unknown) => {
+      throw missing(hash, cause);
+    }),
+  );
   await loadTexts(piece, fonts);
   for (const [hash, file] of Object.entries(input.pictures)) {
     await host.loadPicture(hash, file).catch((cause: unknown) => {

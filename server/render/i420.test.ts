@@ -7,31 +7,56 @@ const converter = createI420Converter('dist/i420.wasm');
 function reference(rgba: Uint8Array, width: number, height: number): Uint8Array {
   const out = new Uint8Array((width * height * 3) / 2);
   const y = (r: number, g: number, b: number) => 0.2126 * r + 0.7152 * g + 0.0722 * b;
-  for (let i = 0; i < width * height; i++) out[i] = Math.round(16 + (219 * y(rgba[i * 4]!, rgba[i * 4 + 1]!, rgba[i * 4 + 2]!)) / 255);
-  for (let by = 0; by < height / 2; by++) for (let bx = 0; bx < width / 2; bx++) {
-    const mean = [0, 1, 2].map((k) => [0, 1].flatMap((dy) => [0, 1].map((dx) => rgba[((by * 2 + dy) * width + bx * 2 + dx) * 4 + k]!)).reduce((a, b) => a + b) / 4) as [number, number, number];
-    const luma = y(...mean);
-    const at = width * height + by * (width / 2) + bx;
-    out[at] = Math.round(128 + (224 * (mean[2] - luma)) / 1.8556 / 255);
-    out[at + (width * height) / 4] = Math.round(128 + (224 * (mean[0] - luma)) / 1.5748 / 255);
-  }
+  for (let i = 0; i < width * height; i++)
+    out[i] = Math.round(16 + (219 * y(rgba[i * 4]!, rgba[i * 4 + 1]!, rgba[i * 4 + 2]!)) / 255);
+  for (let by = 0; by < height / 2; by++)
+    for (let bx = 0; bx < width / 2; bx++) {
+      const mean = [0, 1, 2].map(
+        (k) =>
+          [0, 1]
+            .flatMap((dy) => [0, 1].map((dx) => rgba[((by * 2 + dy) * width + bx * 2 + dx) * 4 + k]!))
+            .reduce((a, b) => a + b) / 4,
+      ) as [number, number, number];
+      const luma = y(...mean);
+      const at = width * height + by * (width / 2) + bx;
+      out[at] = Math.round(128 + (224 * (mean[2] - luma)) / 1.8556 / 255);
+      out[at + (width * height) / 4] = Math.round(128 + (224 * (mean[0] - luma)) / 1.5748 / 255);
+    }
   return out;
 }
 
 describe('RGBA to I420', () => {
   // Widths that are whole vectors, and ones with a rest of each length.
-  it.each([[16, 4], [18, 2], [20, 6], [22, 4], [2, 2], [640, 36]])('is within 1 of BT.709 at %d × %d', (width, height) => {
+  it.each([
+    [16, 4],
+    [18, 2],
+    [20, 6],
+    [22, 4],
+    [2, 2],
+    [640, 36],
+  ])('is within 1 of BT.709 at %d × %d', (width, height) => {
     let seed = width * 31 + height;
-    const rgba = Uint8Array.from({ length: width * height * 4 }, (_, i) => (i % 4 === 3 ? 255 : ((seed = (seed * 16807) % 2147483647) >> 8) & 255));
+    const rgba = Uint8Array.from({ length: width * height * 4 }, (_, i) =>
+      i % 4 === 3 ? 255 : ((seed = (seed * 16807) % 2147483647) >> 8) & 255,
+    );
     const out = new Uint8Array((width * height * 3) / 2);
     converter.convert(rgba, width, height, out);
     const expected = reference(rgba, width, height);
     expect(Math.max(...out.map((v, i) => Math.abs(v - expected[i]!)))).toBeLessThanOrEqual(1);
   });
   it('gives black, white and grey their exact levels and no colour', () => {
-    for (const [level, luma] of [[0, 16], [255, 235], [128, 126]] as const) {
+    for (const [level, luma] of [
+      [0, 16],
+      [255, 235],
+      [128, 126],
+    ] as const) {
       const out = new Uint8Array(16 * 2 * 1.5);
-      converter.convert(Uint8Array.from({ length: 16 * 2 * 4 }, (_, i) => (i % 4 === 3 ? 255 : level)), 16, 2, out);
+      converter.convert(
+        Uint8Array.from({ length: 16 * 2 * 4 }, (_, i) => (i % 4 === 3 ? 255 : level)),
+        16,
+        2,
+        out,
+      );
       expect(new Set(out.subarray(0, 32))).toEqual(new Set([luma]));
       expect(new Set(out.subarray(32))).toEqual(new Set([128]));
     }

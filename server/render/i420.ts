@@ -16,18 +16,28 @@ const DATA_START = 1024;
 const PAGE = 65536;
 
 // Node's types leave WebAssembly to the DOM library; this is the part that is used.
-declare const WebAssembly: { Module: new (bytes: Uint8Array) => object; Instance: new (module: object, imports: object) => { exports: unknown } };
+declare const WebAssembly: {
+  Module: new (bytes: Uint8Array) => object;
+  Instance: new (module: object, imports: object) => { exports: unknown };
+};
 
 export function createI420Converter(wasmFile: string): I420Converter {
-  const instance = new WebAssembly.Instance(new WebAssembly.Module(readFileSync(wasmFile)), { env: { abort: () => { throw new Error('kernel aborted'); } } });
+  const instance = new WebAssembly.Instance(new WebAssembly.Module(readFileSync(wasmFile)), {
+    env: {
+      abort: () => {
+        throw new Error('kernel aborted');
+      },
+    },
+  });
   const kernel = instance.exports as KernelExports; // the exports of core/asm/i420.ts
   return {
     convert(rgba, width, height, out) {
       if (width % 2 || height % 2) throw new RangeError(`sides must be even, got ${width}×${height}`);
       const inBytes = width * height * 4;
-      const outBytes = inBytes * 3 / 8;
+      const outBytes = (inBytes * 3) / 8;
       const needed = DATA_START + inBytes + outBytes;
-      if (kernel.memory.buffer.byteLength < needed) kernel.memory.grow(Math.ceil((needed - kernel.memory.buffer.byteLength) / PAGE));
+      if (kernel.memory.buffer.byteLength < needed)
+        kernel.memory.grow(Math.ceil((needed - kernel.memory.buffer.byteLength) / PAGE));
       const memory = new Uint8Array(kernel.memory.buffer);
       memory.set(rgba.subarray(0, inBytes), DATA_START);
       kernel.rgbaToI420(DATA_START, DATA_START + inBytes, width, height);

@@ -22,7 +22,6 @@ export type ThreadMessage =
   | { readonly type: 'done' }
   | { readonly type: 'failed'; readonly message: string };
 
-
 async function main(): Promise<void> {
   const port = parentPort;
   if (!port) return;
@@ -61,4 +60,9 @@ async function main(): Promise<void> {
   post({ type: 'ready' });
 }
 
-main().catch((error: unknown) => parentPort?.postMessage({ type: 'failed', message: error instanceof Error ? error.message : String(error) } satisfies ThreadMessage));
+main().catch((error: unknown) =>
+  parentPort?.postMessage({
+    type: 'failed',
+    message: error instanceof Error ? error.message : String(error),
+  } satisfies ThreadMessage),
+);

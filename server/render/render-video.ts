@@ -19,10 +19,11 @@ const RUNS_AHEAD = 2;
 const FRAME_BUDGET = 300_000_000;
 
 /**
- * Frames a thread paints in one go: the longer, the more often a frame follows the one painted before it, whose still parts
- * need no painting; bounded by memory, and by a second's worth so that threads end evenly.
+ * Frames a thread paints in one go: the longer, the more often a frame follows the one painted before it, whose still
+ * parts need no painting; bounded by memory, and by a second's worth so that threads end evenly.
  */
-const runLength = (width: number, height: number, threads: number): number => Math.max(3, Math.min(30, Math.floor(FRAME_BUDGET / (width * height * 1.5 * threads * RUNS_AHEAD))));
+const runLength = (width: number, height: number, threads: number): number =>
+  Math.max(3, Math.min(30, Math.floor(FRAME_BUDGET / (width * height * 1.5 * threads * RUNS_AHEAD))));
 
 export interface RenderOptions {
   readonly input: RenderInput;
@@ -37,7 +38,13 @@ export interface RenderOptions {
 }
 
 /** What is heard of the song, mixed to the sample; only the stretch that is needed is kept in memory. */
-async function soundOf(music: Music, songDuration: number, file: string, frames: number, signal: AbortSignal | undefined): Promise<[Float32Array, Float32Array] | null> {
+async function soundOf(
+  music: Music,
+  songDuration: number,
+  file: string,
+  frames: number,
+  signal: AbortSignal | undefined,
+): Promise<[Float32Array, Float32Array] | null> {
   const needed = neededOfSong(music, songDuration, frames / SOUND_RATE);
   if (!needed) return null;
   const from = Math.floor(needed.from * SOUND_RATE);
@@ -72,7 +79,8 @@ export interface RenderFacts {
 }
 
 /**
- * Renders one format of a piece to an MP4 file. Threads paint runs of frames, this thread hands them to ffmpeg in order.
+ * Renders one format of a piece to an MP4 file. Threads paint runs of frames, this thread hands them to ffmpeg in
+ * order.
  * @throws AppError NOTHING_TO_RENDER, MEDIA_MISSING, ENCODER_FAILED, DISK_FULL; Cancelled if the signal fires.
  * `out` may be left half-written then: the caller removes it.
  */
@@ -87,8 +95,12 @@ export async function renderVideo(options: RenderOptions): Promise<RenderFacts> 
   const width = evenSide(format.width);
   const height = evenSide(format.height);
   const soundFrames = Math.round((total * piece.frameRate.den * SOUND_RATE) / piece.frameRate.num);
-  const songDuration = input.analysis?.duration ?? piece.media.find((m) => m.id === piece.music?.mediaId)?.duration ?? MAX_SONG_SECONDS;
-  const sound = piece.music && options.songFile ? await soundOf(piece.music, songDuration, options.songFile, soundFrames, signal) : null;
+  const songDuration =
+    input.analysis?.duration ?? piece.media.find((m) => m.id === piece.music?.mediaId)?.duration ?? MAX_SONG_SECONDS;
+  const sound =
+    piece.music && options.songFile
+      ? await soundOf(piece.music, songDuration, options.songFile, soundFrames, signal)
+      : null;
   if (signal?.aborted) throw new Cancelled();
   const encoder = startEncoder({ width, height, frameRate: piece.frameRate, sound, soundFrames, out: options.out });
 
@@ -109,11 +121,15 @@ export async function renderVideo(options: RenderOptions): Promise<RenderFacts> 
   let wake: () => void = () => {};
   const idle: Worker[] = [];
   const feed = () => {
-    while (idle.length > 0 && nextRun < runs.length && runs[nextRun]!.from < written + length * RUNS_AHEAD * count) idle.pop()!.postMessage(runs[nextRun++]);
+    while (idle.length > 0 && nextRun < runs.length && runs[nextRun]!.from < written + length * RUNS_AHEAD * count)
+      idle.pop()!.postMessage(runs[nextRun++]);
   };
   const threads = Array.from({ length: count }, () => {
     const data: ThreadInput = { ...input, fontsDir: assets.fontsDir, wasmFile: assets.wasmFile };
-    const worker = new Worker(join(assets.serverDir, 'paint-thread.js'), { workerData: data, resourceLimits: { maxOldGenerationSizeMb: 2048 } });
+    const worker = new Worker(join(assets.serverDir, 'paint-thread.js'), {
+      workerData: data,
+      resourceLimits: { maxOldGenerationSizeMb: 2048 },
+    });
     worker.on('message', (message: ThreadMessage) => {
       switch (message.type) {
         case 'ready':

@@ -4,9 +4,9 @@ import { join } from 'node:path';
 import { Path2D, createCanvas, loadImage } from '@napi-rs/canvas';
 import type { Canvas, Image } from '@napi-rs/canvas';
 import * as hb from 'harfbuzzjs';
-import type { DrawContext, PaintHost, Surface } from '@core/paint';
+import type { PaintHost, Surface } from '@core/paint';
 import { createFontLibrary, fontManifestSchema } from '@core/text';
-import type { FontLibrary, HarfBuzz } from '@core/text';
+import type { FontLibrary } from '@core/text';
 
 export interface SkiaSurface extends Surface {
   readonly canvas: Canvas;
@@ -15,7 +15,7 @@ export interface SkiaSurface extends Surface {
 export function createSkiaSurface(width: number, height: number): SkiaSurface {
   const canvas = createCanvas(width, height);
   // The native context has every call of DrawContext; its types are stricter than the subset.
-  return { width, height, canvas, context: canvas.getContext('2d') as unknown as DrawContext, image: canvas };
+  return { width, height, canvas, context: canvas.getContext('2d'), image: canvas };
 }
 
 /** The painter's host on the server: native Skia. Pictures are loaded up front. */
@@ -40,5 +40,5 @@ export function createSkiaHost(): SkiaHost {
 
 export function createServerFonts(fontsDir: string): FontLibrary {
   const manifest = fontManifestSchema.parse(JSON.parse(readFileSync(join(fontsDir, 'manifest.json'), 'utf8')));
-  return createFontLibrary(hb as unknown as HarfBuzz, manifest, (path) => readFile(join(fontsDir, path)));
+  return createFontLibrary(hb, manifest, (path) => readFile(join(fontsDir, path)));
 }

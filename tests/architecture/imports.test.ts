@@ -6,8 +6,21 @@ import { describe, expect, it } from '@jest/globals';
 const ORDER = ['time', 'audio', 'colour', 'text', 'motion', 'piece', 'scene', 'paint', 'checks', 'formats'];
 const CORE_PACKAGES = ['zod', 'immer', 'culori/fn', 'linebreak', 'bidi-js', 'fft.js', 'fflate'];
 
-const files = (dir: string): string[] => readdirSync(dir, { withFileTypes: true }).flatMap((e) => (e.isDirectory() ? (['node_modules', 'asm'].includes(e.name) ? [] : files(join(dir, e.name))) : /\.tsx?$/.test(e.name) && !/\.test\.ts$|\.d\.ts$/.test(e.name) ? [join(dir, e.name)] : []));
-const importsOf = (file: string) => [...readFileSync(file, 'utf8').matchAll(/^(?:import|export)\s+(type\s+)?[^;]*?from\s+'([^']+)'/gms)].map((m) => ({ isType: m[1] !== undefined, from: m[2]! }));
+const files = (dir: string): string[] =>
+  readdirSync(dir, { withFileTypes: true }).flatMap((e) =>
+    e.isDirectory()
+      ? ['node_modules', 'asm'].includes(e.name)
+        ? []
+        : files(join(dir, e.name))
+      : /\.tsx?$/.test(e.name) && !/\.test\.ts$|\.d\.ts$/.test(e.name)
+        ? [join(dir, e.name)]
+        : [],
+  );
+const importsOf = (file: string) =>
+  [...readFileSync(file, 'utf8').matchAll(/^(?:import|export)\s+(type\s+)?[^;]*?from\s+'([^']+)'/gms)].map((m) => ({
+    isType: m[1] !== undefined,
+    from: m[2]!,
+  }));
 
 describe('the parts', () => {
   it('core imports only its allowed packages and only folders to its left', () => {
@@ -21,7 +34,8 @@ describe('the parts', () => {
         }
         const target = normalize(join(dirname(file), from)).split('/');
         if (target[0] !== 'core') wrong.push(`${file}: ${from}`);
-        else if (target[1] !== own && (ORDER.indexOf(target[1]!) >= ORDER.indexOf(own) || target.length > 2)) wrong.push(`${file}: ${from}`);
+        else if (target[1] !== own && (ORDER.indexOf(target[1]!) >= ORDER.indexOf(own) || target.length > 2))
+          wrong.push(`${file}: ${from}`);
       }
     }
     expect(wrong).toEqual([]);
@@ -43,7 +57,14 @@ describe('the parts', () => {
       const base = from.startsWith('@core/') ? join('core', from.slice(6)) : normalize(join(dirname(file), from));
       return [base, `${base}.ts`, `${base}.tsx`, join(base, 'index.ts')].find((p) => all.includes(p));
     };
-    for (const file of all) graph.set(file, importsOf(file).filter((i) => !i.isType).map((i) => resolve(file, i.from)).filter((f) => f !== undefined));
+    for (const file of all)
+      graph.set(
+        file,
+        importsOf(file)
+          .filter((i) => !i.isType)
+          .map((i) => resolve(file, i.from))
+          .filter((f) => f !== undefined),
+      );
     const state = new Map<string, 'open' | 'done'>();
     const cycles: string[] = [];
     const visit = (file: string, path: string[]) => {

@@ -17,7 +17,12 @@ export function demoDir(): string {
 
 export function demoSongs(): { title: string; bpm: number; beatsPerBar: number; beats: number[]; wav: Buffer }[] {
   return ['salt-and-string', 'harbour-lamps', 'paper-waltz'].map((id) => ({
-    ...(JSON.parse(readFileSync(join(demoDir(), `${id}.truth.json`), 'utf8')) as { title: string; bpm: number; beatsPerBar: number; beats: number[] }),
+    ...(JSON.parse(readFileSync(join(demoDir(), `${id}.truth.json`), 'utf8')) as {
+      title: string;
+      bpm: number;
+      beatsPerBar: number;
+      beats: number[];
+    }),
     wav: readFileSync(join(demoDir(), `${id}.wav`)),
   }));
 }

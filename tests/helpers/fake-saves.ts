@@ -25,9 +25,15 @@ export function createFakeServer(piece: Piece): FakeServer {
       const fault = server.fault(request);
       if (fault === 'request-lost') throw new TypeError('failed to fetch');
       const { stored } = server;
-      const isKnown = stored.saveId !== null && (stored.saveId === request.saveId || holds(stored.saveId, [], request.saveId));
-      const isOurs = stored.revision === request.baseRevision || (stored.saveId !== null && holds(request.saveId, request.follows, stored.saveId));
-      if (!isKnown && !isOurs) return fault === 'none' ? { kind: 'conflict', message: 'changed elsewhere' } : { kind: 'lost', message: 'away' };
+      const isKnown =
+        stored.saveId !== null && (stored.saveId === request.saveId || holds(stored.saveId, [], request.saveId));
+      const isOurs =
+        stored.revision === request.baseRevision ||
+        (stored.saveId !== null && holds(request.saveId, request.follows, stored.saveId));
+      if (!isKnown && !isOurs)
+        return fault === 'none'
+          ? { kind: 'conflict', message: 'changed elsewhere' }
+          : { kind: 'lost', message: 'away' };
       if (!isKnown) {
         server.stored = { piece: request.piece, revision: stored.revision + 1, saveId: request.saveId };
         server.history.push(request.piece);

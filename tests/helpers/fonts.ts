@@ -3,10 +3,14 @@ import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import * as hb from 'harfbuzzjs';
 import { createFontLibrary, fontManifestSchema } from '@core/text';
-import type { FontLibrary, HarfBuzz } from '@core/text';
+import type { FontLibrary } from '@core/text';
 
 /** The shipped fonts, read from the built app. */
 export function testFonts(): FontLibrary {
   const dir = 'dist/fonts';
-  return createFontLibrary(hb as unknown as HarfBuzz, fontManifestSchema.parse(JSON.parse(readFileSync(join(dir, 'manifest.json'), 'utf8'))), (path) => readFile(join(dir, path)));
+  return createFontLibrary(
+    hb,
+    fontManifestSchema.parse(JSON.parse(readFileSync(join(dir, 'manifest.json'), 'utf8'))),
+    (path) => readFile(join(dir, path)),
+  );
 }

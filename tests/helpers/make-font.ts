@@ -1,6 +1,9 @@
 import { deflateSync } from 'node:zlib';
 
-/** A made-up TrueType font of plain blocks: each letter is a box whose width and notch tell it from the others (OpenType 1.9). */
+/**
+ * A made-up TrueType font of plain blocks: each letter is a box whose width and notch tell it from the others (OpenType
+ * 1.9).
+ */
 export interface MadeFont {
   readonly family: string;
   readonly style: string;
@@ -22,26 +25,48 @@ const padded = (data: Uint8Array): Uint8Array => joined([data, new Uint8Array((4
 /** A glyph of rectangles: [left, bottom, right, top], font units. */
 function glyph(boxes: readonly (readonly [number, number, number, number])[]): Uint8Array {
   if (boxes.length === 0) return new Uint8Array(0);
-  const points = boxes.flatMap(([l, b, r, t]) => [[l, b], [l, t], [r, t], [r, b]] as const);
-  return padded(bytes(10 + boxes.length * 2 + 2 + points.length * 5, (v) => {
-    v.setInt16(0, boxes.length);
-    [Math.min(...boxes.map((x) => x[0])), Math.min(...boxes.map((x) => x[1])), Math.max(...boxes.map((x) => x[2])), Math.max(...boxes.map((x) => x[3]))].forEach((n, i) => v.setInt16(2 + i * 2, n));
-    boxes.forEach((_, i) => v.setUint16(10 + i * 2, i * 4 + 3));
-    let at = 12 + boxes.length * 2;
-    points.forEach(() => v.setUint8(at++, 1));
-    for (const axis of [0, 1] as const) {
-      let before = 0;
-      for (const point of points) {
-        v.setInt16(at, point[axis] - before);
-        before = point[axis];
-        at += 2;
+  const points = boxes.flatMap(
+    ([l, b, r, t]) =>
+      [
+        [l, b],
+        [l, t],
+        [r, t],
+        [r, b],
+      ] as const,
+  );
+  return padded(
+    bytes(10 + boxes.length * 2 + 2 + points.length * 5, (v) => {
+      v.setInt16(0, boxes.length);
+      [
+        Math.min(...boxes.map((x) => x[0])),
+        Math.min(...boxes.map((x) => x[1])),
+        Math.max(...boxes.map((x) => x[2])),
+        Math.max(...boxes.map((x) => x[3])),
+      ].forEach((n, i) => v.setInt16(2 + i * 2, n));
+      boxes.forEach((_, i) => v.setUint16(10 + i * 2, i * 4 + 3));
+      let at = 12 + boxes.length * 2;
+      points.forEach(() => v.setUint8(at++, 1));
+      for (const axis of [0, 1] as const) {
+        let before = 0;
+        for (const point of points) {
+          v.setInt16(at, point[axis] - before);
+          before = point[axis];
+          at += 2;
+        }
       }
-    }
-  }));
+    }),
+  );
 }
 
 function nameTable({ family, style }: MadeFont): Uint8Array {
-  const records = [[1, family], [2, style], [4, `${family} ${style}`], [6, `${family}-${style}`.replaceAll(' ', '')], [16, family], [17, style]] as const;
+  const records = [
+    [1, family],
+    [2, style],
+    [4, `${family} ${style}`],
+    [6, `${family}-${style}`.replaceAll(' ', '')],
+    [16, family],
+    [17, style],
+  ] as const;
   const texts = records.map(([, text]) => Buffer.from(text, 'utf16le').swap16());
   const head = bytes(6 + records.length * 12, (v) => {
     v.setUint16(2, records.length);
@@ -58,11 +83,19 @@ function nameTable({ family, style }: MadeFont): Uint8Array {
 /** @returns A TTF with the letters and digits of ASCII and a space. */
 export function makeFont(font: MadeFont): Uint8Array {
   const stem = 60 + font.weight / 8;
-  const glyphs = [glyph([[50, 0, 450, 700]]), glyph([]), ...[...LETTERS].map((c, i) => {
-    const width = 300 + (i % 9) * 40;
-    const height = /[a-z]/.test(c) ? 500 : 700;
-    return glyph([[40, 0, 40 + stem, height], [40 + stem, height - stem, width, height], [40 + stem, 60 + (i % 5) * 60, width - 60, 60 + (i % 5) * 60 + stem / 2]]);
-  })];
+  const glyphs = [
+    glyph([[50, 0, 450, 700]]),
+    glyph([]),
+    ...[...LETTERS].map((c, i) => {
+      const width = 300 + (i % 9) * 40;
+      const height = /[a-z]/.test(c) ? 500 : 700;
+      return glyph([
+        [40, 0, 40 + stem, height],
+        [40 + stem, height - stem, width, height],
+        [40 + stem, 60 + (i % 5) * 60, width - 60, 60 + (i % 5) * 60 + stem / 2],
+      ]);
+    }),
+  ];
   const advances = [500, 250, ...[...LETTERS].map((_, i) => 340 + (i % 9) * 40)];
   const codes = [32, ...[...LETTERS].map((c) => c.charCodeAt(0))];
   const order = codes.map((code, i) => ({ code, glyph: i + 1 })).sort((a, b) => a.code - b.code);
@@ -111,10 +144,12 @@ export function makeFont(font: MadeFont): Uint8Array {
       v.setUint16(10, 700);
       v.setUint16(34, glyphs.length);
     }),
-    hmtx: bytes(glyphs.length * 4, (v) => advances.forEach((n, i) => {
-      v.setUint16(i * 4, n);
-      v.setInt16(i * 4 + 2, i === 0 ? 50 : i === 1 ? 0 : 40);
-    })),
+    hmtx: bytes(glyphs.length * 4, (v) =>
+      advances.forEach((n, i) => {
+        v.setUint16(i * 4, n);
+        v.setInt16(i * 4 + 2, i === 0 ? 50 : i === 1 ? 0 : 40);
+      }),
+    ),
     loca: bytes(offsets.length * 4, (v) => offsets.forEach((n, i) => v.setUint32(i * 4, n))),
     maxp: bytes(32, (v) => {
       v.setUint32(0, 0x00010000);
@@ -145,7 +180,12 @@ export function toWoff(sfnt: Uint8Array): Uint8Array {
   const view = new DataView(sfnt.buffer, sfnt.byteOffset, sfnt.byteLength);
   const count = view.getUint16(4);
   const entries = Array.from({ length: count }, (_, i) => {
-    const [tag, checksum, offset, length] = [0, 4, 8, 12].map((k) => view.getUint32(12 + i * 16 + k)) as [number, number, number, number]; // four are read
+    const [tag, checksum, offset, length] = [0, 4, 8, 12].map((k) => view.getUint32(12 + i * 16 + k)) as [
+      number,
+      number,
+      number,
+      number,
+    ]; // four are read
     const raw = sfnt.slice(offset, offset + length);
     const packed = new Uint8Array(deflateSync(raw));
     return { tag, checksum, length, data: packed.length < raw.length ? packed : raw };

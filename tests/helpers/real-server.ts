@@ -25,7 +25,18 @@ export async function startRealServer(more: NodeJS.ProcessEnv = {}): Promise<Rea
   await admin.destroy();
   const databaseUrl = base.replace(/\/[^/]*$/, `/${name}`);
   const dir = mkdtempSync(join(tmpdir(), 'estrella-real-'));
-  const child = spawn(process.execPath, ['dist/server/main.js'], { env: { ...process.env, DATABASE_URL: databaseUrl, ESTRELLA_DATA: dir, ESTRELLA_PORT: '0', ESTRELLA_SEED: '0', ESTRELLA_LOG: 'error', ...more }, stdio: ['ignore', 'pipe', 'inherit'] });
+  const child = spawn(process.execPath, ['dist/server/main.js'], {
+    env: {
+      ...process.env,
+      DATABASE_URL: databaseUrl,
+      ESTRELLA_DATA: dir,
+      ESTRELLA_PORT: '0',
+      ESTRELLA_SEED: '0',
+      ESTRELLA_LOG: 'error',
+      ...more,
+    },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
   const url = await new Promise<string>((resolve, reject) => {
     let said = '';
     child.stdout.on('data', (data: Buffer) => {
@@ -40,7 +51,11 @@ export async function startRealServer(more: NodeJS.ProcessEnv = {}): Promise<Rea
     dir,
     databaseUrl,
     process: child,
-    fetch: (path, init = {}) => fetch(`${url}${path}`, { ...init, headers: { origin: url, ...(init.headers as Record<string, string> | undefined) } }),
+    fetch: (path, init = {}) =>
+      fetch(`${url}${path}`, {
+        ...init,
+        headers: { origin: url, ...(init.headers as Record<string, string> | undefined) },
+      }),
     async stop() {
       if (child.exitCode === null && child.signalCode === null) {
         child.kill('SIGTERM');
@@ -53,11 +68,17 @@ export async function startRealServer(more: NodeJS.ProcessEnv = {}): Promise<Rea
 
 /** Processes that have a text in their environment: those of one data folder. */
 export function processesOf(dataDir: string, name: RegExp): number[] {
-  return readdirSync('/proc').filter((entry) => /^\d+$/.test(entry)).map(Number).filter((pid) => {
-    try {
-      return readFileSync(`/proc/${pid}/environ`, 'utf8').split('\0').includes(`ESTRELLA_DATA=${dataDir}`) && name.test(readFileSync(`/proc/${pid}/cmdline`, 'utf8').replaceAll('\0', ' '));
-    } catch {
-      return false;
-    }
-  });
+  return readdirSync('/proc')
+    .filter((entry) => /^\d+$/.test(entry))
+    .map(Number)
+    .filter((pid) => {
+      try {
+        return (
+          readFileSync(`/proc/${pid}/environ`, 'utf8').split('\0').includes(`ESTRELLA_DATA=${dataDir}`) &&
+          name.test(readFileSync(`/proc/${pid}/cmdline`, 'utf8').replaceAll('\0', ' '))
+        );
+      } catch {
+        return false;
+      }
+    });
 }

@@ -30,7 +30,6 @@ export const HOST = 'http://127.0.0.1';
 const dist = join(process.cwd(), 'dist');
 export const OPEN: Access = { listen: '127.0.0.1', hosts: [], password: null };
 
-
 export async function openTestServer(access: Access = OPEN): Promise<TestServer> {
   const url = process.env.ESTRELLA_TEST_DATABASE_URL;
   if (!url) throw new Error('run the tests with ./test: it starts the database they need');
@@ -44,7 +43,21 @@ export async function openTestServer(access: Access = OPEN): Promise<TestServer>
   await migrate(source);
   await source.destroy();
   const dir = mkdtempSync(join(tmpdir(), 'estrella-server-'));
-  const config: Config = { databaseUrl, port: 0, dataDir: dir, workers: 0, logLevel: 'silent', seed: false, access, assets: { webDir: join(dist, 'web'), fontsDir: join(dist, 'fonts'), wasmFile: join(dist, 'i420.wasm'), serverDir: join(dist, 'server') } };
+  const config: Config = {
+    databaseUrl,
+    port: 0,
+    dataDir: dir,
+    workers: 0,
+    logLevel: 'silent',
+    seed: false,
+    access,
+    assets: {
+      webDir: join(dist, 'web'),
+      fontsDir: join(dist, 'fonts'),
+      wasmFile: join(dist, 'i420.wasm'),
+      serverDir: join(dist, 'server'),
+    },
+  };
   const context = await openContext(config, pino({ level: 'silent' }));
   const app = createApp(context);
   return {
@@ -74,4 +87,8 @@ export async function openTestServer(access: Access = OPEN): Promise<TestServer>
   };
 }
 
-export const json = (method: string, body: unknown): RequestInit => ({ method, body: JSON.stringify(body), headers: { 'content-type': 'application/json' } });
+export const json = (method: string, body: unknown): RequestInit => ({
+  method,
+  body: JSON.stringify(body),
+  headers: { 'content-type': 'application/json' },
+});

@@ -8,7 +8,14 @@ import { demoDir } from '../helpers/demo-files';
 const dir = mkdtempSync(join(tmpdir(), 'estrella-cli-'));
 const run = (...args: string[]) => {
   const { status, stdout, stderr } = spawnSync('./estrella', args, { encoding: 'utf8' });
-  return { status, stdout, lines: stderr.trim().split('\n').filter((l) => l !== '') };
+  return {
+    status,
+    stdout,
+    lines: stderr
+      .trim()
+      .split('\n')
+      .filter((l) => l !== ''),
+  };
 };
 
 describe('the command line', () => {
@@ -41,7 +48,14 @@ describe('the command line', () => {
 
   it('prints the beats of a song in any common format as JSON', () => {
     const wav = join(demoDir(), 'salt-and-string.wav');
-    for (const [extension, codec] of [['wav', []], ['mp3', ['-c:a', 'libmp3lame']], ['ogg', ['-c:a', 'libvorbis']], ['opus', ['-c:a', 'libopus']], ['flac', ['-c:a', 'flac']], ['m4a', ['-c:a', 'aac']]] as const) {
+    for (const [extension, codec] of [
+      ['wav', []],
+      ['mp3', ['-c:a', 'libmp3lame']],
+      ['ogg', ['-c:a', 'libvorbis']],
+      ['opus', ['-c:a', 'libopus']],
+      ['flac', ['-c:a', 'flac']],
+      ['m4a', ['-c:a', 'aac']],
+    ] as const) {
       const file = join(dir, `song.${extension}`);
       execFileSync('ffmpeg', ['-v', 'error', '-y', '-i', wav, ...codec, file]);
       const result = run('beats', file, '--json');
@@ -56,8 +70,21 @@ describe('the command line', () => {
   it('writes a frame, and refuses one behind the end', () => {
     const piece = join(demoDir(), 'demo-kite-maker.estrella');
     const out = join(dir, 'frame.png');
-    expect(run('frame', piece, '--at', '12', '--format', 'square', '--out', out)).toMatchObject({ status: 0, lines: [] });
-    const facts = execFileSync('ffprobe', ['-v', 'error', '-show_entries', 'stream=width,height', '-of', 'csv=p=0', out]).toString().trim();
+    expect(run('frame', piece, '--at', '12', '--format', 'square', '--out', out)).toMatchObject({
+      status: 0,
+      lines: [],
+    });
+    const facts = execFileSync('ffprobe', [
+      '-v',
+      'error',
+      '-show_entries',
+      'stream=width,height',
+      '-of',
+      'csv=p=0',
+      out,
+    ])
+      .toString()
+      .trim();
     expect(facts).toBe('1080,1080');
     expect(run('frame', piece, '--at', '999', '--out', out).status).toBe(2);
     expect(run('frame', piece, '--at', '1', '--format', 'round', '--out', out).status).toBe(2);

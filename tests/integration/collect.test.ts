@@ -25,20 +25,63 @@ let files = 0;
 async function putMedia(): Promise<MediaRef> {
   const { context } = server;
   const received = await context.store.receive(new Blob([`file ${++files} of ${process.pid}`]).stream(), 'x.png', 1000);
-  await context.media.put({ hash: received.hash, kind: 'picture', name: 'x.png', bytes: '1', owner: 'local', state: 'ready', duration: null, width: 1, height: 1, warning: null, font: null }, () => context.store.adopt(received));
+  await context.media.put(
+    {
+      hash: received.hash,
+      kind: 'picture',
+      name: 'x.png',
+      bytes: '1',
+      owner: 'local',
+      state: 'ready',
+      duration: null,
+      width: 1,
+      height: 1,
+      warning: null,
+      font: null,
+    },
+    () => context.store.adopt(received),
+  );
   return { id: `m${files}`, hash: received.hash, kind: 'picture', name: 'x.png', width: 1, height: 1 };
 }
-const isThere = async (hash: string) => [(await server.context.media.find(hash)) !== null, await server.context.store.has(hash, 'original')];
+const isThere = async (hash: string) => [
+  (await server.context.media.find(hash)) !== null,
+  await server.context.store.has(hash, 'original'),
+];
 
 describe('cleaning up', () => {
   it('over random histories of pieces, media and renders removes just what nobody can reach', async () => {
-    type Op = { kind: 'save' | 'delete' | 'undelete' | 'export' | 'cancel' | 'collect' | 'collect-deleted'; piece: number; media: readonly number[] };
-    const op: fc.Arbitrary<Op> = fc.record({ kind: fc.constantFrom('save' as const, 'save' as const, 'save' as const, 'delete' as const, 'undelete' as const, 'export' as const, 'cancel' as const, 'collect' as const, 'collect-deleted' as const), piece: fc.integer({ min: 0, max: 2 }), media: fc.subarray([0, 1, 2, 3, 4]) });
+    type Op = {
+      kind: 'save' | 'delete' | 'undelete' | 'export' | 'cancel' | 'collect' | 'collect-deleted';
+      piece: number;
+      media: readonly number[];
+    };
+    const op: fc.Arbitrary<Op> = fc.record({
+      kind: fc.constantFrom(
+        'save' as const,
+        'save' as const,
+        'save' as const,
+        'delete' as const,
+        'undelete' as const,
+        'export' as const,
+        'cancel' as const,
+        'collect' as const,
+        'collect-deleted' as const,
+      ),
+      piece: fc.integer({ min: 0, max: 2 }),
+      media: fc.subarray([0, 1, 2, 3, 4]),
+    });
     await fc.assert(
       fc.asyncProperty(fc.array(op, { minLength: 4, maxLength: 16 }), async (ops) => {
         const { context } = server;
         const media = await Promise.all(Array.from({ length: 5 }, putMedia));
-        const pieces: { piece: Piece; revision: number; isDeleted: boolean; isGone: boolean; used: Set<number>; jobs: { id: string; used: readonly number[] }[] }[] = [];
+        const pieces: {
+          piece: Piece;
+          revision: number;
+          isDeleted: boolean;
+          isGone: boolean;
+          used: Set<number>;
+          jobs: { id: string; used: readonly number[] }[];
+        }[] = [];
         for (let i = 0; i < 3; i++) {
           const piece = newPiece(`History ${i}`);
           await context.pieces.create(LOCAL, piece, '');
@@ -46,7 +89,9 @@ describe('cleaning up', () => {
         }
         const gone = new Set<number>();
         const check = async () => {
-          const reachable = new Set(pieces.flatMap((p) => [...(p.isGone ? [] : p.used), ...p.jobs.flatMap((j) => j.used)]));
+          const reachable = new Set(
+            pieces.flatMap((p) => [...(p.isGone ? [] : p.used), ...p.jobs.flatMap((j) => j.used)]),
+          );
           for (const [i, m] of media.entries()) {
             if (!reachable.has(i)) gone.add(i);
             expect(await isThere(m.hash)).toEqual(gone.has(i) ? [false, false] : [true, true]);
@@ -71,8 +116,17 @@ describe('cleaning up', () => {
             await context.pieces.setDeleted(LOCAL, p.piece.id, false);
             p.isDeleted = false;
           } else if (kind === 'export' && !p.isDeleted) {
-            const job = await context.jobs.create({ kind: 'export', lane: 'export', owner: 'local', pieceId: p.piece.id, payload: { pieceId: p.piece.id, formatId: 'wide', document: p.piece } });
-            p.jobs.push({ id: job.id, used: p.piece.media.map((m) => media.findIndex((other) => other.hash === m.hash)) });
+            const job = await context.jobs.create({
+              kind: 'export',
+              lane: 'export',
+              owner: 'local',
+              pieceId: p.piece.id,
+              payload: { pieceId: p.piece.id, formatId: 'wide', document: p.piece },
+            });
+            p.jobs.push({
+              id: job.id,
+              used: p.piece.media.map((m) => media.findIndex((other) => other.hash === m.hash)),
+            });
           } else if (kind === 'cancel') {
             for (const job of p.jobs) await context.jobs.cancel(job.id, 'local');
             p.jobs = [];
@@ -117,7 +171,13 @@ describe('cleaning up', () => {
     const piece = newPiece('Film');
     await request('/api/pieces', json('POST', { piece }));
     const make = async () => {
-      const job = await context.jobs.create({ kind: 'export', lane: 'export', owner: 'local', pieceId: piece.id, payload: { pieceId: piece.id, formatId: 'wide', document: piece } });
+      const job = await context.jobs.create({
+        kind: 'export',
+        lane: 'export',
+        owner: 'local',
+        pieceId: piece.id,
+        payload: { pieceId: piece.id, formatId: 'wide', document: piece },
+      });
       const attempt = (await context.jobs.start(job.id))!;
       const file = `${job.id}.${attempt}.mp4`;
       const target = await context.store.exports.prepare(file);
@@ -152,10 +212,16 @@ describe('a list of ten thousand pieces', () => {
        FROM piece, generate_series(1, 10000) i WHERE id = $1`,
       [piece.id],
     );
-    const page = (await request('/api/pieces?limit=48')).body as unknown as { pieces: { name: string }[]; total: number };
+    const page = (await request('/api/pieces?limit=48')).body as unknown as {
+      pieces: { name: string }[];
+      total: number;
+    };
     expect(page.pieces).toHaveLength(48);
     expect(page.total).toBeGreaterThanOrEqual(10_000);
-    const found = (await request('/api/pieces?search=100%25%20kite&order=name&offset=90')).body as unknown as { pieces: { name: string }[]; total: number };
+    const found = (await request('/api/pieces?search=100%25%20kite&order=name&offset=90')).body as unknown as {
+      pieces: { name: string }[];
+      total: number;
+    };
     expect([found.total, found.pieces.length]).toEqual([100, 10]);
     const longest = (await request('/api/pieces?order=length&limit=3')).body.pieces as { duration: number }[];
     expect(longest.map((p) => p.duration)).toEqual([599, 599, 599]);

@@ -11,9 +11,12 @@ describe('beats of music that is hard to follow', () => {
   it('all are looked at', () => {
     expect(rows.filter((r) => r[1] !== 'mean')).toHaveLength(names.length);
   });
-  it.each(rows.filter((r) => r[1] !== 'mean').map((r) => [r[1]!, r] as const))('%s: beats and bars are found', (_name, row) => {
-    expect(Number(row[2])).toBeGreaterThan(0.95);
-    expect(Number(row[3])).toBeGreaterThan(0.9);
-    expect(Math.abs(Number(row[4]))).toBeLessThan(8);
-  });
+  it.each(rows.filter((r) => r[1] !== 'mean').map((r) => [r[1]!, r] as const))(
+    '%s: beats and bars are found',
+    (_name, row) => {
+      expect(Number(row[2])).toBeGreaterThan(0.95);
+      expect(Number(row[3])).toBeGreaterThan(0.9);
+      expect(Math.abs(Number(row[4]))).toBeLessThan(8);
+    },
+  );
 });

@@ -19,12 +19,27 @@ afterAll(async () => {
   rmSync(dir, { recursive: true, force: true });
 });
 
-const freePort = () => new Promise<number>((resolve) => { const s = createServer(); s.listen(0, '127.0.0.1', () => { const { port } = s.address() as { port: number }; s.close(() => resolve(port)); }); });
+const freePort = () =>
+  new Promise<number>((resolve) => {
+    const s = createServer();
+    s.listen(0, '127.0.0.1', () => {
+      const { port } = s.address() as { port: number };
+      s.close(() => resolve(port));
+    });
+  });
 
-interface Started { readonly child: ChildProcess; readonly said: () => string; readonly ended: Promise<number | null>; readonly up: Promise<string> }
+interface Started {
+  readonly child: ChildProcess;
+  readonly said: () => string;
+  readonly ended: Promise<number | null>;
+  readonly up: Promise<string>;
+}
 function start(port: number): Started {
   const { DATABASE_URL: _own, ESTRELLA_TEST_DATABASE_URL: _test, ...env } = process.env;
-  const child = spawn('bash', ['./start', '--port', String(port), '--data', dir], { env: { ...env, ESTRELLA_SEED: '0', ESTRELLA_LOG: 'silent' }, stdio: ['ignore', 'pipe', 'pipe'] });
+  const child = spawn('bash', ['./start', '--port', String(port), '--data', dir], {
+    env: { ...env, ESTRELLA_SEED: '0', ESTRELLA_LOG: 'silent' },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
   running.push(child);
   let said = '';
   const up = new Promise<string>((resolve, reject) => {
@@ -40,7 +55,11 @@ function start(port: number): Started {
   up.catch(() => {}); // awaited where it matters
   return { child, said: () => said, ended: new Promise((resolve) => child.once('exit', resolve)), up };
 }
-const isHealthy = (url: string) => fetch(`${url}/api/health`).then((r) => r.ok, () => false);
+const isHealthy = (url: string) =>
+  fetch(`${url}/api/health`).then(
+    (r) => r.ok,
+    () => false,
+  );
 
 describe('./start', () => {
   it('a second one on the same folder is refused with the reason, and the first works on', async () => {

@@ -27,7 +27,10 @@ afterAll(async () => {
 });
 
 function startWorker(): ChildProcess {
-  const worker = spawn(process.execPath, [join('dist', 'server', 'worker-main.js')], { env: { ...process.env, DATABASE_URL: server.config.databaseUrl, ESTRELLA_DATA: server.dir, ESTRELLA_LOG: 'warn' }, stdio: ['ignore', 'ignore', 'inherit'] });
+  const worker = spawn(process.execPath, [join('dist', 'server', 'worker-main.js')], {
+    env: { ...process.env, DATABASE_URL: server.config.databaseUrl, ESTRELLA_DATA: server.dir, ESTRELLA_LOG: 'warn' },
+    stdio: ['ignore', 'ignore', 'inherit'],
+  });
   workers.push(worker);
   return worker;
 }
@@ -46,31 +49,78 @@ function busyPiece(name: string, seconds: number, side: number): Piece {
   const ids = countingIds(`${name}-`);
   const piece = newPiece(name);
   const layers = Array.from({ length: 6 }, (_, i) => {
-    const layer = createLayer('ellipse', { name: `E${i}`, start: freeMoment(0), end: freeMoment(seconds), values: { dimensions: [side, side / 2] } }, ids);
-    layer.tracks.rotation!.keyframes = [{ id: `a${i}`, at: freeMoment(0), value: 0, easing: { type: 'linear' } }, { id: `b${i}`, at: freeMoment(seconds), value: 360 * (i + 1), easing: { type: 'linear' } }];
+    const layer = createLayer(
+      'ellipse',
+      { name: `E${i}`, start: freeMoment(0), end: freeMoment(seconds), values: { dimensions: [side, side / 2] } },
+      ids,
+    );
+    layer.tracks.rotation!.keyframes = [
+      { id: `a${i}`, at: freeMoment(0), value: 0, easing: { type: 'linear' } },
+      { id: `b${i}`, at: freeMoment(seconds), value: 360 * (i + 1), easing: { type: 'linear' } },
+    ];
     return layer;
   });
-  return { ...piece, formats: [{ id: 'wide', name: 'Wide', width: side, height: side / 2 }], layers, end: freeMoment(seconds) };
+  return {
+    ...piece,
+    formats: [{ id: 'wide', name: 'Wide', width: side, height: side / 2 }],
+    layers,
+    end: freeMoment(seconds),
+  };
 }
 
 async function enqueue(piece: Piece) {
   await server.context.pieces.create(LOCAL, piece, '');
-  const job = await server.context.jobs.create({ kind: 'export', lane: 'export', owner: 'local', pieceId: piece.id, payload: { pieceId: piece.id, formatId: 'wide', document: piece } });
+  const job = await server.context.jobs.create({
+    kind: 'export',
+    lane: 'export',
+    owner: 'local',
+    pieceId: piece.id,
+    payload: { pieceId: piece.id, formatId: 'wide', document: piece },
+  });
   await server.context.queue.enqueue(job);
   return job.id;
 }
 const stateOf = async (id: string) => server.context.jobs.get(id, null);
-const exportsLeft = () => { try { return readdirSync(join(server.dir, 'exports')); } catch { return []; } };
-const framesOf = (file: string) => Number(execFileSync('ffprobe', ['-v', 'error', '-count_packets', '-select_streams', 'v:0', '-show_entries', 'stream=nb_read_packets', '-of', 'csv=p=0', join(server.dir, 'exports', file)]).toString().trim());
+const exportsLeft = () => {
+  try {
+    return readdirSync(join(server.dir, 'exports'));
+  } catch {
+    return [];
+  }
+};
+const framesOf = (file: string) =>
+  Number(
+    execFileSync('ffprobe', [
+      '-v',
+      'error',
+      '-count_packets',
+      '-select_streams',
+      'v:0',
+      '-show_entries',
+      'stream=nb_read_packets',
+      '-of',
+      'csv=p=0',
+      join(server.dir, 'exports', file),
+    ])
+      .toString()
+      .trim(),
+  );
 
 describe('workers', () => {
   it('one frozen in mid-render and woken while another renders spoils nothing: one whole film, no parts', async () => {
     const first = startWorker();
     const id = await enqueue(busyPiece('Frozen', 24, 960));
-    await until('the first worker renders', async () => { const job = await stateOf(id); return job.state === 'running' && job.progress > 0.03; });
+    await until('the first worker renders', async () => {
+      const job = await stateOf(id);
+      return job.state === 'running' && job.progress > 0.03;
+    });
     first.kill('SIGSTOP');
     startWorker();
-    await until('the second worker has it', async () => (await stateOf(id)).attempts === 2 && (await stateOf(id)).progress > 0.05, 90_000);
+    await until(
+      'the second worker has it',
+      async () => (await stateOf(id)).attempts === 2 && (await stateOf(id)).progress > 0.05,
+      90_000,
+    );
     first.kill('SIGCONT');
     await until('it is over', async () => (await stateOf(id)).state !== 'running', 180_000);
     const job = await stateOf(id);
@@ -85,7 +135,11 @@ describe('workers', () => {
     const worker = startWorker();
     const id = await enqueue(busyPiece('Killed', 20, 960));
     await until('it renders', async () => (await stateOf(id)).progress > 0.02);
-    const encoders = () => execFileSync('sh', ['-c', 'pgrep -a ffmpeg || true']).toString().split('\n').filter((line) => line.includes(id));
+    const encoders = () =>
+      execFileSync('sh', ['-c', 'pgrep -a ffmpeg || true'])
+        .toString()
+        .split('\n')
+        .filter((line) => line.includes(id));
     expect(encoders().length).toBeGreaterThan(0);
     worker.kill('SIGKILL');
     await until('the encoder is gone too', async () => encoders().length === 0, 10_000);
@@ -97,9 +151,22 @@ describe('workers', () => {
     const { context } = server;
     const piece = newPiece('Forgotten');
     await context.pieces.create(LOCAL, piece, '');
-    const job = await context.jobs.create({ kind: 'export', lane: 'export', owner: 'local', pieceId: piece.id, payload: { pieceId: piece.id, formatId: 'wide', document: piece } });
+    const job = await context.jobs.create({
+      kind: 'export',
+      lane: 'export',
+      owner: 'local',
+      pieceId: piece.id,
+      payload: { pieceId: piece.id, formatId: 'wide', document: piece },
+    });
     await context.source.query(`UPDATE job SET created_at = now() - interval '1 hour' WHERE id = $1`, [job.id]);
-    const queued = async () => Number(((await context.source.query(`SELECT count(*) FROM queue.job WHERE data->>'jobId' = $1`, [job.id])) as { count: string }[])[0]!.count);
+    const queued = async () =>
+      Number(
+        (
+          (await context.source.query(`SELECT count(*) FROM queue.job WHERE data->>'jobId' = $1`, [job.id])) as {
+            count: string;
+          }[]
+        )[0]!.count,
+      );
     const reap = createReaper(context);
     expect(await queued()).toBe(0);
     await reap();
@@ -111,8 +178,29 @@ describe('workers', () => {
   it('a song whose preparation is given up is said to have failed, not to be prepared for ever', async () => {
     const { context } = server;
     const hash = 'e'.repeat(64);
-    await context.media.put({ hash, kind: 'audio', name: 'lost.wav', bytes: '1', owner: 'local', state: 'preparing', duration: 5, width: null, height: null, warning: null, font: null }, async () => {});
-    const job = await context.jobs.create({ kind: 'prepare', lane: 'prepare', owner: 'local', pieceId: null, payload: { hash, name: 'lost.wav', declared: 5 } });
+    await context.media.put(
+      {
+        hash,
+        kind: 'audio',
+        name: 'lost.wav',
+        bytes: '1',
+        owner: 'local',
+        state: 'preparing',
+        duration: 5,
+        width: null,
+        height: null,
+        warning: null,
+        font: null,
+      },
+      async () => {},
+    );
+    const job = await context.jobs.create({
+      kind: 'prepare',
+      lane: 'prepare',
+      owner: 'local',
+      pieceId: null,
+      payload: { hash, name: 'lost.wav', declared: 5 },
+    });
     const reap = createReaper(context, 0);
     for (let attempt = 0; attempt < MAX_ATTEMPTS; attempt++) {
       await context.jobs.start(job.id);
@@ -126,12 +214,22 @@ describe('workers', () => {
   it('work that stands still is stopped and said to have taken too long', async () => {
     const { context } = server;
     const original = JOB_KINDS.export.run;
-    const stalled = { ...JOB_KINDS.export, run: (_c: unknown, _p: unknown, { signal }: { signal: AbortSignal }) => new Promise<never>((_, reject) => signal.addEventListener('abort', () => reject(signal.reason))) };
+    const stalled = {
+      ...JOB_KINDS.export,
+      run: (_c: unknown, _p: unknown, { signal }: { signal: AbortSignal }) =>
+        new Promise<never>((_, reject) => signal.addEventListener('abort', () => reject(signal.reason))),
+    };
     (JOB_KINDS as Record<string, unknown>).export = stalled;
     try {
       const piece = newPiece('Stalled');
       await context.pieces.create(LOCAL, piece, '');
-      const job = await context.jobs.create({ kind: 'export', lane: 'export', owner: 'local', pieceId: piece.id, payload: { pieceId: piece.id, formatId: 'wide', document: piece } });
+      const job = await context.jobs.create({
+        kind: 'export',
+        lane: 'export',
+        owner: 'local',
+        pieceId: piece.id,
+        payload: { pieceId: piece.id, formatId: 'wide', document: piece },
+      });
       await runJob(context, job.id, 300);
       expect(await stateOf(job.id)).toMatchObject({ state: 'failed', errorCode: 'TOOK_TOO_LONG' });
     } finally {
@@ -150,9 +248,28 @@ describe('child processes', () => {
     abort.abort();
     await new Promise((resolve) => called.process.once('close', resolve));
     expect(called.stopped()?.name).toBe('Cancelled');
-    const parent = spawn(process.execPath, ['-e', `const c = require('child_process').spawn('setpriv', ['--pdeathsig', 'KILL', '--', 'sleep', '77'], { stdio: 'ignore' }); console.log(c.pid); setInterval(() => {}, 1000)`], { stdio: ['ignore', 'pipe', 'ignore'] });
-    const pid = Number(await new Promise<string>((resolve) => parent.stdout.once('data', (data: Buffer) => resolve(data.toString()))));
+    const parent = spawn(
+      process.execPath,
+      [
+        '-e',
+        `const c = require('child_process').spawn('setpriv', ['--pdeathsig', 'KILL', '--', 'sleep', '77'], { stdio: 'ignore' }); console.log(c.pid); setInterval(() => {}, 1000)`,
+      ],
+      { stdio: ['ignore', 'pipe', 'ignore'] },
+    );
+    const pid = Number(
+      await new Promise<string>((resolve) => parent.stdout.once('data', (data: Buffer) => resolve(data.toString()))),
+    );
     parent.kill('SIGKILL');
-    await until('the child is gone', async () => { try { return !readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('sleep'); } catch { return true; } }, 10_000);
+    await until(
+      'the child is gone',
+      async () => {
+        try {
+          return !readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('sleep');
+        } catch {
+          return true;
+        }
+      },
+      10_000,
+    );
   });
 });

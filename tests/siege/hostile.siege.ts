@@ -19,14 +19,23 @@ const SEED = Number(process.env.SIEGE_SEED ?? 20_261_125);
 
 it('files', async () => {
   const crafted = craftedFiles();
-  const report = await storm(server, [...crafted, ...damagedFiles(Math.max(0, WANTED - crafted.length), createRandom(SEED))]);
-  console.log(`| files | taken | refused | faults | hung | crashed | stalls over 1 s | longest stall | left behind |\n|---|---|---|---|---|---|---|---|---|\n| ${report.files} | ${report.taken} | ${report.refused} | ${report.faults.length} | ${report.hung.length} | ${report.crashed} | ${report.stalls} | ${Math.round(report.longestStall)} ms | ${report.leftBehind.length} |`);
+  const report = await storm(server, [
+    ...crafted,
+    ...damagedFiles(Math.max(0, WANTED - crafted.length), createRandom(SEED)),
+  ]);
+  console.log(
+    `| files | taken | refused | faults | hung | crashed | stalls over 1 s | longest stall | left behind |\n|---|---|---|---|---|---|---|---|---|\n| ${report.files} | ${report.taken} | ${report.refused} | ${report.faults.length} | ${report.hung.length} | ${report.crashed} | ${report.stalls} | ${Math.round(report.longestStall)} ms | ${report.leftBehind.length} |`,
+  );
   expect(report).toMatchObject({ faults: [], hung: [], crashed: 0, leftBehind: [], preparing: 0 });
 }, 900_000);
 
 it('the home at ten thousand pieces', async () => {
   const piece = newPiece('Harbour');
-  await server.fetch('/api/pieces', { method: 'POST', body: JSON.stringify({ piece }), headers: { 'content-type': 'application/json' } });
+  await server.fetch('/api/pieces', {
+    method: 'POST',
+    body: JSON.stringify({ piece }),
+    headers: { 'content-type': 'application/json' },
+  });
   const client = new pg.Client({ connectionString: server.databaseUrl });
   await client.connect();
   await client.query(
@@ -39,10 +48,14 @@ it('the home at ten thousand pieces', async () => {
   const times: number[] = [];
   for (let i = 0; i < 40; i++) {
     const began = performance.now();
-    await server.fetch(i % 2 ? '/api/pieces?limit=48' : '/api/pieces?limit=48&search=harbour%20777').then((r) => r.json());
+    await server
+      .fetch(i % 2 ? '/api/pieces?limit=48' : '/api/pieces?limit=48&search=harbour%20777')
+      .then((r) => r.json());
     times.push(performance.now() - began);
   }
   times.sort((a, b) => a - b);
-  console.log(`home at 10,000 pieces: median ${times[20]!.toFixed(1)} ms, 95th percentile ${times[38]!.toFixed(1)} ms (aim: under 50)`);
+  console.log(
+    `home at 10,000 pieces: median ${times[20]!.toFixed(1)} ms, 95th percentile ${times[38]!.toFixed(1)} ms (aim: under 50)`,
+  );
   expect(times[20]!).toBeLessThan(50);
 }, 120_000);

@@ -19,7 +19,11 @@ it('a playlist that calls itself a picture opens no other file of the machine', 
   const dir = mkdtempSync(join(tmpdir(), 'estrella-film-'));
   writeFilm(join(dir, 'film.mp4'));
   const { name, bytes } = playlistOf(join(dir, 'film.mp4'), join(dir, 'list.m3u8'));
-  const answer = await server.fetch(`/api/media?name=${name}`, { method: 'POST', body: bytes as Uint8Array<ArrayBuffer>, headers: { 'content-type': 'application/octet-stream' } });
+  const answer = await server.fetch(`/api/media?name=${name}`, {
+    method: 'POST',
+    body: bytes as Uint8Array<ArrayBuffer>,
+    headers: { 'content-type': 'application/octet-stream' },
+  });
   expect(answer.status).toBe(415);
 });
 

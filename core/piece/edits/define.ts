@@ -15,7 +15,11 @@ export interface EditDefinition<P> {
   readonly apply: (draft: Piece, payload: P, context: EditContext) => void;
 }
 
-export function defineEdit<P>(label: string, schema: z.ZodType<P>, apply: EditDefinition<P>['apply']): EditDefinition<P> {
+export function defineEdit<P>(
+  label: string,
+  schema: z.ZodType<P>,
+  apply: EditDefinition<P>['apply'],
+): EditDefinition<P> {
   return { label, schema, apply };
 }
 

@@ -11,8 +11,8 @@ import { PIECE_EDITS } from './piece-edits';
 import { STYLE_EDITS } from './style-edits';
 
 /**
- * Every change of a document is one of these named edits: plain data with a schema, a pure `apply`, and a way back in the
- * form of JSON patches that the same run yields. The interface never reaches into a document by hand.
+ * Every change of a document is one of these named edits: plain data with a schema, a pure `apply`, and a way back in
+ * the form of JSON patches that the same run yields. The interface never reaches into a document by hand.
  */
 export const EDITS = { ...PIECE_EDITS, ...LAYER_EDITS, ...KEY_EDITS, ...GESTURE_EDITS, ...STYLE_EDITS } as const;
 export type EditType = keyof typeof EDITS;
@@ -32,8 +32,9 @@ export interface EditResult {
 }
 
 /**
- * Applies edits in order as one step, all or none. An empty `patches` means that nothing would change: the same call answers
- * "can I?" and does it. Edits that are malformed, or whose result the schema would refuse, change nothing and say why.
+ * Applies edits in order as one step, all or none. An empty `patches` means that nothing would change: the same call
+ * answers "can I?" and does it. Edits that are malformed, or whose result the schema would refuse, change nothing and
+ * say why.
  * @param piece - valid.
  */
 export function applyEdits(piece: Piece, edits: readonly Edit[], times: ResolvedTimes): EditResult {

@@ -2,7 +2,15 @@ import { z } from 'zod';
 import { colourSchema } from '../../colour';
 import { easingSchema, keyframeSchema, reverseEasing, vectorSchema } from '../../motion';
 import type { Keyframe, Track } from '../../motion';
-import { freeMoment, idSchema, latticeMoment, momentSchema, numberSchema, secondsSchema, shiftMoment } from '../../time';
+import {
+  freeMoment,
+  idSchema,
+  latticeMoment,
+  momentSchema,
+  numberSchema,
+  secondsSchema,
+  shiftMoment,
+} from '../../time';
 import type { Moment, Seconds } from '../../time';
 import { PROPERTY_IDS, clampValue, isValueOf } from '../properties';
 import type { PropertyId } from '../properties';
@@ -26,7 +34,9 @@ function unlockedTrack(draft: Piece, layerId: string, property: PropertyId): Tra
 
 function putKey(track: Track, key: Keyframe, context: EditContext): void {
   const time = context.times.timeOf(key.at);
-  const same = track.keyframes.findIndex((other) => other.id !== key.id && Math.abs(context.times.timeOf(other.at) - time) < SAME_TIME);
+  const same = track.keyframes.findIndex(
+    (other) => other.id !== key.id && Math.abs(context.times.timeOf(other.at) - time) < SAME_TIME,
+  );
   const own = track.keyframes.findIndex((other) => other.id === key.id);
   if (own >= 0) track.keyframes[own] = key;
   else track.keyframes.push(key);
@@ -43,10 +53,13 @@ function selectedKeys(draft: Piece, refs: readonly KeyRef[]): { key: Keyframe; t
 }
 
 function resort(draft: Piece, refs: readonly KeyRef[], context: EditContext): void {
-  for (const { track } of selectedKeys(draft, refs)) track.keyframes.sort((a, b) => context.times.timeOf(a.at) - context.times.timeOf(b.at));
+  for (const { track } of selectedKeys(draft, refs))
+    track.keyframes.sort((a, b) => context.times.timeOf(a.at) - context.times.timeOf(b.at));
 }
 
-/** A pinned moment mirrored or scaled to a new time stays pinned where it lands on a 1/12 beat, else it becomes free. */
+/**
+ * A pinned moment mirrored or scaled to a new time stays pinned where it lands on a 1/12 beat, else it becomes free.
+ */
 function retime(moment: Moment, seconds: Seconds, context: EditContext): Moment {
   return moment.kind === 'free' ? freeMoment(seconds) : latticeMoment(seconds, context.times.grid);
 }
@@ -54,37 +67,70 @@ function retime(moment: Moment, seconds: Seconds, context: EditContext): Moment 
 /** Edits of values and keyframes. */
 export const KEY_EDITS = {
   /** Moves keyframes by seconds of their own; each is moved once, however often it is named. */
-  'keys.shift': defineEdit('Land on the beats', z.object({ shifts: z.array(z.object({ ref: keyRefSchema, seconds: secondsSchema })).max(5000) }), (draft, { shifts }, context) => {
-    const done = new Set<string>();
-    for (const { ref, seconds } of shifts) {
-      for (const { key } of selectedKeys(draft, [ref])) {
-        if (done.has(key.id)) continue;
-        done.add(key.id);
-        key.at = shiftMoment(key.at, seconds, context.times.targets);
+  'keys.shift': defineEdit(
+    'Land on the beats',
+    z.object({ shifts: z.array(z.object({ ref: keyRefSchema, seconds: secondsSchema })).max(5000) }),
+    (draft, { shifts }, context) => {
+      const done = new Set<string>();
+      for (const { ref, seconds } of shifts) {
+        for (const { key } of selectedKeys(draft, [ref])) {
+          if (done.has(key.id)) continue;
+          done.add(key.id);
+          key.at = shiftMoment(key.at, seconds, context.times.targets);
+        }
       }
-    }
-    resort(draft, shifts.map((s) => s.ref), context);
-  }),
+      resort(
+        draft,
+        shifts.map((s) => s.ref),
+        context,
+      );
+    },
+  ),
   /** Sets a property: its standing value, or, with `at`, a keyframe there (replacing one at the same time). */
-  'value.set': defineEdit('Change a value', z.object({ layerId: z.string(), property: propertyId, value, at: momentSchema.optional(), keyId: idSchema.optional(), easing: easingSchema.optional() }), (draft, payload, context) => {
-    const track = unlockedTrack(draft, payload.layerId, payload.property);
-    if (!track || !isValueOf(payload.property, payload.value)) return;
-    const next = clampValue(payload.property, payload.value);
-    if (!payload.at) {
-      track.value = next;
-      return;
-    }
-    const time = context.times.timeOf(payload.at);
-    const existing = track.keyframes.find((key) => Math.abs(context.times.timeOf(key.at) - time) < SAME_TIME);
-    if (existing) existing.value = next;
-    else putKey(track, { id: payload.keyId ?? `k${track.keyframes.length}-${Math.round(time * 1e6)}`, at: payload.at, value: next, easing: payload.easing ?? track.keyframes[0]?.easing ?? { type: 'linear' } }, context);
-  }),
-  'keys.add': defineEdit('Add keyframes', z.object({ keys: z.array(z.object({ layerId: z.string(), property: propertyId, key: keyframeSchema })) }), (draft, { keys }, context) => {
-    for (const { layerId, property, key } of keys) {
-      const track = unlockedTrack(draft, layerId, property);
-      if (track && isValueOf(property, key.value)) putKey(track, key, context);
-    }
-  }),
+  'value.set': defineEdit(
+    'Change a value',
+    z.object({
+      layerId: z.string(),
+      property: propertyId,
+      value,
+      at: momentSchema.optional(),
+      keyId: idSchema.optional(),
+      easing: easingSchema.optional(),
+    }),
+    (draft, payload, context) => {
+      const track = unlockedTrack(draft, payload.layerId, payload.property);
+      if (!track || !isValueOf(payload.property, payload.value)) return;
+      const next = clampValue(payload.property, payload.value);
+      if (!payload.at) {
+        track.value = next;
+        return;
+      }
+      const time = context.times.timeOf(payload.at);
+      const existing = track.keyframes.find((key) => Math.abs(context.times.timeOf(key.at) - time) < SAME_TIME);
+      if (existing) existing.value = next;
+      else
+        putKey(
+          track,
+          {
+            id: payload.keyId ?? `k${track.keyframes.length}-${Math.round(time * 1e6)}`,
+            at: payload.at,
+            value: next,
+            easing: payload.easing ?? track.keyframes[0]?.easing ?? { type: 'linear' },
+          },
+          context,
+        );
+    },
+  ),
+  'keys.add': defineEdit(
+    'Add keyframes',
+    z.object({ keys: z.array(z.object({ layerId: z.string(), property: propertyId, key: keyframeSchema })) }),
+    (draft, { keys }, context) => {
+      for (const { layerId, property, key } of keys) {
+        const track = unlockedTrack(draft, layerId, property);
+        if (track && isValueOf(property, key.value)) putKey(track, key, context);
+      }
+    },
+  ),
   /** Removing a track's last keyframe keeps its value as the standing value. */
   'keys.remove': defineEdit('Delete keyframes', z.object({ refs: z.array(keyRefSchema) }), (draft, { refs }) => {
     for (const { key, track } of selectedKeys(draft, refs)) {
@@ -92,48 +138,77 @@ export const KEY_EDITS = {
       if (track.keyframes.length === 0) track.value = key.value;
     }
   }),
-  'keys.place': defineEdit('Move keyframes', z.object({ moves: z.array(z.object({ ref: keyRefSchema, at: momentSchema })) }), (draft, { moves }, context) => {
-    for (const { ref, at } of moves) for (const { key } of selectedKeys(draft, [ref])) key.at = at;
-    resort(draft, moves.map((m) => m.ref), context);
-  }),
-  'keys.setEasing': defineEdit('Change the easing', z.object({ refs: z.array(keyRefSchema), easing: easingSchema }), (draft, { refs, easing }) => {
-    for (const { key } of selectedKeys(draft, refs)) key.easing = easing;
-  }),
-  'keys.setTangents': defineEdit('Bend the path', z.object({ ref: keyRefSchema, tangentIn: vectorSchema.nullable().optional(), tangentOut: vectorSchema.nullable().optional() }), (draft, { ref, tangentIn, tangentOut }) => {
-    for (const { key } of selectedKeys(draft, [ref])) {
-      if (tangentIn === null) delete key.tangentIn;
-      else if (tangentIn) key.tangentIn = tangentIn;
-      if (tangentOut === null) delete key.tangentOut;
-      else if (tangentOut) key.tangentOut = tangentOut;
-    }
-  }),
+  'keys.place': defineEdit(
+    'Move keyframes',
+    z.object({ moves: z.array(z.object({ ref: keyRefSchema, at: momentSchema })) }),
+    (draft, { moves }, context) => {
+      for (const { ref, at } of moves) for (const { key } of selectedKeys(draft, [ref])) key.at = at;
+      resort(
+        draft,
+        moves.map((m) => m.ref),
+        context,
+      );
+    },
+  ),
+  'keys.setEasing': defineEdit(
+    'Change the easing',
+    z.object({ refs: z.array(keyRefSchema), easing: easingSchema }),
+    (draft, { refs, easing }) => {
+      for (const { key } of selectedKeys(draft, refs)) key.easing = easing;
+    },
+  ),
+  'keys.setTangents': defineEdit(
+    'Bend the path',
+    z.object({
+      ref: keyRefSchema,
+      tangentIn: vectorSchema.nullable().optional(),
+      tangentOut: vectorSchema.nullable().optional(),
+    }),
+    (draft, { ref, tangentIn, tangentOut }) => {
+      for (const { key } of selectedKeys(draft, [ref])) {
+        if (tangentIn === null) delete key.tangentIn;
+        else if (tangentIn) key.tangentIn = tangentIn;
+        if (tangentOut === null) delete key.tangentOut;
+        else if (tangentOut) key.tangentOut = tangentOut;
+      }
+    },
+  ),
   /** Scales the times of a selection about `pivot` seconds. */
-  'keys.scaleTime': defineEdit('Stretch keyframes', z.object({ refs: z.array(keyRefSchema), pivot: secondsSchema, factor: z.number().min(1e-6).max(1e6) }), (draft, { refs, pivot, factor }, context) => {
-    for (const { key } of selectedKeys(draft, refs)) key.at = retime(key.at, pivot + (context.times.timeOf(key.at) - pivot) * factor, context);
-    resort(draft, refs, context);
-  }),
+  'keys.scaleTime': defineEdit(
+    'Stretch keyframes',
+    z.object({ refs: z.array(keyRefSchema), pivot: secondsSchema, factor: z.number().min(1e-6).max(1e6) }),
+    (draft, { refs, pivot, factor }, context) => {
+      for (const { key } of selectedKeys(draft, refs))
+        key.at = retime(key.at, pivot + (context.times.timeOf(key.at) - pivot) * factor, context);
+      resort(draft, refs, context);
+    },
+  ),
   /** Plays a selection backwards between its own first and last time; each segment's easing is reversed with it. */
-  'keys.reverse': defineEdit('Reverse keyframes', z.object({ refs: z.array(keyRefSchema) }), (draft, { refs }, context) => {
-    const selection = selectedKeys(draft, refs);
-    const spans = selection.map(({ key }) => context.times.timeOf(key.at));
-    const from = Math.min(...spans);
-    const to = Math.max(...spans);
-    const tracks = new Map<Track, Keyframe[]>();
-    for (const { key, track } of selection) tracks.set(track, [...(tracks.get(track) ?? []), key]);
-    for (const keys of tracks.values()) {
-      const sorted = [...keys].sort((a, b) => context.times.timeOf(a.at) - context.times.timeOf(b.at));
-      const easings = sorted.map((key) => key.easing);
-      sorted.forEach((key, i) => {
-        // The segment that led into this keyframe now leaves it.
-        key.easing = i > 0 ? reverseEasing(easings[i - 1]!) : easings[easings.length - 1]!;
-        const { tangentIn, tangentOut } = key;
-        delete key.tangentIn;
-        delete key.tangentOut;
-        if (tangentIn) key.tangentOut = tangentIn;
-        if (tangentOut) key.tangentIn = tangentOut;
-        key.at = retime(key.at, from + to - context.times.timeOf(key.at), context);
-      });
-    }
-    resort(draft, refs, context);
-  }),
+  'keys.reverse': defineEdit(
+    'Reverse keyframes',
+    z.object({ refs: z.array(keyRefSchema) }),
+    (draft, { refs }, context) => {
+      const selection = selectedKeys(draft, refs);
+      const spans = selection.map(({ key }) => context.times.timeOf(key.at));
+      const from = Math.min(...spans);
+      const to = Math.max(...spans);
+      const tracks = new Map<Track, Keyframe[]>();
+      for (const { key, track } of selection) tracks.set(track, [...(tracks.get(track) ?? []), key]);
+      for (const keys of tracks.values()) {
+        const sorted = [...keys].sort((a, b) => context.times.timeOf(a.at) - context.times.timeOf(b.at));
+        const easings = sorted.map((key) => key.easing);
+        sorted.forEach((key, i) => {
+          // The segment that led into this keyframe now leaves it.
+          key.easing = i > 0 ? reverseEasing(easings[i - 1]!) : easings[easings.length - 1]!;
+          const { tangentIn, tangentOut } = key;
+          delete key.tangentIn;
+          delete key.tangentOut;
+          if (tangentIn) key.tangentOut = tangentIn;
+          if (tangentOut) key.tangentIn = tangentOut;
+          key.at = retime(key.at, from + to - context.times.timeOf(key.at), context);
+        });
+      }
+      resort(draft, refs, context);
+    },
+  ),
 } as const;

@@ -12,80 +12,133 @@ const ids = z.array(z.string());
 
 /** Edits of layers: what there is, in which order, when it stands, what it says. */
 export const LAYER_EDITS = {
-  'layer.add': defineEdit('Add a layer', z.object({ layers: z.array(layerSchema), at: z.number().int().min(0).optional() }), (draft, { layers, at }) => {
-    draft.layers.splice(at ?? draft.layers.length, 0, ...layers);
-  }),
+  'layer.add': defineEdit(
+    'Add a layer',
+    z.object({ layers: z.array(layerSchema), at: z.number().int().min(0).optional() }),
+    (draft, { layers, at }) => {
+      draft.layers.splice(at ?? draft.layers.length, 0, ...layers);
+    },
+  ),
   'layer.remove': defineEdit('Delete layers', z.object({ ids }), (draft, payload) => {
-    for (let i = draft.layers.length - 1; i >= 0; i--) if (payload.ids.includes(draft.layers[i]!.id) && !draft.layers[i]!.locked) draft.layers.splice(i, 1);
+    for (let i = draft.layers.length - 1; i >= 0; i--)
+      if (payload.ids.includes(draft.layers[i]!.id) && !draft.layers[i]!.locked) draft.layers.splice(i, 1);
   }),
-  'layer.rename': defineEdit('Rename a layer', z.object({ id: z.string(), name: textSchema(200) }), (draft, { id, name }) => {
-    const layer = findLayer(draft, id);
-    if (layer) layer.name = name;
-  }),
-  'layer.setFlags': defineEdit('Hide, show or lock', z.object({ ids, hidden: z.boolean().optional(), locked: z.boolean().optional() }), (draft, payload) => {
-    for (const layer of draft.layers) {
-      if (!payload.ids.includes(layer.id)) continue;
-      if (payload.hidden !== undefined) layer.hidden = payload.hidden;
-      if (payload.locked !== undefined) layer.locked = payload.locked;
-    }
-  }),
-  'layer.setBlend': defineEdit('Change the blend mode', z.object({ ids, blend: z.enum(BLEND_MODE_IDS) }), (draft, payload) => {
-    for (const layer of draft.layers) if (payload.ids.includes(layer.id)) layer.blend = payload.blend;
-  }),
-  'layer.reorder': defineEdit('Change the order', z.object({ id: z.string(), to: z.number().int().min(0) }), (draft, { id, to }) => {
-    const from = draft.layers.findIndex((layer) => layer.id === id);
-    if (from < 0) return;
-    const [layer] = draft.layers.splice(from, 1);
-    draft.layers.splice(Math.min(to, draft.layers.length), 0, layer as Layer); // from ≥ 0, so there is one
-  }),
-  'layer.setSpan': defineEdit('Change when a layer stands', z.object({ id: z.string(), start: momentSchema.optional(), end: momentSchema.optional() }), (draft, { id, start, end }) => {
-    const layer = findLayer(draft, id);
-    if (!layer || layer.locked) return;
-    if (start) layer.start = start;
-    if (end) layer.end = end;
-  }),
-  /** Moves whole layers in time: the span and every keyframe by the same seconds; `start` gives the first layer's start exactly. */
-  'layer.move': defineEdit('Move layers in time', z.object({ ids, seconds: secondsSchema, start: momentSchema.optional() }), (draft, payload, { times }) => {
-    for (const layer of draft.layers) {
-      if (!payload.ids.includes(layer.id) || layer.locked) continue;
-      const shift = (moment: Layer['start']) => shiftMoment(moment, payload.seconds, times.targets);
-      layer.start = payload.start && layer.id === payload.ids[0] ? payload.start : shift(layer.start);
-      layer.end = shift(layer.end);
-      visitLayerMoments(layer, shift);
-    }
-  }),
-  /**
-   * Gives layers new starts; everything in them comes along. Where start and target are both beats, pins to beats move by whole
-   * beats and stay on them, so that copies of a layer keep its rhythm at any tempo.
-   */
-  'layer.place': defineEdit('Spread on the beats', z.object({ places: z.array(z.object({ id: z.string(), at: momentSchema })).max(2000) }), (draft, { places }, { times }) => {
-    for (const { id, at } of places) {
+  'layer.rename': defineEdit(
+    'Rename a layer',
+    z.object({ id: z.string(), name: textSchema(200) }),
+    (draft, { id, name }) => {
       const layer = findLayer(draft, id);
-      if (!layer || layer.locked) continue;
-      const seconds = times.timeOf(at) - times.timeOf(layer.start);
-      const from = layer.start.kind === 'pinned' && layer.start.to.type === 'beat' && !layer.start.offset ? layer.start.to.beat : null;
-      const to = at.kind === 'pinned' && at.to.type === 'beat' && !at.offset ? at.to.beat : null;
-      const move = (moment: Layer['start']): Layer['start'] =>
-        from !== null && to !== null && moment.kind === 'pinned' && moment.to.type === 'beat' ? { ...moment, to: { type: 'beat', beat: moment.to.beat + to - from } } : shiftMoment(moment, seconds, times.targets);
-      layer.end = move(layer.end);
-      visitLayerMoments(layer, move);
-      layer.start = at;
-    }
-  }),
-  /** Changes what is not animated: the words, the face, the alignment. Fields that do not fit the kind are refused as a whole. */
-  'layer.setContent': defineEdit('Change a layer', z.object({ id: z.string(), content: z.record(z.string(), z.unknown()) }), (draft, { id, content }) => {
-    const layer = findLayer(draft, id);
-    if (!layer || layer.locked) return;
-    const parsed = LAYER_KINDS[layer.kind].content.safeParse({ ...layer.content, ...content });
-    if (!parsed.success) return;
-    const before = layer.content;
-    layer.content = parsed.data as Layer['content']; // validated by the kind's own schema
-    if (layer.kind === 'text' && 'text' in before && !('spans' in content) && before.text !== layer.content.text) layer.content.spans = followText(before.spans, before.text, layer.content.text);
-  }),
-  'layer.setOverride': defineEdit('Change a layer in one format', z.object({ id: z.string(), formatId: idSchema, override: overrideSchema.nullable() }), (draft, { id, formatId, override }) => {
-    const layer = findLayer(draft, id);
-    if (!layer || layer.locked) return;
-    if (override) layer.overrides[formatId] = override;
-    else delete layer.overrides[formatId];
-  }),
+      if (layer) layer.name = name;
+    },
+  ),
+  'layer.setFlags': defineEdit(
+    'Hide, show or lock',
+    z.object({ ids, hidden: z.boolean().optional(), locked: z.boolean().optional() }),
+    (draft, payload) => {
+      for (const layer of draft.layers) {
+        if (!payload.ids.includes(layer.id)) continue;
+        if (payload.hidden !== undefined) layer.hidden = payload.hidden;
+        if (payload.locked !== undefined) layer.locked = payload.locked;
+      }
+    },
+  ),
+  'layer.setBlend': defineEdit(
+    'Change the blend mode',
+    z.object({ ids, blend: z.enum(BLEND_MODE_IDS) }),
+    (draft, payload) => {
+      for (const layer of draft.layers) if (payload.ids.includes(layer.id)) layer.blend = payload.blend;
+    },
+  ),
+  'layer.reorder': defineEdit(
+    'Change the order',
+    z.object({ id: z.string(), to: z.number().int().min(0) }),
+    (draft, { id, to }) => {
+      const from = draft.layers.findIndex((layer) => layer.id === id);
+      if (from < 0) return;
+      const [layer] = draft.layers.splice(from, 1);
+      draft.layers.splice(Math.min(to, draft.layers.length), 0, layer as Layer); // from ≥ 0, so there is one
+    },
+  ),
+  'layer.setSpan': defineEdit(
+    'Change when a layer stands',
+    z.object({ id: z.string(), start: momentSchema.optional(), end: momentSchema.optional() }),
+    (draft, { id, start, end }) => {
+      const layer = findLayer(draft, id);
+      if (!layer || layer.locked) return;
+      if (start) layer.start = start;
+      if (end) layer.end = end;
+    },
+  ),
+  /**
+   * Moves whole layers in time: the span and every keyframe by the same seconds; `start` gives the first layer's start
+   * exactly.
+   */
+  'layer.move': defineEdit(
+    'Move layers in time',
+    z.object({ ids, seconds: secondsSchema, start: momentSchema.optional() }),
+    (draft, payload, { times }) => {
+      for (const layer of draft.layers) {
+        if (!payload.ids.includes(layer.id) || layer.locked) continue;
+        const shift = (moment: Layer['start']) => shiftMoment(moment, payload.seconds, times.targets);
+        layer.start = payload.start && layer.id === payload.ids[0] ? payload.start : shift(layer.start);
+        layer.end = shift(layer.end);
+        visitLayerMoments(layer, shift);
+      }
+    },
+  ),
+  /**
+   * Gives layers new starts; everything in them comes along. Where start and target are both beats, pins to beats move
+   * by whole beats and stay on them, so that copies of a layer keep its rhythm at any tempo.
+   */
+  'layer.place': defineEdit(
+    'Spread on the beats',
+    z.object({ places: z.array(z.object({ id: z.string(), at: momentSchema })).max(2000) }),
+    (draft, { places }, { times }) => {
+      for (const { id, at } of places) {
+        const layer = findLayer(draft, id);
+        if (!layer || layer.locked) continue;
+        const seconds = times.timeOf(at) - times.timeOf(layer.start);
+        const from =
+          layer.start.kind === 'pinned' && layer.start.to.type === 'beat' && !layer.start.offset
+            ? layer.start.to.beat
+            : null;
+        const to = at.kind === 'pinned' && at.to.type === 'beat' && !at.offset ? at.to.beat : null;
+        const move = (moment: Layer['start']): Layer['start'] =>
+          from !== null && to !== null && moment.kind === 'pinned' && moment.to.type === 'beat'
+            ? { ...moment, to: { type: 'beat', beat: moment.to.beat + to - from } }
+            : shiftMoment(moment, seconds, times.targets);
+        layer.end = move(layer.end);
+        visitLayerMoments(layer, move);
+        layer.start = at;
+      }
+    },
+  ),
+  /**
+   * Changes what is not animated: the words, the face, the alignment. Fields that do not fit the kind are refused as a
+   * whole.
+   */
+  'layer.setContent': defineEdit(
+    'Change a layer',
+    z.object({ id: z.string(), content: z.record(z.string(), z.unknown()) }),
+    (draft, { id, content }) => {
+      const layer = findLayer(draft, id);
+      if (!layer || layer.locked) return;
+      const parsed = LAYER_KINDS[layer.kind].content.safeParse({ ...layer.content, ...content });
+      if (!parsed.success) return;
+      const before = layer.content;
+      layer.content = parsed.data; // validated by the kind's own schema
+      if (layer.kind === 'text' && 'text' in before && !('spans' in content) && before.text !== layer.content.text)
+        layer.content.spans = followText(before.spans, before.text, layer.content.text);
+    },
+  ),
+  'layer.setOverride': defineEdit(
+    'Change a layer in one format',
+    z.object({ id: z.string(), formatId: idSchema, override: overrideSchema.nullable() }),
+    (draft, { id, formatId, override }) => {
+      const layer = findLayer(draft, id);
+      if (!layer || layer.locked) return;
+      if (override) layer.overrides[formatId] = override;
+      else delete layer.overrides[formatId];
+    },
+  ),
 } as const;

@@ -2,10 +2,21 @@ import { z } from 'zod';
 import { beatsSchema, frameRateSchema, lengthSchema, momentSchema, secondsSchema, textSchema } from '../../time';
 import { musicSpan, rearranged, rearrangedBeat } from '../arrange';
 import { rememberTimes, visitMoments } from '../resolve-times';
-import { backgroundSchema, correctionChangeSchema, formatSchema, markerSchema, mediaRefSchema, musicSchema, typedTempoSchema } from '../schema';
+import {
+  backgroundSchema,
+  correctionChangeSchema,
+  formatSchema,
+  markerSchema,
+  mediaRefSchema,
+  musicSchema,
+  typedTempoSchema,
+} from '../schema';
 import { defineEdit } from './define';
 
-/** Edits of the piece as a whole: name, frame, music and markers. Those that move the grid first note where every pin was. */
+/**
+ * Edits of the piece as a whole: name, frame, music and markers. Those that move the grid first note where every pin
+ * was.
+ */
 export const PIECE_EDITS = {
   'piece.rename': defineEdit('Rename the piece', z.object({ name: textSchema(200).min(1) }), (draft, { name }) => {
     draft.name = name;
@@ -13,12 +24,20 @@ export const PIECE_EDITS = {
   'piece.setEnd': defineEdit('Change the length', z.object({ end: momentSchema }), (draft, { end }) => {
     draft.end = end;
   }),
-  'piece.setFrameRate': defineEdit('Change the frame rate', z.object({ frameRate: frameRateSchema }), (draft, { frameRate }) => {
-    draft.frameRate = frameRate;
-  }),
-  'piece.setBackground': defineEdit('Change the background', z.object({ background: backgroundSchema }), (draft, { background }) => {
-    draft.background = background;
-  }),
+  'piece.setFrameRate': defineEdit(
+    'Change the frame rate',
+    z.object({ frameRate: frameRateSchema }),
+    (draft, { frameRate }) => {
+      draft.frameRate = frameRate;
+    },
+  ),
+  'piece.setBackground': defineEdit(
+    'Change the background',
+    z.object({ background: backgroundSchema }),
+    (draft, { background }) => {
+      draft.background = background;
+    },
+  ),
   'format.add': defineEdit('Add a format', z.object({ format: formatSchema }), (draft, { format }) => {
     if (!draft.formats.some((f) => f.id === format.id)) draft.formats.push(format);
   }),
@@ -34,18 +53,32 @@ export const PIECE_EDITS = {
   'media.add': defineEdit('Bring in a file', z.object({ media: mediaRefSchema }), (draft, { media }) => {
     if (!draft.media.some((m) => m.id === media.id)) draft.media.push(media);
   }),
-  'music.set': defineEdit('Change the music', z.object({ music: musicSchema.nullable() }), (draft, { music }, { times }) => {
-    rememberTimes(draft, times.targets);
-    draft.music = music;
-  }),
-  'music.correct': defineEdit('Correct the beats', z.object({ correction: correctionChangeSchema }), (draft, { correction }, { times }) => {
-    if (!draft.music) return;
-    rememberTimes(draft, times.targets);
-    Object.assign(draft.music.correction, correction);
-  }),
+  'music.set': defineEdit(
+    'Change the music',
+    z.object({ music: musicSchema.nullable() }),
+    (draft, { music }, { times }) => {
+      rememberTimes(draft, times.targets);
+      draft.music = music;
+    },
+  ),
+  'music.correct': defineEdit(
+    'Correct the beats',
+    z.object({ correction: correctionChangeSchema }),
+    (draft, { correction }, { times }) => {
+      if (!draft.music) return;
+      rememberTimes(draft, times.targets);
+      Object.assign(draft.music.correction, correction);
+    },
+  ),
   'music.arrange': defineEdit(
     'Cut the song',
-    z.object({ duration: lengthSchema.positive(), stretches: z.array(z.object({ from: secondsSchema, to: secondsSchema })).min(1).max(400) }),
+    z.object({
+      duration: lengthSchema.positive(),
+      stretches: z
+        .array(z.object({ from: secondsSchema, to: secondsSchema }))
+        .min(1)
+        .max(400),
+    }),
     (draft, { duration, stretches }, { times }) => {
       const { music } = draft;
       if (!music) return;
@@ -53,7 +86,14 @@ export const PIECE_EDITS = {
       const next = rearranged(music, duration, stretches);
       if (!next) return;
       const after = times.regrid({ music: next, tempo: draft.tempo });
-      visitMoments(draft, (moment) => (moment.kind === 'pinned' && moment.to.type === 'beat' ? { ...moment, to: { type: 'beat', beat: rearrangedBeat(times.grid, after, moment.to.beat, stretches, whole) } } : undefined));
+      visitMoments(draft, (moment) =>
+        moment.kind === 'pinned' && moment.to.type === 'beat'
+          ? {
+              ...moment,
+              to: { type: 'beat', beat: rearrangedBeat(times.grid, after, moment.to.beat, stretches, whole) },
+            }
+          : undefined,
+      );
       Object.assign(music, next);
     },
   ),
@@ -65,12 +105,21 @@ export const PIECE_EDITS = {
       rememberTimes(draft, times.targets);
       draft.music.start = start;
       // What was set stays where it is, on the beat that is there now.
-      visitMoments(draft, (moment) => (moment.kind === 'pinned' && moment.to.type === 'beat' ? { ...moment, to: { type: 'beat', beat: moment.to.beat + beatShift } } : undefined));
+      visitMoments(draft, (moment) =>
+        moment.kind === 'pinned' && moment.to.type === 'beat'
+          ? { ...moment, to: { type: 'beat', beat: moment.to.beat + beatShift } }
+          : undefined,
+      );
     },
   ),
-  'markers.add': defineEdit('Set markers', z.object({ markers: z.array(markerSchema).max(2000) }), (draft, { markers }) => {
-    for (const marker of markers) if (!draft.markers.some((m) => m.id === marker.id) && draft.markers.length < 2000) draft.markers.push(marker);
-  }),
+  'markers.add': defineEdit(
+    'Set markers',
+    z.object({ markers: z.array(markerSchema).max(2000) }),
+    (draft, { markers }) => {
+      for (const marker of markers)
+        if (!draft.markers.some((m) => m.id === marker.id) && draft.markers.length < 2000) draft.markers.push(marker);
+    },
+  ),
   'tempo.set': defineEdit('Change the tempo', z.object({ tempo: typedTempoSchema }), (draft, { tempo }, { times }) => {
     rememberTimes(draft, times.targets);
     draft.tempo = tempo;

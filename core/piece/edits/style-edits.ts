@@ -6,7 +6,8 @@ import { defineEdit } from './define';
 const ids = z.array(z.string());
 
 /** Texts that can be changed and are meant. */
-const texts = (draft: Piece, isMeant: (layer: TextLayer) => boolean): TextLayer[] => draft.layers.filter((layer): layer is TextLayer => layer.kind === 'text' && !layer.locked && isMeant(layer));
+const texts = (draft: Piece, isMeant: (layer: TextLayer) => boolean): TextLayer[] =>
+  draft.layers.filter((layer): layer is TextLayer => layer.kind === 'text' && !layer.locked && isMeant(layer));
 
 /** Edits of saved styles of text. */
 export const STYLE_EDITS = {
@@ -35,6 +36,7 @@ export const STYLE_EDITS = {
   /** Forgets a style; what wears it keeps its look. */
   'style.forget': defineEdit('Forget a style', z.object({ id: z.string() }), (draft, { id }) => {
     draft.styles = draft.styles.filter((s) => s.id !== id);
-    for (const layer of draft.layers) if (layer.kind === 'text' && layer.content.style === id) layer.content.style = null;
+    for (const layer of draft.layers)
+      if (layer.kind === 'text' && layer.content.style === id) layer.content.style = null;
   }),
 } as const;

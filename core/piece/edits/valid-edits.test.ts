@@ -1,41 +1,182 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { EDITS, EMPTY_HISTORY, LAYER_KIND_IDS, PROPERTY_IDS, applyEdits, createLayer, createMusic, newLook, parsePiece, recordStep, redo, resolveTimes, undo } from '@core/piece';
+import {
+  EDITS,
+  EMPTY_HISTORY,
+  LAYER_KIND_IDS,
+  PROPERTY_IDS,
+  applyEdits,
+  createLayer,
+  createMusic,
+  newLook,
+  parsePiece,
+  recordStep,
+  redo,
+  resolveTimes,
+  undo,
+} from '@core/piece';
 import type { Edit, EditType, Piece } from '@core/piece';
 import { newGestureUse } from '@core/motion';
 import { countingIds, pieceWithSong, pin, steadyAnalysis } from '../../../tests/helpers/documents';
 
 /**
- * The law: whatever an edit is given, the document after it is valid, can be written and read back, and the way back leads exactly to
- * where it came from.
+ * The law: whatever an edit is given, the document after it is valid, can be written and read back, and the way back
+ * leads exactly to where it came from.
  */
 const analysis = steadyAnalysis(120, 0.5, 60);
 
-const number = fc.oneof(fc.constantFrom(0, -0, 1, -1, 0.5, 1e-9, 1e9, -1e9, 1e21, 1e308, -1e308, Number.MAX_SAFE_INTEGER, NaN, Infinity, -Infinity), fc.double({ min: -100, max: 100, noNaN: true }), fc.integer({ min: -5, max: 5000 }));
-const text = fc.oneof(fc.constantFrom('', 'wind', '\0', 'a\0b', '\ud83c', '\udf8f', 'kite 🪁', '__proto__', 'constructor', 'toString', 'x'.repeat(6000), '#ffffff', '#ffb74a80'), fc.string({ maxLength: 12, unit: 'binary' }));
-const id = fc.constantFrom('words', 'flag', 'drop', 'lamp', 'own1', 'g1', 'wide', 'tall', 'song', 'k-beat', 'k-free', 'new', '__proto__', 'constructor', '', 'x'.repeat(80));
-const target = fc.oneof(fc.record({ type: fc.constant('beat' as const), beat: number }), fc.record({ type: fc.constantFrom('hit' as const, 'marker' as const), id }));
-const moment = fc.oneof(fc.record({ kind: fc.constant('free'), seconds: number }), fc.record({ kind: fc.constant('pinned'), to: target, offset: fc.option(fc.record({ unit: fc.constantFrom('seconds', 'beats'), value: number }), { nil: undefined }), last: number }));
+const number = fc.oneof(
+  fc.constantFrom(
+    0,
+    -0,
+    1,
+    -1,
+    0.5,
+    1e-9,
+    1e9,
+    -1e9,
+    1e21,
+    1e308,
+    -1e308,
+    Number.MAX_SAFE_INTEGER,
+    NaN,
+    Infinity,
+    -Infinity,
+  ),
+  fc.double({ min: -100, max: 100, noNaN: true }),
+  fc.integer({ min: -5, max: 5000 }),
+);
+const text = fc.oneof(
+  fc.constantFrom(
+    '',
+    'wind',
+    '\0',
+    'a\0b',
+    '\ud83c',
+    '\udf8f',
+    'kite 🪁',
+    '__proto__',
+    'constructor',
+    'toString',
+    'x'.repeat(6000),
+    '#ffffff',
+    '#ffb74a80',
+  ),
+  fc.string({ maxLength: 12, unit: 'binary' }),
+);
+const id = fc.constantFrom(
+  'words',
+  'flag',
+  'drop',
+  'lamp',
+  'own1',
+  'g1',
+  'wide',
+  'tall',
+  'song',
+  'k-beat',
+  'k-free',
+  'new',
+  '__proto__',
+  'constructor',
+  '',
+  'x'.repeat(80),
+);
+const target = fc.oneof(
+  fc.record({ type: fc.constant('beat' as const), beat: number }),
+  fc.record({ type: fc.constantFrom('hit' as const, 'marker' as const), id }),
+);
+const moment = fc.oneof(
+  fc.record({ kind: fc.constant('free'), seconds: number }),
+  fc.record({
+    kind: fc.constant('pinned'),
+    to: target,
+    offset: fc.option(fc.record({ unit: fc.constantFrom('seconds', 'beats'), value: number }), { nil: undefined }),
+    last: number,
+  }),
+);
 const vector = fc.tuple(number, number);
 const value = fc.oneof(number, vector, text);
-const easing = fc.oneof(fc.constant({ type: 'linear' }), fc.record({ type: fc.constant('bezier'), x1: number, y1: number, x2: number, y2: number }), fc.record({ type: fc.constant('spring'), oscillations: number, damping: number }));
+const easing = fc.oneof(
+  fc.constant({ type: 'linear' }),
+  fc.record({ type: fc.constant('bezier'), x1: number, y1: number, x2: number, y2: number }),
+  fc.record({ type: fc.constant('spring'), oscillations: number, damping: number }),
+);
 const key = fc.record({ id, at: moment, value, easing });
 const track = fc.record({ value, keyframes: fc.array(key, { maxLength: 3 }) });
 const property = fc.constantFrom(...PROPERTY_IDS);
 const ref = fc.record({ layerId: id, property: fc.oneof(fc.constant('opacity' as const), property), keyId: id });
 const ids = fc.array(id, { maxLength: 3 });
 const seconds = number;
-const use = fc.record({ id, gesture: fc.constantFrom('nova', 'constructor', '__proto__', 'own1'), value: number, at: fc.option(moment), words: fc.option(fc.array(number, { maxLength: 3 })), parameters: fc.dictionary(id, number) }).map(({ value: length, ...rest }) => ({ ...newGestureUse('nova', 'entrance', 'g'), duration: { unit: 'beats', value: length }, ...rest }));
-const layer = fc.record({ kind: fc.constantFrom(...LAYER_KIND_IDS), id, name: text, start: moment, end: moment, opacity: track, text }).map(({ kind, opacity, text: words, ...rest }) => {
-  const made = createLayer(kind === 'picture' || kind === 'path' ? 'ellipse' : kind, { name: 'made', start: pin(0), end: pin(4), ...(kind === 'text' ? { content: { text: 'made', family: 'syne' } } : {}) }, countingIds('made'));
-  return { ...made, ...rest, tracks: { ...made.tracks, opacity }, content: kind === 'text' ? { ...made.content, text: words } : made.content };
-});
-const music = fc.record({ start: number, trimStart: number, trimEnd: fc.option(number), gain: number, fadeIn: number, cuts: fc.array(fc.record({ at: number, to: number }), { maxLength: 4 }) }).map((change) => ({ ...createMusic(pieceWithSong().piece.media[0]!), ...change }));
-const correction = fc.record({ bpm: fc.option(number), factor: fc.constantFrom(0.5, 1, 2, 3), shift: number, firstDownbeat: fc.option(number), moves: fc.array(fc.record({ at: number, to: number }), { maxLength: 3 }), spans: fc.array(fc.record({ start: number, end: number, beats: number }), { maxLength: 2 }) }, { requiredKeys: [] });
+const use = fc
+  .record({
+    id,
+    gesture: fc.constantFrom('nova', 'constructor', '__proto__', 'own1'),
+    value: number,
+    at: fc.option(moment),
+    words: fc.option(fc.array(number, { maxLength: 3 })),
+    parameters: fc.dictionary(id, number),
+  })
+  .map(({ value: length, ...rest }) => ({
+    ...newGestureUse('nova', 'entrance', 'g'),
+    duration: { unit: 'beats', value: length },
+    ...rest,
+  }));
+const layer = fc
+  .record({
+    kind: fc.constantFrom(...LAYER_KIND_IDS),
+    id,
+    name: text,
+    start: moment,
+    end: moment,
+    opacity: track,
+    text,
+  })
+  .map(({ kind, opacity, text: words, ...rest }) => {
+    const made = createLayer(
+      kind === 'picture' || kind === 'path' ? 'ellipse' : kind,
+      {
+        name: 'made',
+        start: pin(0),
+        end: pin(4),
+        ...(kind === 'text' ? { content: { text: 'made', family: 'syne' } } : {}),
+      },
+      countingIds('made'),
+    );
+    return {
+      ...made,
+      ...rest,
+      tracks: { ...made.tracks, opacity },
+      content: kind === 'text' ? { ...made.content, text: words } : made.content,
+    };
+  });
+const music = fc
+  .record({
+    start: number,
+    trimStart: number,
+    trimEnd: fc.option(number),
+    gain: number,
+    fadeIn: number,
+    cuts: fc.array(fc.record({ at: number, to: number }), { maxLength: 4 }),
+  })
+  .map((change) => ({ ...createMusic(pieceWithSong().piece.media[0]!), ...change }));
+const correction = fc.record(
+  {
+    bpm: fc.option(number),
+    factor: fc.constantFrom(0.5, 1, 2, 3),
+    shift: number,
+    firstDownbeat: fc.option(number),
+    moves: fc.array(fc.record({ at: number, to: number }), { maxLength: 3 }),
+    spans: fc.array(fc.record({ start: number, end: number, beats: number }), { maxLength: 2 }),
+  },
+  { requiredKeys: [] },
+);
 const override = fc.option(fc.record({ move: vector, scale: number, hidden: fc.boolean() }));
 const format = fc.record({ id, name: text, width: number, height: number });
 const marker = fc.record({ id, name: text, colour: text, at: moment });
-const look = fc.record({ fill: text, weight: number }).map((values) => ({ ...newLook({}, {}), values: { ...newLook({}, {}).values, ...values } }));
+const look = fc
+  .record({ fill: text, weight: number })
+  .map((values) => ({ ...newLook({}, {}), values: { ...newLook({}, {}).values, ...values } }));
 
 /** Payloads of every edit, most of them out of bounds somewhere. */
 const PAYLOADS: { [T in EditType]: fc.Arbitrary<Record<string, unknown>> } = {
@@ -46,10 +187,22 @@ const PAYLOADS: { [T in EditType]: fc.Arbitrary<Record<string, unknown>> } = {
   'format.add': fc.record({ format }),
   'format.change': fc.record({ format }),
   'format.remove': fc.record({ id }),
-  'media.add': fc.record({ media: fc.record({ id, hash: fc.constant('b'.repeat(64)), kind: fc.constantFrom('audio', 'picture'), name: text, duration: number, width: number }) }),
+  'media.add': fc.record({
+    media: fc.record({
+      id,
+      hash: fc.constant('b'.repeat(64)),
+      kind: fc.constantFrom('audio', 'picture'),
+      name: text,
+      duration: number,
+      width: number,
+    }),
+  }),
   'music.set': fc.record({ music: fc.option(music) }),
   'music.correct': fc.record({ correction }),
-  'music.arrange': fc.record({ duration: number, stretches: fc.array(fc.record({ from: number, to: number }), { maxLength: 4 }) }),
+  'music.arrange': fc.record({
+    duration: number,
+    stretches: fc.array(fc.record({ from: number, to: number }), { maxLength: 4 }),
+  }),
   'music.place': fc.record({ start: number, beatShift: number }),
   'markers.add': fc.record({ markers: fc.array(marker, { maxLength: 3 }) }),
   'tempo.set': fc.record({ tempo: fc.record({ bpm: number, beatsPerBar: number, firstDownbeat: number }) }),
@@ -64,9 +217,18 @@ const PAYLOADS: { [T in EditType]: fc.Arbitrary<Record<string, unknown>> } = {
   'layer.setSpan': fc.record({ id, start: moment, end: moment }),
   'layer.move': fc.record({ ids, seconds, start: moment }, { requiredKeys: ['ids', 'seconds'] }),
   'layer.place': fc.record({ places: fc.array(fc.record({ id, at: moment }), { maxLength: 3 }) }),
-  'layer.setContent': fc.record({ id, content: fc.dictionary(fc.constantFrom('text', 'family', 'wrapWidth', 'gradient', '__proto__', 'spans'), fc.oneof(value, fc.array(fc.record({ start: number, end: number, weight: number }), { maxLength: 2 }))) }),
+  'layer.setContent': fc.record({
+    id,
+    content: fc.dictionary(
+      fc.constantFrom('text', 'family', 'wrapWidth', 'gradient', '__proto__', 'spans'),
+      fc.oneof(value, fc.array(fc.record({ start: number, end: number, weight: number }), { maxLength: 2 })),
+    ),
+  }),
   'layer.setOverride': fc.record({ id, formatId: id, override }),
-  'value.set': fc.record({ layerId: id, property, value, at: moment }, { requiredKeys: ['layerId', 'property', 'value'] }),
+  'value.set': fc.record(
+    { layerId: id, property, value, at: moment },
+    { requiredKeys: ['layerId', 'property', 'value'] },
+  ),
   'keys.add': fc.record({ keys: fc.array(fc.record({ layerId: id, property, key }), { maxLength: 3 }) }),
   'keys.remove': fc.record({ refs: fc.array(ref, { maxLength: 3 }) }),
   'keys.place': fc.record({ moves: fc.array(fc.record({ ref, at: moment }), { maxLength: 3 }) }),
@@ -78,13 +240,36 @@ const PAYLOADS: { [T in EditType]: fc.Arbitrary<Record<string, unknown>> } = {
   'gesture.put': fc.record({ uses: fc.array(fc.record({ layerId: id, use }), { maxLength: 2 }) }),
   'gesture.remove': fc.record({ layerId: id, ids }),
   'gesture.shift': fc.record({ shifts: fc.array(fc.record({ layerId: id, useId: id, seconds }), { maxLength: 2 }) }),
-  'gesture.saveOwn': fc.record({ gesture: fc.record({ id, name: text, role: fc.constant('exit'), duration: number, tracks: fc.dictionary(fc.constantFrom('move', 'opacity', 'none'), track) }) }),
+  'gesture.saveOwn': fc.record({
+    gesture: fc.record({
+      id,
+      name: text,
+      role: fc.constant('exit'),
+      duration: number,
+      tracks: fc.dictionary(fc.constantFrom('move', 'opacity', 'none'), track),
+    }),
+  }),
   'gesture.forgetOwn': fc.record({ id }),
   'piece.setShutter': fc.record({ shutter: number }),
-  'sheet.set': fc.record({ sheet: fc.record({ staging: fc.constantFrom('lantern', 'constructor'), manner: fc.constant('single'), pace: fc.constant('even'), hasLoopCue: fc.boolean(), colour: text, accent: text }) }),
-  'layer.setSmear': fc.record({ ids, motionBlur: fc.constantFrom('on', 'never'), trail: fc.option(fc.record({ copies: number, spacing: number, fade: number })) }),
+  'sheet.set': fc.record({
+    sheet: fc.record({
+      staging: fc.constantFrom('lantern', 'constructor'),
+      manner: fc.constant('single'),
+      pace: fc.constant('even'),
+      hasLoopCue: fc.boolean(),
+      colour: text,
+      accent: text,
+    }),
+  }),
+  'layer.setSmear': fc.record({
+    ids,
+    motionBlur: fc.constantFrom('on', 'never'),
+    trail: fc.option(fc.record({ copies: number, spacing: number, fade: number })),
+  }),
   'phrases.change': fc.record({ layers: fc.array(layer, { maxLength: 2 }), remove: ids }),
-  'style.put': fc.record({ style: fc.record({ id, name: text, look }).map(({ look: of, ...rest }) => ({ ...rest, ...of })) }),
+  'style.put': fc.record({
+    style: fc.record({ id, name: text, look }).map(({ look: of, ...rest }) => ({ ...rest, ...of })),
+  }),
   'style.wear': fc.record({ ids, styleId: id }),
   'style.dress': fc.record({ ids, look }),
   'style.forget': fc.record({ id }),
@@ -92,10 +277,17 @@ const PAYLOADS: { [T in EditType]: fc.Arbitrary<Record<string, unknown>> } = {
 
 function furnished(): Piece {
   const { piece, layer: flag } = pieceWithSong();
-  const words = createLayer('text', { name: 'Words', start: pin(1), end: pin(5), content: { text: 'nine days', family: 'syne' } }, countingIds('w'));
+  const words = createLayer(
+    'text',
+    { name: 'Words', start: pin(1), end: pin(5), content: { text: 'nine days', family: 'syne' } },
+    countingIds('w'),
+  );
   return {
     ...piece,
-    layers: [{ ...flag, id: 'flag', gestures: [newGestureUse('dawn', 'entrance', 'g1')] }, { ...words, id: 'words' }],
+    layers: [
+      { ...flag, id: 'flag', gestures: [newGestureUse('dawn', 'entrance', 'g1')] },
+      { ...words, id: 'words' },
+    ],
     gestures: [{ id: 'own1', name: 'Mine', role: 'exit', duration: 1, tracks: {} }],
     styles: [{ id: 'lamp', name: 'Lamp', ...newLook({ family: 'fraunces' }, { weight: 800 }) }],
   };
@@ -137,11 +329,26 @@ describe('every edit gives a valid document', () => {
     const piece = furnished();
     const times = resolveTimes(piece, analysis);
     const many = Array.from({ length: 1999 }, (_, i) => ({ ...piece.layers[0]!, id: `l${i}` }));
-    expect(applyEdits(piece, [{ type: 'layer.add', layers: many }], times)).toMatchObject({ patches: [], refused: 'a piece holds at most 2000 layers' });
-    const formats = Array.from({ length: 11 }, (_, i): Edit => ({ type: 'format.add', format: { id: `f${i}`, name: 'F', width: 100, height: 100 } }));
+    expect(applyEdits(piece, [{ type: 'layer.add', layers: many }], times)).toMatchObject({
+      patches: [],
+      refused: 'a piece holds at most 2000 layers',
+    });
+    const formats = Array.from({ length: 11 }, (_, i): Edit => ({
+      type: 'format.add',
+      format: { id: `f${i}`, name: 'F', width: 100, height: 100 },
+    }));
     expect(applyEdits(piece, formats, times).refused).toBe('a piece holds at most 12 formats');
-    const keys = Array.from({ length: 1990 }, (_, i) => ({ id: `k${i}`, at: pin(i / 4), value: 1, easing: { type: 'linear' as const } }));
-    const heavy = Array.from({ length: 11 }, (_, i) => ({ ...piece.layers[0]!, id: `h${i}`, tracks: { ...piece.layers[0]!.tracks, opacity: { value: 1, keyframes: keys } } }));
+    const keys = Array.from({ length: 1990 }, (_, i) => ({
+      id: `k${i}`,
+      at: pin(i / 4),
+      value: 1,
+      easing: { type: 'linear' as const },
+    }));
+    const heavy = Array.from({ length: 11 }, (_, i) => ({
+      ...piece.layers[0]!,
+      id: `h${i}`,
+      tracks: { ...piece.layers[0]!.tracks, opacity: { value: 1, keyframes: keys } },
+    }));
     expect(applyEdits(piece, [{ type: 'layer.add', layers: heavy }], times).refused).toContain('20,000 keyframes');
   });
 
@@ -149,7 +356,13 @@ describe('every edit gives a valid document', () => {
     const piece = furnished();
     for (const name of ['constructor', '__proto__', 'toString', 'hasOwnProperty']) {
       const used = { ...newGestureUse('nova', 'entrance', 'g9'), gesture: name };
-      expect(applyEdits(piece, [{ type: 'gesture.put', uses: [{ layerId: 'flag', use: used }] }], resolveTimes(piece, analysis)).refused).not.toBeNull();
+      expect(
+        applyEdits(
+          piece,
+          [{ type: 'gesture.put', uses: [{ layerId: 'flag', use: used }] }],
+          resolveTimes(piece, analysis),
+        ).refused,
+      ).not.toBeNull();
     }
   });
 });
@@ -157,12 +370,20 @@ describe('every edit gives a valid document', () => {
 describe('a drag', () => {
   it('of three layers is one step of three places, however many moves it has', () => {
     let piece = furnished();
-    piece = applyEdits(piece, [{ type: 'layer.add', layers: [{ ...piece.layers[0]!, id: 'third', gestures: [] }] }], resolveTimes(piece, analysis)).piece;
+    piece = applyEdits(
+      piece,
+      [{ type: 'layer.add', layers: [{ ...piece.layers[0]!, id: 'third', gestures: [] }] }],
+      resolveTimes(piece, analysis),
+    ).piece;
     const start = piece;
     let history = EMPTY_HISTORY;
     for (let move = 1; move <= 200; move++) {
       for (const layerId of ['flag', 'words', 'third']) {
-        const result = applyEdits(piece, [{ type: 'value.set', layerId, property: 'position', value: [move, -move] }], resolveTimes(piece, analysis));
+        const result = applyEdits(
+          piece,
+          [{ type: 'value.set', layerId, property: 'position', value: [move, -move] }],
+          resolveTimes(piece, analysis),
+        );
         history = recordStep(history, result, 'drag');
         piece = result.piece;
       }

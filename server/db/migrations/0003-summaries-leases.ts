@@ -1,8 +1,8 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
 /**
- * Owners on rows; what the home shows of a piece, written at save; the save that made a revision; revisions as patches; which media a
- * piece uses in which revisions; lanes of jobs.
+ * Owners on rows; what the home shows of a piece, written at save; the save that made a revision; revisions as patches;
+ * which media a piece uses in which revisions; lanes of jobs.
  */
 export class SummariesAndLeases1700000000003 implements MigrationInterface {
   readonly name = 'SummariesAndLeases1700000000003';
@@ -61,9 +61,13 @@ export class SummariesAndLeases1700000000003 implements MigrationInterface {
     await runner.query(`ALTER TABLE piece_revision DROP COLUMN patch, ALTER COLUMN document SET NOT NULL`);
     await runner.query(`DROP TABLE piece_media`);
     await runner.query(`DROP INDEX job_by_piece`);
-    await runner.query(`ALTER TABLE job DROP COLUMN owner, DROP COLUMN lane, DROP COLUMN piece_id, DROP COLUMN finished_at`);
+    await runner.query(
+      `ALTER TABLE job DROP COLUMN owner, DROP COLUMN lane, DROP COLUMN piece_id, DROP COLUMN finished_at`,
+    );
     await runner.query(`CREATE INDEX job_by_piece ON job ((payload->>'pieceId'), created_at)`);
     await runner.query(`ALTER TABLE media DROP COLUMN owner, DROP COLUMN touched_at`);
-    await runner.query(`ALTER TABLE piece DROP COLUMN owner, DROP COLUMN save_id, DROP COLUMN duration, DROP COLUMN layer_count, DROP COLUMN formats, DROP COLUMN lead_format_id, DROP COLUMN frame_rate, DROP COLUMN beats, DROP COLUMN search_text, DROP COLUMN poster, DROP COLUMN is_summarised`);
+    await runner.query(
+      `ALTER TABLE piece DROP COLUMN owner, DROP COLUMN save_id, DROP COLUMN duration, DROP COLUMN layer_count, DROP COLUMN formats, DROP COLUMN lead_format_id, DROP COLUMN frame_rate, DROP COLUMN beats, DROP COLUMN search_text, DROP COLUMN poster, DROP COLUMN is_summarised`,
+    );
   }
 }

@@ -6,7 +6,8 @@ const job = (heartbeat: string, attempt = 1) => ({ id: 'a', attempt, heartbeat }
 
 describe('the life of a job', () => {
   it('ends once and for all, and its table of states is closed', () => {
-    for (const [from, to] of Object.entries(TRANSITIONS)) for (const state of to) expect(canBecome(from as never, state)).toBe(true);
+    for (const [from, to] of Object.entries(TRANSITIONS))
+      for (const state of to) expect(canBecome(from as never, state)).toBe(true);
     expect((['succeeded', 'failed', 'canceled'] as const).every(isOver)).toBe(true);
     expect(statesBefore('queued')).toEqual(['running']);
   });
@@ -20,16 +21,21 @@ describe('the watch over workers', () => {
   });
   it('does so for no job whose worker lives, whatever the clocks on the wall say', () => {
     fc.assert(
-      fc.property(fc.array(fc.tuple(fc.integer({ min: -3_600_000, max: 3_600_000 }), fc.integer({ min: 1, max: 4000 })), { maxLength: 40 }), (jumps) => {
-        const watch = createWatch();
-        let now = 0;
-        let wall = 1_700_000_000_000;
-        for (const [jump, passed] of jumps) {
-          now += passed;
-          wall += passed + jump + 1; // a new sign of life between two looks
-          expect(watch([job(String(wall))], now)).toEqual([]);
-        }
-      }),
+      fc.property(
+        fc.array(fc.tuple(fc.integer({ min: -3_600_000, max: 3_600_000 }), fc.integer({ min: 1, max: 4000 })), {
+          maxLength: 40,
+        }),
+        (jumps) => {
+          const watch = createWatch();
+          let now = 0;
+          let wall = 1_700_000_000_000;
+          for (const [jump, passed] of jumps) {
+            now += passed;
+            wall += passed + jump + 1; // a new sign of life between two looks
+            expect(watch([job(String(wall))], now)).toEqual([]);
+          }
+        },
+      ),
     );
   });
   it('gives everybody the full time again after it slept itself', () => {

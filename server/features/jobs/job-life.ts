@@ -9,16 +9,21 @@ export const TRANSITIONS = {
   canceled: [],
 } as const satisfies Record<JobState, readonly JobState[]>;
 
-export const canBecome = (from: JobState, to: JobState): boolean => (TRANSITIONS[from] as readonly JobState[]).includes(to);
+export const canBecome = (from: JobState, to: JobState): boolean =>
+  (TRANSITIONS[from] as readonly JobState[]).includes(to);
 
 /** States from which `to` can be reached, for guarded updates. */
-export const statesBefore = (to: JobState): JobState[] => (Object.keys(TRANSITIONS) as JobState[]).filter((from) => canBecome(from, to));
+export const statesBefore = (to: JobState): JobState[] =>
+  (Object.keys(TRANSITIONS) as JobState[]).filter((from) => canBecome(from, to));
 
 export const isOver = (state: JobState): boolean => TRANSITIONS[state].length === 0;
 
 /** Attempts after which a job whose workers keep dying is given up. */
 export const MAX_ATTEMPTS = 5;
-/** A running job whose sign of life has not changed for this long, on the watcher's own clock, has lost its worker. Workers report twice a second. */
+/**
+ * A running job whose sign of life has not changed for this long, on the watcher's own clock, has lost its worker.
+ * Workers report twice a second.
+ */
 export const DEAD_AFTER_MS = 6000;
 /** A job without any progress for this long is stopped: it hangs, or will never end. */
 export const STALL_MS: Readonly<Record<JobKind, number>> = { prepare: 180_000, export: 120_000 };
@@ -40,10 +45,13 @@ export interface RunningJob {
 }
 
 /**
- * Tells which running jobs have lost their worker: those whose sign of life stays the same while the watcher itself is awake. No wall clock
- * is asked: a machine that sleeps, or a clock that jumps, makes everybody's signs of life look old at once.
+ * Tells which running jobs have lost their worker: those whose sign of life stays the same while the watcher itself is
+ * awake. No wall clock is asked: a machine that sleeps, or a clock that jumps, makes everybody's signs of life look old
+ * at once.
  */
-export function createWatch(deadAfterMs = DEAD_AFTER_MS): (running: readonly RunningJob[], now: number) => RunningJob[] {
+export function createWatch(
+  deadAfterMs = DEAD_AFTER_MS,
+): (running: readonly RunningJob[], now: number) => RunningJob[] {
   const seen = new Map<string, Seen>();
   let lastLook: number | null = null;
   return (running, now) => {

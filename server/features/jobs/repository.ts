@@ -16,21 +16,28 @@ export interface NewJob {
 }
 
 /** What is shown of a job. */
-export type ListedJob = Pick<JobRow, 'id' | 'kind' | 'state' | 'progress' | 'result' | 'errorCode' | 'errorDetail' | 'startedAt' | 'createdAt'> & { readonly payload: { readonly formatId?: unknown } };
+export type ListedJob = Pick<
+  JobRow,
+  'id' | 'kind' | 'state' | 'progress' | 'result' | 'errorCode' | 'errorDetail' | 'startedAt' | 'createdAt'
+> & { readonly payload: { readonly formatId?: unknown } };
 
 export type Outcome =
   | { readonly state: 'succeeded'; readonly result: Record<string, unknown> }
   | { readonly state: 'failed'; readonly code: string; readonly detail: string };
 
 /**
- * Jobs. A worker that takes one gets the number of its attempt, and whatever it writes counts only while that is still the number of the
- * present attempt: a worker that slept through the loss of its job changes nothing. Only a person cancels.
+ * Jobs. A worker that takes one gets the number of its attempt, and whatever it writes counts only while that is still
+ * the number of the present attempt: a worker that slept through the loss of its job changes nothing. Only a person
+ * cancels.
  */
 export interface JobRepository {
   create(job: NewJob): Promise<JobRow>;
   /** @param owner - whose job it must be; null for the server's own use. */
   get(id: string, owner: string | null): Promise<JobRow>;
-  /** The newest renders of a piece. Their documents stay where they are: a list is asked for with every step of progress. */
+  /**
+   * The newest renders of a piece. Their documents stay where they are: a list is asked for with every step of
+   * progress.
+   */
   listForPiece(pieceId: string, owner: string): Promise<ListedJob[]>;
   activeForMedia(hash: string): Promise<JobRow | null>;
   setQueueId(id: string, queueId: string): Promise<void>;
@@ -41,7 +48,10 @@ export interface JobRepository {
   finish(id: string, attempt: number, outcome: Outcome): Promise<boolean>;
   cancel(id: string, owner: string): Promise<void>;
   running(): Promise<RunningJob[]>;
-  /** Takes a job from a lost worker: back to queued, or to failed after too many attempts. Null if it has shown a sign of life since. */
+  /**
+   * Takes a job from a lost worker: back to queued, or to failed after too many attempts. Null if it has shown a sign
+   * of life since.
+   */
   takeBack(job: RunningJob): Promise<JobRow | null>;
   /** Queued jobs that nobody has been told of for some seconds: the queue's own row was lost. */
   forgotten(seconds: number): Promise<JobRow[]>;
@@ -59,10 +69,17 @@ const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 
 export function createJobRepository(source: DataSource, notify: Notify): JobRepository {
   const jobs = source.getRepository(JobEntity);
-  const told = (id: string, pieceId: string | null | undefined) => notify({ topic: 'job', id, pieceId: pieceId ?? null });
+  const told = (id: string, pieceId: string | null | undefined) =>
+    notify({ topic: 'job', id, pieceId: pieceId ?? null });
   /** Runs an update that returns the piece of each row it changed. */
-  const changed = async (sql: string, parameters: unknown[]): Promise<{ id: string; pieceId: string | null; state: JobState; attempts: number }[]> => {
-    const [rows] = (await source.query(`${sql} RETURNING id, piece_id AS "pieceId", state, attempts`, parameters)) as [{ id: string; pieceId: string | null; state: JobState; attempts: number }[], number];
+  const changed = async (
+    sql: string,
+    parameters: unknown[],
+  ): Promise<{ id: string; pieceId: string | null; state: JobState; attempts: number }[]> => {
+    const [rows] = (await source.query(`${sql} RETURNING id, piece_id AS "pieceId", state, attempts`, parameters)) as [
+      { id: string; pieceId: string | null; state: JobState; attempts: number }[],
+      number,
+    ];
     for (const row of rows) await told(row.id, row.pieceId);
     return rows;
   };
@@ -84,29 +101,54 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
          FROM job WHERE piece_id = $1 AND owner = $2 AND kind = 'export' ORDER BY created_at DESC LIMIT 20`,
         [pieceId, owner],
       ) as Promise<ListedJob[]>,
-    activeForMedia: (hash) => jobs.createQueryBuilder('j').where(`j.kind = 'prepare'`).andWhere(`j.payload->>'hash' = :hash`, { hash }).andWhere(`j.state IN ('queued', 'running')`).getOne(),
+    activeForMedia: (hash) =>
+      jobs
+        .createQueryBuilder('j')
+        .where(`j.kind = 'prepare'`)
+        .andWhere(`j.payload->>'hash' = :hash`, { hash })
+        .andWhere(`j.state IN ('queued', 'running')`)
+        .getOne(),
     async setQueueId(id, queueId) {
       await jobs.update({ id }, { queueId });
     },
     async start(id) {
-      const rows = await changed(`UPDATE job SET state = 'running', progress = 0, attempts = attempts + 1, started_at = now(), heartbeat_at = clock_timestamp() WHERE id = $1 AND state = 'queued'`, [id]);
+      const rows = await changed(
+        `UPDATE job SET state = 'running', progress = 0, attempts = attempts + 1, started_at = now(), heartbeat_at = clock_timestamp() WHERE id = $1 AND state = 'queued'`,
+        [id],
+      );
       return rows[0]?.attempts ?? null;
     },
     async beat(id, attempt, progress) {
-      const rows = await changed(`UPDATE job SET heartbeat_at = clock_timestamp(), progress = GREATEST(progress, $3) WHERE id = $1 AND attempts = $2 AND state = 'running'`, [id, attempt, progress]);
+      const rows = await changed(
+        `UPDATE job SET heartbeat_at = clock_timestamp(), progress = GREATEST(progress, $3) WHERE id = $1 AND attempts = $2 AND state = 'running'`,
+        [id, attempt, progress],
+      );
       if (rows.length === 1) return 'ours';
       const row = await jobs.findOne({ select: { id: true, state: true, attempts: true }, where: { id } });
       return row?.state === 'canceled' && row.attempts === attempt ? 'canceled' : 'lost';
     },
     async finish(id, attempt, outcome) {
-      const [result, code, detail] = outcome.state === 'succeeded' ? [outcome.result, null, null] : [null, outcome.code, outcome.detail.slice(0, 2000)];
-      const rows = await changed(`UPDATE job SET state = $3, result = $4, error_code = $5, error_detail = $6, finished_at = now() WHERE id = $1 AND attempts = $2 AND state = 'running'`, [id, attempt, outcome.state, result, code, detail]);
+      const [result, code, detail] =
+        outcome.state === 'succeeded'
+          ? [outcome.result, null, null]
+          : [null, outcome.code, outcome.detail.slice(0, 2000)];
+      const rows = await changed(
+        `UPDATE job SET state = $3, result = $4, error_code = $5, error_detail = $6, finished_at = now() WHERE id = $1 AND attempts = $2 AND state = 'running'`,
+        [id, attempt, outcome.state, result, code, detail],
+      );
       return rows.length === 1;
     },
     async cancel(id, owner) {
-      if (UUID.test(id)) await changed(`UPDATE job SET state = 'canceled', finished_at = now() WHERE id = $1 AND owner = $2 AND state IN ('queued', 'running')`, [id, owner]);
+      if (UUID.test(id))
+        await changed(
+          `UPDATE job SET state = 'canceled', finished_at = now() WHERE id = $1 AND owner = $2 AND state IN ('queued', 'running')`,
+          [id, owner],
+        );
     },
-    running: () => source.query(`SELECT id, attempts AS attempt, heartbeat_at::text AS heartbeat FROM job WHERE state = 'running'`) as Promise<RunningJob[]>,
+    running: () =>
+      source.query(
+        `SELECT id, attempts AS attempt, heartbeat_at::text AS heartbeat FROM job WHERE state = 'running'`,
+      ) as Promise<RunningJob[]>,
     async takeBack({ id, attempt, heartbeat }) {
       const rows = await changed(
         `UPDATE job SET state = CASE WHEN attempts >= $4 THEN 'failed' ELSE 'queued' END, error_code = CASE WHEN attempts >= $4 THEN 'WORKER_DIED' END, finished_at = CASE WHEN attempts >= $4 THEN now() END, progress = 0, heartbeat_at = now()
@@ -115,17 +157,40 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
       );
       return rows.length === 1 ? jobs.findOneBy({ id }) : null;
     },
-    forgotten: (seconds) => jobs.createQueryBuilder('j').where(`j.state = 'queued'`).andWhere(`COALESCE(j.heartbeat_at, j.created_at) < now() - make_interval(secs => :seconds)`, { seconds }).andWhere(`NOT EXISTS (SELECT 1 FROM queue.job q WHERE q.data->>'jobId' = j.id::text AND q.state IN ('created', 'retry', 'active'))`).take(50).getMany(),
+    forgotten: (seconds) =>
+      jobs
+        .createQueryBuilder('j')
+        .where(`j.state = 'queued'`)
+        .andWhere(`COALESCE(j.heartbeat_at, j.created_at) < now() - make_interval(secs => :seconds)`, { seconds })
+        .andWhere(
+          `NOT EXISTS (SELECT 1 FROM queue.job q WHERE q.data->>'jobId' = j.id::text AND q.state IN ('created', 'retry', 'active'))`,
+        )
+        .take(50)
+        .getMany(),
     waiting: () => jobs.createQueryBuilder('j').where(`j.state IN ('queued', 'running')`).getCount(),
     async remove(id) {
-      const [rows] = (await source.query(`DELETE FROM job WHERE id = $1 AND state NOT IN ('queued', 'running') RETURNING piece_id AS "pieceId"`, [id])) as [{ pieceId: string | null }[], number];
+      const [rows] = (await source.query(
+        `DELETE FROM job WHERE id = $1 AND state NOT IN ('queued', 'running') RETURNING piece_id AS "pieceId"`,
+        [id],
+      )) as [{ pieceId: string | null }[], number];
       if (rows[0]) await told(id, rows[0].pieceId);
     },
     outdated: (seconds) =>
-      jobs.createQueryBuilder('j').where(`j.state NOT IN ('queued', 'running')`).andWhere(`((j.kind = 'export' AND NOT EXISTS (SELECT 1 FROM piece p WHERE p.id = j.piece_id)) OR ((j.kind <> 'export' OR j.state <> 'succeeded') AND COALESCE(j.finished_at, j.created_at) < now() - make_interval(secs => :seconds)))`, { seconds }).take(500).getMany(),
+      jobs
+        .createQueryBuilder('j')
+        .where(`j.state NOT IN ('queued', 'running')`)
+        .andWhere(
+          `((j.kind = 'export' AND NOT EXISTS (SELECT 1 FROM piece p WHERE p.id = j.piece_id)) OR ((j.kind <> 'export' OR j.state <> 'succeeded') AND COALESCE(j.finished_at, j.created_at) < now() - make_interval(secs => :seconds)))`,
+          { seconds },
+        )
+        .take(500)
+        .getMany(),
     async known(ids) {
       const wanted = ids.filter((id) => UUID.test(id));
-      const rows = wanted.length === 0 ? [] : ((await source.query('SELECT id FROM job WHERE id = ANY($1::uuid[])', [wanted])) as { id: string }[]);
+      const rows =
+        wanted.length === 0
+          ? []
+          : ((await source.query('SELECT id FROM job WHERE id = ANY($1::uuid[])', [wanted])) as { id: string }[]);
       return new Set(rows.map((row) => row.id));
     },
   };

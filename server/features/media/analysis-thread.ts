@@ -4,13 +4,24 @@ import { analyseSong } from '@core/audio';
 import type { SongAnalysis } from '@core/audio';
 import { Cancelled } from '../../platform/errors';
 
-/** The analysis runs in a thread of its own: an hour of music takes long enough to starve the process's signs of life. */
+/**
+ * The analysis runs in a thread of its own: an hour of music takes long enough to starve the process's signs of life.
+ */
 type Message = { readonly progress: number } | { readonly analysis: SongAnalysis };
 
 /** @param samples - handed over to the thread; unusable afterwards. */
-export function analyseInThread(serverDir: string, samples: Float32Array, signal: AbortSignal, onProgress: (share: number) => void): Promise<SongAnalysis> {
+export function analyseInThread(
+  serverDir: string,
+  samples: Float32Array,
+  signal: AbortSignal,
+  onProgress: (share: number) => void,
+): Promise<SongAnalysis> {
   return new Promise((resolve, reject) => {
-    const worker = new Worker(join(serverDir, 'analysis-thread.js'), { workerData: samples, transferList: [samples.buffer as ArrayBuffer], resourceLimits: { maxOldGenerationSizeMb: 2048 } });
+    const worker = new Worker(join(serverDir, 'analysis-thread.js'), {
+      workerData: samples,
+      transferList: [samples.buffer as ArrayBuffer],
+      resourceLimits: { maxOldGenerationSizeMb: 2048 },
+    });
     const stop = () => {
       void worker.terminate();
       reject(new Cancelled());

@@ -5,7 +5,14 @@ const MAX_FONT_BYTES = 60_000_000;
 
 export type FontContainer = 'sfnt' | 'woff' | 'woff2' | 'collection';
 
-const CONTAINERS: Readonly<Record<string, FontContainer>> = { '\0\x01\0\0': 'sfnt', OTTO: 'sfnt', true: 'sfnt', wOFF: 'woff', wOF2: 'woff2', ttcf: 'collection' };
+const CONTAINERS: Readonly<Record<string, FontContainer>> = {
+  '\0\x01\0\0': 'sfnt',
+  OTTO: 'sfnt',
+  true: 'sfnt',
+  wOFF: 'woff',
+  wOF2: 'woff2',
+  ttcf: 'collection',
+};
 
 /** What kind of font file this begins like; null for something else. @param head - its first four bytes at least. */
 export function fontContainer(head: Uint8Array): FontContainer | null {
@@ -13,14 +20,21 @@ export function fontContainer(head: Uint8Array): FontContainer | null {
 }
 
 /**
- * Unpacks a WOFF file (W3C WOFF File Format 1.0): a 44-byte header, 20 bytes of directory a table, tables deflated one by one.
+ * Unpacks a WOFF file (W3C WOFF File Format 1.0): a 44-byte header, 20 bytes of directory a table, tables deflated one
+ * by one.
  * @throws RangeError if it is cut off or lies about its sizes.
  */
 export function unpackWoff(bytes: Uint8Array): Uint8Array {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const count = view.getUint16(12);
   const entries = Array.from({ length: count }, (_, i) => {
-    const [tag, offset, packed, length, checksum] = [0, 4, 8, 12, 16].map((k) => view.getUint32(44 + i * 20 + k)) as [number, number, number, number, number]; // five are read
+    const [tag, offset, packed, length, checksum] = [0, 4, 8, 12, 16].map((k) => view.getUint32(44 + i * 20 + k)) as [
+      number,
+      number,
+      number,
+      number,
+      number,
+    ]; // five are read
     return { tag, offset, packed, length, checksum };
   });
   const padded = (length: number) => (length + 3) & ~3;
@@ -54,15 +68,20 @@ export function unpackWoff(bytes: Uint8Array): Uint8Array {
 /** The sfnt of a font file of any container. @throws an error if it is damaged, too large, or a collection. */
 export async function decodeFont(bytes: Uint8Array): Promise<Uint8Array> {
   switch (fontContainer(bytes)) {
-    case 'sfnt': return bytes;
-    case 'woff': return unpackWoff(bytes);
+    case 'sfnt':
+      return bytes;
+    case 'woff':
+      return unpackWoff(bytes);
     case 'woff2': {
       // Both containers say their unpacked size at byte 16, so that one that explodes is not unpacked.
-      if (new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength).getUint32(16) > MAX_FONT_BYTES) throw new RangeError('the font is too large');
+      if (new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength).getUint32(16) > MAX_FONT_BYTES)
+        throw new RangeError('the font is too large');
       const { decompress } = await import('wawoff2');
       return (await decompress(bytes)).slice();
     }
-    case 'collection': throw new RangeError('a collection holds several fonts');
-    case null: throw new RangeError('not a font');
+    case 'collection':
+      throw new RangeError('a collection holds several fonts');
+    case null:
+      throw new RangeError('not a font');
   }
 }

@@ -35,7 +35,11 @@ interface Given {
   readonly signal: AbortSignal | undefined;
 }
 
-async function inspectPicture({ context, received, name, signal }: Given, format: string, stream: Probe['streams'][number]): Promise<Inspected> {
+async function inspectPicture(
+  { context, received, name, signal }: Given,
+  format: string,
+  stream: Probe['streams'][number],
+): Promise<Inspected> {
   const { width = 0, height = 0 } = stream;
   if (width < 1 || height < 1) throw new AppError('PICTURE_UNREADABLE', name);
   if (width * height > MAX_PICTURE_PIXELS) throw new AppError('PICTURE_TOO_LARGE', name);
@@ -48,17 +52,36 @@ async function inspectPicture({ context, received, name, signal }: Given, format
     await access(derived.temporary);
   } catch (cause) {
     await derived.discard();
-    throw cause instanceof Cancelled || (cause instanceof AppError && cause.code === 'DISK_FULL') ? cause : new AppError('PICTURE_UNREADABLE', name, { cause });
+    throw cause instanceof Cancelled || (cause instanceof AppError && cause.code === 'DISK_FULL')
+      ? cause
+      : new AppError('PICTURE_UNREADABLE', name, { cause });
   }
-  const warning = scale < 1 ? `“${name}” has ${width}×${height} pixels; it is kept at ${size[0]}×${size[1]}, the most a frame can show.` : null;
-  return { facts: { kind: 'picture', state: 'ready', duration: null, width: size[0], height: size[1], warning, font: null }, derived };
+  const warning =
+    scale < 1
+      ? `“${name}” has ${width}×${height} pixels; it is kept at ${size[0]}×${size[1]}, the most a frame can show.`
+      : null;
+  return {
+    facts: { kind: 'picture', state: 'ready', duration: null, width: size[0], height: size[1], warning, font: null },
+    derived,
+  };
 }
 
 function inspectSong(found: Probe, name: string): Inspected {
   const stream = found.streams.find((s) => s.codec_type === 'audio');
   const duration = Number(stream?.duration ?? found.format.duration ?? 0);
   if (duration > MAX_SONG_SECONDS) throw new AppError('AUDIO_TOO_LONG', name);
-  return { facts: { kind: 'audio', state: 'preparing', duration: duration > 0 ? duration : null, width: null, height: null, warning: null, font: null }, derived: null };
+  return {
+    facts: {
+      kind: 'audio',
+      state: 'preparing',
+      duration: duration > 0 ? duration : null,
+      width: null,
+      height: null,
+      warning: null,
+      font: null,
+    },
+    derived: null,
+  };
 }
 
 async function inspectFont({ context, received, name }: Given): Promise<Inspected> {
@@ -72,7 +95,10 @@ async function inspectFont({ context, received, name }: Given): Promise<Inspecte
     await derived.discard();
     throw error;
   }
-  return { facts: { kind: 'font', state: 'ready', duration: null, width: null, height: null, warning: null, font: read.font }, derived };
+  return {
+    facts: { kind: 'font', state: 'ready', duration: null, width: null, height: null, warning: null, font: read.font },
+    derived,
+  };
 }
 
 async function inspect(given: Given): Promise<Inspected> {
@@ -90,21 +116,37 @@ async function inspect(given: Given): Promise<Inspected> {
   return inspectPicture(given, sniffed.format, picture);
 }
 
-/** Starts listening to a song, unless somebody is at it. Long songs have a lane of their own, so that they hold up no short one. */
+/**
+ * Starts listening to a song, unless somebody is at it. Long songs have a lane of their own, so that they hold up no
+ * short one.
+ */
 async function startListening({ jobs, queue }: ServerContext, record: MediaRecord): Promise<void> {
   if (await jobs.activeForMedia(record.hash)) return;
   const lane = (record.duration ?? 0) > LONG_SONG_SECONDS ? 'prepare-long' : 'prepare';
-  const job = await jobs.create({ kind: 'prepare', lane, pieceId: null, owner: record.owner, payload: { hash: record.hash, name: record.name, declared: record.duration ?? 0 } });
+  const job = await jobs.create({
+    kind: 'prepare',
+    lane,
+    pieceId: null,
+    owner: record.owner,
+    payload: { hash: record.hash, name: record.name, declared: record.duration ?? 0 },
+  });
   await queue.enqueue(job);
 }
 
 /**
- * Takes a received file in: finds out what it is, stores it under its hash, and starts the analysis of a song. A file that is
- * already known is not worked on again. What is refused leaves nothing behind.
+ * Takes a received file in: finds out what it is, stores it under its hash, and starts the analysis of a song. A file
+ * that is already known is not worked on again. What is refused leaves nothing behind.
  * @param signal - fires when whoever sent the file has gone away.
- * @throws AppError FILE_TOO_LARGE, FILE_UNKNOWN, AUDIO_TOO_LONG, PICTURE_TOO_LARGE, PICTURE_UNREADABLE, FONT_UNREADABLE, DISK_FULL; Cancelled.
+ * @throws AppError FILE_TOO_LARGE, FILE_UNKNOWN, AUDIO_TOO_LONG, PICTURE_TOO_LARGE, PICTURE_UNREADABLE,
+ * FONT_UNREADABLE, DISK_FULL; Cancelled.
  */
-export async function importReceived(context: ServerContext, owner: string, received: Received, name: string, signal?: AbortSignal): Promise<MediaRecord> {
+export async function importReceived(
+  context: ServerContext,
+  owner: string,
+  received: Received,
+  name: string,
+  signal?: AbortSignal,
+): Promise<MediaRecord> {
   const { store, media } = context;
   const known = await media.touch(received.hash);
   if (known && known.state === 'ready' && (await store.has(received.hash, 'original'))) {
@@ -130,7 +172,13 @@ export async function importReceived(context: ServerContext, owner: string, rece
 }
 
 /** {@link importReceived} of a stream. */
-export async function importMedia(context: ServerContext, owner: string, stream: ReadableStream<Uint8Array> | Readable, name: string, signal?: AbortSignal): Promise<MediaRecord> {
+export async function importMedia(
+  context: ServerContext,
+  owner: string,
+  stream: ReadableStream<Uint8Array> | Readable,
+  name: string,
+  signal?: AbortSignal,
+): Promise<MediaRecord> {
   return importReceived(context, owner, await context.store.receive(stream, name, MAX_UPLOAD_BYTES), name, signal);
 }
 

@@ -19,7 +19,10 @@ export interface MediaRepository {
   fonts(owner: string): Promise<MediaRecord[]>;
   analysis(hash: string): Promise<SongAnalysis | null>;
   setAnalysis(hash: string, analysis: SongAnalysis): Promise<void>;
-  /** Hashes of files that no piece and no waiting job can reach, and nobody wanted for a while. Fonts are offered everywhere, so they stay. */
+  /**
+   * Hashes of files that no piece and no waiting job can reach, and nobody wanted for a while. Fonts are offered
+   * everywhere, so they stay.
+   */
   unreachable(graceSeconds: number): Promise<string[]>;
   /** Removes such a file, if it still is one. */
   remove(hash: string, graceSeconds: number, removeFiles: () => Promise<void>): Promise<boolean>;
@@ -27,7 +30,19 @@ export interface MediaRepository {
   unknown(hashes: readonly string[]): Promise<string[]>;
 }
 
-const FACTS = { hash: true, kind: true, name: true, bytes: true, owner: true, state: true, duration: true, width: true, height: true, warning: true, font: true } as const;
+const FACTS = {
+  hash: true,
+  kind: true,
+  name: true,
+  bytes: true,
+  owner: true,
+  state: true,
+  duration: true,
+  width: true,
+  height: true,
+  warning: true,
+  font: true,
+} as const;
 
 const UNREACHABLE = `m.kind <> 'font' AND m.touched_at < now() - make_interval(secs => $1)
   AND NOT EXISTS (SELECT 1 FROM piece_media p WHERE p.hash = m.hash)
@@ -45,7 +60,7 @@ export function createMediaRepository(source: DataSource, notify: Notify): Media
     async put(row, place) {
       await source.transaction(async (manager) => {
         await manager.query('SELECT pg_advisory_xact_lock(hashtextextended($1, 0))', [row.hash]);
-        await manager.upsert(MediaEntity, { ...row, touchedAt: new Date() } as object, ['hash']);
+        await manager.upsert(MediaEntity, { ...row, touchedAt: new Date() }, ['hash']);
         await place();
       });
     },
@@ -53,7 +68,13 @@ export function createMediaRepository(source: DataSource, notify: Notify): Media
       await media.update({ hash }, { state, ...facts });
       await notify({ topic: 'media', id: hash });
     },
-    fonts: (owner) => media.find({ select: FACTS, where: { kind: 'font', state: 'ready', owner }, order: { createdAt: 'DESC' }, take: 500 }),
+    fonts: (owner) =>
+      media.find({
+        select: FACTS,
+        where: { kind: 'font', state: 'ready', owner },
+        order: { createdAt: 'DESC' },
+        take: 500,
+      }),
     async analysis(hash) {
       const row = await media.findOne({ select: { hash: true, analysis: true }, where: { hash } });
       if (!row) throw new AppError('NOT_FOUND');
@@ -61,17 +82,22 @@ export function createMediaRepository(source: DataSource, notify: Notify): Media
       return row.analysis === null ? null : songAnalysisSchema.parse(row.analysis);
     },
     async setAnalysis(hash, analysis) {
-      await media.update({ hash }, { analysis: analysis as object, state: 'ready', duration: analysis.duration });
+      await media.update({ hash }, { analysis: analysis, state: 'ready', duration: analysis.duration });
       await notify({ topic: 'media', id: hash });
     },
     async unreachable(graceSeconds) {
-      const rows = (await source.query(`SELECT m.hash FROM media m WHERE ${UNREACHABLE} LIMIT 1000`, [graceSeconds])) as { hash: string }[];
+      const rows = (await source.query(`SELECT m.hash FROM media m WHERE ${UNREACHABLE} LIMIT 1000`, [
+        graceSeconds,
+      ])) as { hash: string }[];
       return rows.map((row) => row.hash);
     },
     async remove(hash, graceSeconds, removeFiles) {
       return source.transaction(async (manager) => {
         await manager.query('SELECT pg_advisory_xact_lock(hashtextextended($1, 0))', [hash]);
-        const [rows] = (await manager.query(`DELETE FROM media m WHERE m.hash = $2 AND ${UNREACHABLE} RETURNING m.hash`, [graceSeconds, hash])) as [unknown[], number];
+        const [rows] = (await manager.query(
+          `DELETE FROM media m WHERE m.hash = $2 AND ${UNREACHABLE} RETURNING m.hash`,
+          [graceSeconds, hash],
+        )) as [unknown[], number];
         if (rows.length === 0) return false;
         await removeFiles();
         return true;
@@ -79,7 +105,10 @@ export function createMediaRepository(source: DataSource, notify: Notify): Media
     },
     async unknown(hashes) {
       if (hashes.length === 0) return [];
-      const rows = (await source.query('SELECT h FROM unnest($1::text[]) AS h WHERE NOT EXISTS (SELECT 1 FROM media m WHERE m.hash = h)', [hashes])) as { h: string }[];
+      const rows = (await source.query(
+        'SELECT h FROM unnest($1::text[]) AS h WHERE NOT EXISTS (SELECT 1 FROM media m WHERE m.hash = h)',
+        [hashes],
+      )) as { h: string }[];
       return rows.map((row) => row.h);
     },
   };

@@ -38,7 +38,10 @@ const KNOWN: Readonly<Record<string, Sniffed>> = {
   'video/x-matroska': { kind: 'audio', format: 'matroska' },
 };
 
-/** @param head - the first {@link SNIFF_BYTES} of the file, or all of it. Null for what is neither sound, picture nor font. */
+/**
+ * @param head - the first {@link SNIFF_BYTES} of the file, or all of it. Null for what is neither sound, picture nor
+ * font.
+ */
 export async function sniff(head: Uint8Array): Promise<Sniffed | null> {
   if (fontContainer(head) !== null) return { kind: 'font', format: '' };
   // Not every parser survives every damaged header.

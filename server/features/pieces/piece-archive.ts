@@ -14,8 +14,8 @@ import { AppError } from '../../platform/errors';
 import { MAX_PIECE_FILE_BYTES } from '../../platform/limits';
 
 /**
- * Reads and writes piece files (ZIP) as streams: an archive is never in memory as a whole, and unpacking runs beside the event loop. What
- * an archive claims about sizes is not believed: bytes are counted as they come out.
+ * Reads and writes piece files (ZIP) as streams: an archive is never in memory as a whole, and unpacking runs beside
+ * the event loop. What an archive claims about sizes is not believed: bytes are counted as they come out.
  */
 export interface UnpackedPiece {
   readonly piece: Piece;
@@ -32,7 +32,11 @@ const damaged = (cause?: unknown) => new AppError('NOT_A_PIECE_FILE', '', { caus
 
 function openZip(file: string): Promise<ZipFile> {
   return new Promise((resolve, reject) => {
-    yauzl.open(file, { lazyEntries: true, autoClose: false, validateEntrySizes: true, strictFileNames: true }, (error, zip) => (error || !zip ? reject(damaged(error)) : resolve(zip)));
+    yauzl.open(
+      file,
+      { lazyEntries: true, autoClose: false, validateEntrySizes: true, strictFileNames: true },
+      (error, zip) => (error || !zip ? reject(damaged(error)) : resolve(zip)),
+    );
   });
 }
 
@@ -101,17 +105,24 @@ export async function unpackPiece(file: string, into: string): Promise<UnpackedP
       if (!entry) throw new AppError('PIECE_MEDIA_MISSING', ref.name);
       const target = join(into, ref.hash);
       const hash = createHash('sha256');
-      await pipeline(await openEntry(zip, entry), counting(total), async function* (source: AsyncIterable<Buffer>) {
-        for await (const chunk of source) {
-          hash.update(chunk);
-          yield chunk;
-        }
-      }, createWriteStream(target));
-      if (hash.digest('hex') !== ref.hash) throw new AppError('PIECE_INVALID', `${ref.name} does not match its checksum`);
+      await pipeline(
+        await openEntry(zip, entry),
+        counting(total),
+        async function* (source: AsyncIterable<Buffer>) {
+          for await (const chunk of source) {
+            hash.update(chunk);
+            yield chunk;
+          }
+        },
+        createWriteStream(target),
+      );
+      if (hash.digest('hex') !== ref.hash)
+        throw new AppError('PIECE_INVALID', `${ref.name} does not match its checksum`);
       media.set(ref.hash, target);
       const found = ref.kind === 'audio' ? entries.get(pieceFileEntry('analysis', ref.hash)) : undefined;
       // A broken analysis is made anew from the audio; nothing is lost by leaving it out.
-      const analysis = found && readAnalysisEntry((await readWhole(zip, found, ANALYSIS_BYTES, total)).toString('utf8'));
+      const analysis =
+        found && readAnalysisEntry((await readWhole(zip, found, ANALYSIS_BYTES, total)).toString('utf8'));
       if (analysis) analyses.set(ref.hash, analysis);
     }
     return { piece, analyses, media };
@@ -131,25 +142,43 @@ export interface PackedPiece {
   readonly media: ReadonlyMap<string, string>;
 }
 
-/** A piece file as a stream. Media is stored, not compressed: it is compressed already. @throws AppError MEDIA_MISSING before anything is sent. */
+/**
+ * A piece file as a stream. Media is stored, not compressed: it is compressed already. @throws AppError MEDIA_MISSING
+ * before anything is sent.
+ */
 export async function packPiece({ piece, analyses, media }: PackedPiece): Promise<Readable> {
   for (const ref of piece.media) {
     const file = media.get(ref.hash);
-    if (!file || !(await stat(file).then(() => true, () => false))) throw new AppError('MEDIA_MISSING', ref.name);
+    if (
+      !file ||
+      !(await stat(file).then(
+        () => true,
+        () => false,
+      ))
+    )
+      throw new AppError('MEDIA_MISSING', ref.name);
   }
   const zip = new yazl.ZipFile();
   zip.addBuffer(Buffer.from(JSON.stringify(piece, null, 1)), 'piece.json');
-  for (const [hash, analysis] of analyses) zip.addBuffer(Buffer.from(JSON.stringify(analysis)), pieceFileEntry('analysis', hash));
-  for (const hash of new Set(piece.media.map((ref) => ref.hash))) zip.addReadStreamLazy(pieceFileEntry('media', hash), { compress: false }, (ready) => ready(null, createReadStream(media.get(hash) ?? '')));
+  for (const [hash, analysis] of analyses)
+    zip.addBuffer(Buffer.from(JSON.stringify(analysis)), pieceFileEntry('analysis', hash));
+  for (const hash of new Set(piece.media.map((ref) => ref.hash)))
+    zip.addReadStreamLazy(pieceFileEntry('media', hash), { compress: false }, (ready) =>
+      ready(null, createReadStream(media.get(hash) ?? '')),
+    );
   zip.end();
   return zip.outputStream as Readable; // yazl types it as the older stream interface
 }
 
-/** Writes a stream to a file, of at most so many bytes. @throws AppError PIECE_FILE_TOO_LARGE, NOT_A_PIECE_FILE for nothing. */
+/**
+ * Writes a stream to a file, of at most so many bytes. @throws AppError PIECE_FILE_TOO_LARGE, NOT_A_PIECE_FILE for
+ * nothing.
+ */
 export async function receivePieceFile(body: ReadableStream<Uint8Array>, file: string): Promise<void> {
   const limit = { left: MAX_PIECE_FILE_BYTES };
   try {
-    await pipeline(Readable.fromWeb(body as never), counting(limit), createWriteStream(file)); // the two ReadableStream types differ in name only
+    // the two ReadableStream types differ in name only
+    await pipeline(Readable.fromWeb(body as never), counting(limit), createWriteStream(file));
   } catch (error) {
     await rm(file, { force: true });
     throw error;

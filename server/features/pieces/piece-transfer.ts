@@ -22,7 +22,12 @@ export async function exportPieceFile(context: ServerContext, piece: Piece): Pro
 }
 
 /** Opens a piece file as a new piece; its media is taken in first, so that a failure leaves no half piece. */
-export async function importPieceFile(context: ServerContext, who: Principal, body: ReadableStream<Uint8Array>, signal?: AbortSignal): Promise<PieceRecord> {
+export async function importPieceFile(
+  context: ServerContext,
+  who: Principal,
+  body: ReadableStream<Uint8Array>,
+  signal?: AbortSignal,
+): Promise<PieceRecord> {
   const archive = context.store.temporary('estrella');
   const folder = `${archive}.d`;
   try {
@@ -30,7 +35,13 @@ export async function importPieceFile(context: ServerContext, who: Principal, bo
     await mkdir(folder);
     const { piece, media } = await unpackPiece(archive, folder);
     for (const ref of piece.media) {
-      const record = await importMedia(context, who.owner, createReadStream(media.get(ref.hash) ?? ''), ref.name, signal);
+      const record = await importMedia(
+        context,
+        who.owner,
+        createReadStream(media.get(ref.hash) ?? ''),
+        ref.name,
+        signal,
+      );
       // A document that calls a picture a song would be painted with what is not there.
       if (record.kind !== ref.kind) throw new AppError('PIECE_INVALID', `${ref.name} is no ${ref.kind}`);
     }

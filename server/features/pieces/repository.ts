@@ -6,7 +6,6 @@ import type { PieceRow } from '../../db/entities';
 import type { Notify } from '../../db/notify';
 import { AppError } from '../../platform/errors';
 import { readRevision, revisionContent, thinRevisions } from './revisions';
-import type { Json } from './revisions';
 import { summarise } from './summary';
 import type { Summary } from './summary';
 
@@ -31,7 +30,11 @@ export interface PieceSummary extends Summary {
   readonly updatedAt: string;
 }
 
-export const PIECE_ORDERS = { changed: 'updated_at DESC, id', name: 'lower(name), id', length: 'duration DESC, id' } as const;
+export const PIECE_ORDERS = {
+  changed: 'updated_at DESC, id',
+  name: 'lower(name), id',
+  length: 'duration DESC, id',
+} as const;
 export type PieceOrder = keyof typeof PIECE_ORDERS;
 
 export interface PieceQuery {
@@ -45,7 +48,10 @@ export interface SaveOptions {
   readonly base: number;
   readonly label: string;
   readonly saveId?: string | null;
-  /** What the save's writer follows: if a save that this one holds made the present revision, it goes on top of it (see core's save-ids.ts). */
+  /**
+   * What the save's writer follows: if a save that this one holds made the present revision, it goes on top of it (see
+   * core's save-ids.ts).
+   */
   readonly follows?: readonly string[];
 }
 
@@ -54,7 +60,10 @@ export interface PieceRepository {
   list(who: Principal, query: PieceQuery): Promise<{ pieces: PieceSummary[]; total: number }>;
   summary(who: Principal, id: string): Promise<PieceSummary>;
   get(who: Principal, id: string): Promise<PieceRecord>;
-  /** A save that has arrived already is answered as it was then. @throws AppError CONFLICT if the stored revision is not `base`, NOT_FOUND. */
+  /**
+   * A save that has arrived already is answered as it was then. @throws AppError CONFLICT if the stored revision is not
+   * `base`, NOT_FOUND.
+   */
   save(who: Principal, piece: Piece, options: SaveOptions): Promise<PieceRecord>;
   create(who: Principal, piece: Piece, label: string): Promise<PieceRecord>;
   setDeleted(who: Principal, id: string, deleted: boolean): Promise<void>;
@@ -62,7 +71,10 @@ export interface PieceRepository {
   revision(who: Principal, id: string, revision: number): Promise<Piece>;
   /** Puts an earlier revision on top, also of a piece whose present document cannot be read. */
   restore(who: Principal, id: string, revision: number): Promise<PieceRecord>;
-  /** Writes summaries anew: of pieces stored before there were any, and of those that use a song which is known only now. */
+  /**
+   * Writes summaries anew: of pieces stored before there were any, and of those that use a song which is known only
+   * now.
+   */
   resummarise(hash: string | null): Promise<number>;
   /** Pieces that were deleted long enough ago go for good. */
   purge(graceSeconds: number): Promise<string[]>;
@@ -71,17 +83,26 @@ export interface PieceRepository {
 /** Looks up what was found in a piece's song. */
 export type AnalysisOf = (piece: Piece) => Promise<Parameters<typeof summarise>[1]>;
 
-/** A stored document, by this version or an earlier one. @throws AppError PIECE_INVALID: what cannot be read is said, never handed on. */
+/**
+ * A stored document, by this version or an earlier one. @throws AppError PIECE_INVALID: what cannot be read is said,
+ * never handed on.
+ */
 function readDocument(stored: unknown): Piece {
   const parsed = parsePiece(stored);
   if (!parsed.ok) throw new AppError('STORED_UNREADABLE', parsed.problem.detail);
   return parsed.piece;
 }
 
-const toRecord = (row: Pick<PieceRow, 'document' | 'revision' | 'updatedAt' | 'saveId'>): PieceRecord => ({ piece: readDocument(row.document), revision: row.revision, updatedAt: new Date(row.updatedAt).toISOString(), saveId: row.saveId });
+const toRecord = (row: Pick<PieceRow, 'document' | 'revision' | 'updatedAt' | 'saveId'>): PieceRecord => ({
+  piece: readDocument(row.document),
+  revision: row.revision,
+  updatedAt: new Date(row.updatedAt).toISOString(),
+  saveId: row.saveId,
+});
 
 type SummaryRow = Pick<PieceRow, 'id' | 'name' | 'revision' | 'updatedAt' | keyof Summary>;
-const SUMMARY_COLUMNS = 'id, name, revision, updated_at AS "updatedAt", duration, layer_count AS "layerCount", formats, lead_format_id AS "leadFormatId", frame_rate AS "frameRate", beats, poster';
+const SUMMARY_COLUMNS =
+  'id, name, revision, updated_at AS "updatedAt", duration, layer_count AS "layerCount", formats, lead_format_id AS "leadFormatId", frame_rate AS "frameRate", beats, poster';
 const toSummary = (row: SummaryRow): PieceSummary => ({ ...row, updatedAt: new Date(row.updatedAt).toISOString() });
 
 /** Characters that mean something in LIKE are searched for as they are. */
@@ -99,7 +120,11 @@ async function noteMedia(manager: EntityManager, piece: Piece, revision: number)
 }
 
 export function createPieceRepository(source: DataSource, analysisOf: AnalysisOf, notify: Notify): PieceRepository {
-  const summaryOf = async (piece: Piece): Promise<Summary & Pick<PieceRow, 'searchText' | 'isSummarised'>> => ({ ...summarise(piece, await analysisOf(piece).catch(() => null)), searchText: `${piece.name} ${piece.formats.map((f) => f.name).join(' ')}`.toLowerCase(), isSummarised: true });
+  const summaryOf = async (piece: Piece): Promise<Summary & Pick<PieceRow, 'searchText' | 'isSummarised'>> => ({
+    ...summarise(piece, await analysisOf(piece).catch(() => null)),
+    searchText: `${piece.name} ${piece.formats.map((f) => f.name).join(' ')}`.toLowerCase(),
+    isSummarised: true,
+  });
   const live = async ({ owner }: Principal, id: string): Promise<PieceRow> => {
     const row = await source.getRepository(PieceEntity).findOneBy({ id, owner });
     if (!row || row.deletedAt) throw new AppError('NOT_FOUND');
@@ -108,7 +133,10 @@ export function createPieceRepository(source: DataSource, analysisOf: AnalysisOf
   const told = (id: string) => notify({ topic: 'piece', id });
   const revisionOf: PieceRepository['revision'] = async ({ owner }, id, revision) => {
     // Also of a piece whose present document cannot be read: this is the way back.
-    const [row] = (await source.query('SELECT 1 FROM piece WHERE id = $1 AND owner = $2 AND deleted_at IS NULL', [id, owner])) as unknown[];
+    const [row] = (await source.query('SELECT 1 FROM piece WHERE id = $1 AND owner = $2 AND deleted_at IS NULL', [
+      id,
+      owner,
+    ])) as unknown[];
     if (!row) throw new AppError('NOT_FOUND');
     return readDocument(await readRevision(source.manager, id, revision));
   };
@@ -118,13 +146,21 @@ export function createPieceRepository(source: DataSource, analysisOf: AnalysisOf
       const words = search.toLowerCase().split(/\s+/).filter(Boolean).slice(0, 8).map(likePattern);
       const where = `owner = $1 AND deleted_at IS NULL${words.map((_, i) => ` AND search_text LIKE $${i + 2}`).join('')}`;
       const [rows, [count]] = await Promise.all([
-        source.query(`SELECT ${SUMMARY_COLUMNS} FROM piece WHERE ${where} ORDER BY ${PIECE_ORDERS[order]} OFFSET ${offset} LIMIT ${limit}`, [owner, ...words]) as Promise<SummaryRow[]>,
-        source.query(`SELECT count(*)::int AS total FROM piece WHERE ${where}`, [owner, ...words]) as Promise<[{ total: number }]>,
+        source.query(
+          `SELECT ${SUMMARY_COLUMNS} FROM piece WHERE ${where} ORDER BY ${PIECE_ORDERS[order]} OFFSET ${offset} LIMIT ${limit}`,
+          [owner, ...words],
+        ) as Promise<SummaryRow[]>,
+        source.query(`SELECT count(*)::int AS total FROM piece WHERE ${where}`, [owner, ...words]) as Promise<
+          [{ total: number }]
+        >,
       ]);
       return { pieces: rows.map(toSummary), total: count.total };
     },
     async summary({ owner }, id) {
-      const [row] = (await source.query(`SELECT ${SUMMARY_COLUMNS} FROM piece WHERE id = $1 AND owner = $2 AND deleted_at IS NULL`, [id, owner])) as SummaryRow[];
+      const [row] = (await source.query(
+        `SELECT ${SUMMARY_COLUMNS} FROM piece WHERE id = $1 AND owner = $2 AND deleted_at IS NULL`,
+        [id, owner],
+      )) as SummaryRow[];
       if (!row) throw new AppError('NOT_FOUND');
       return toSummary(row);
     },
@@ -133,8 +169,24 @@ export function createPieceRepository(source: DataSource, analysisOf: AnalysisOf
       const now = new Date();
       const summary = await summaryOf(piece);
       await source.transaction(async (manager) => {
-        await manager.insert(PieceEntity, { id: piece.id, name: piece.name, document: piece as object, revision: 1, updatedAt: now, deletedAt: null, owner, saveId: null, ...summary });
-        await manager.insert(RevisionEntity, { pieceId: piece.id, revision: 1, document: piece as object, patch: null, label });
+        await manager.insert(PieceEntity, {
+          id: piece.id,
+          name: piece.name,
+          document: piece as object,
+          revision: 1,
+          updatedAt: now,
+          deletedAt: null,
+          owner,
+          saveId: null,
+          ...summary,
+        });
+        await manager.insert(RevisionEntity, {
+          pieceId: piece.id,
+          revision: 1,
+          document: piece as object,
+          patch: null,
+          label,
+        });
         await noteMedia(manager, piece, 1);
       });
       await told(piece.id);
@@ -144,15 +196,24 @@ export function createPieceRepository(source: DataSource, analysisOf: AnalysisOf
       const now = new Date();
       const summary = await summaryOf(piece);
       const saved = await source.transaction(async (manager): Promise<number> => {
-        const [row] = (await manager.query('SELECT document, revision, save_id AS "saveId", deleted_at AS "deletedAt" FROM piece WHERE id = $1 AND owner = $2 FOR UPDATE', [piece.id, owner])) as Pick<PieceRow, 'document' | 'revision' | 'saveId' | 'deletedAt'>[];
+        const [row] = (await manager.query(
+          'SELECT document, revision, save_id AS "saveId", deleted_at AS "deletedAt" FROM piece WHERE id = $1 AND owner = $2 FOR UPDATE',
+          [piece.id, owner],
+        )) as Pick<PieceRow, 'document' | 'revision' | 'saveId' | 'deletedAt'>[];
         if (!row || row.deletedAt) throw new AppError('NOT_FOUND');
         // This very save, or a later one of the same writer, which holds it: there is nothing left to do.
-        if (saveId !== null && row.saveId !== null && (row.saveId === saveId || holds(row.saveId, [], saveId))) return row.revision;
-        if (row.revision !== base && !(saveId !== null && row.saveId !== null && holds(saveId, follows, row.saveId))) throw new AppError('CONFLICT');
+        if (saveId !== null && row.saveId !== null && (row.saveId === saveId || holds(row.saveId, [], saveId)))
+          return row.revision;
+        if (row.revision !== base && !(saveId !== null && row.saveId !== null && holds(saveId, follows, row.saveId)))
+          throw new AppError('CONFLICT');
         const revision = row.revision + 1;
-        await manager.update(PieceEntity, { id: piece.id }, { name: piece.name, document: piece as object, revision, updatedAt: now, saveId, ...summary } as object);
-        const content = revisionContent(row.document as unknown as Json, piece as unknown as Json, revision);
-        await manager.insert(RevisionEntity, { pieceId: piece.id, revision, label, ...content } as object);
+        await manager.update(
+          PieceEntity,
+          { id: piece.id },
+          { name: piece.name, document: piece, revision, updatedAt: now, saveId, ...summary },
+        );
+        const content = revisionContent(row.document, piece, revision);
+        await manager.insert(RevisionEntity, { pieceId: piece.id, revision, label, ...content });
         await noteMedia(manager, piece, revision);
         if (revision % THIN_EVERY === 0) await thinRevisions(manager, piece.id, now.getTime());
         return revision;
@@ -161,13 +222,22 @@ export function createPieceRepository(source: DataSource, analysisOf: AnalysisOf
       return { piece, revision: saved, updatedAt: now.toISOString(), saveId };
     },
     async setDeleted({ owner }, id, deleted) {
-      const result = await source.getRepository(PieceEntity).update({ id, owner }, { deletedAt: deleted ? new Date() : null });
+      const result = await source
+        .getRepository(PieceEntity)
+        .update({ id, owner }, { deletedAt: deleted ? new Date() : null });
       if (result.affected !== 1) throw new AppError('NOT_FOUND');
       await told(id);
     },
     async revisions(who, id) {
       await live(who, id);
-      const rows = await source.getRepository(RevisionEntity).find({ select: { pieceId: true, revision: true, label: true, createdAt: true }, where: { pieceId: id }, order: { revision: 'DESC' }, take: 200 });
+      const rows = await source
+        .getRepository(RevisionEntity)
+        .find({
+          select: { pieceId: true, revision: true, label: true, createdAt: true },
+          where: { pieceId: id },
+          order: { revision: 'DESC' },
+          take: 200,
+        });
       return rows.map((row) => ({ revision: row.revision, label: row.label, createdAt: row.createdAt.toISOString() }));
     },
     revision: revisionOf,
@@ -186,12 +256,15 @@ export function createPieceRepository(source: DataSource, analysisOf: AnalysisOf
       for (const { id, document } of rows) {
         const parsed = parsePiece(document);
         const summary = parsed.ok ? await summaryOf(parsed.piece) : { isSummarised: true };
-        await source.getRepository(PieceEntity).update({ id }, summary as object);
+        await source.getRepository(PieceEntity).update({ id }, summary);
       }
       return rows.length;
     },
     async purge(graceSeconds) {
-      const [rows] = (await source.query('DELETE FROM piece WHERE deleted_at < now() - make_interval(secs => $1) RETURNING id', [graceSeconds])) as [{ id: string }[], number];
+      const [rows] = (await source.query(
+        'DELETE FROM piece WHERE deleted_at < now() - make_interval(secs => $1) RETURNING id',
+        [graceSeconds],
+      )) as [{ id: string }[], number];
       return rows.map((row) => row.id);
     },
   };

@@ -6,8 +6,9 @@ import type { RevisionRow } from '../../db/entities';
 import { AppError } from '../../platform/errors';
 
 /**
- * Revisions are kept as patches (RFC 6902) against the one before, with the whole document now and then, so that none is far from a
- * whole one. As they age they are thinned: the newest all stay, then the first of each hour, of each day, of each week.
+ * Revisions are kept as patches (RFC 6902) against the one before, with the whole document now and then, so that none
+ * is far from a whole one. As they age they are thinned: the newest all stay, then the first of each hour, of each day,
+ * of each week.
  */
 export const FULL_EVERY = 20;
 /** A patch that is larger than this share of its document is no saving. */
@@ -24,7 +25,11 @@ const THINNING = [
 export type Json = Record<string, unknown>;
 
 /** How to store a revision. @param before - the document of the revision before; null for the first. */
-export function revisionContent(before: Json | null, after: Json, revision: number): { document: Json | null; patch: Operation[] | null } {
+export function revisionContent(
+  before: Json | null,
+  after: Json,
+  revision: number,
+): { document: Json | null; patch: Operation[] | null } {
   if (before === null || revision % FULL_EVERY === 1) return { document: after, patch: null };
   const patch = jsonPatch.compare(before, after);
   const isWorthwhile = JSON.stringify(patch).length < WORTHWHILE * JSON.stringify(after).length;
@@ -38,7 +43,10 @@ export function rebuild(rows: readonly Stored[]): Json {
   const [first] = rows;
   if (!first?.document) throw new AppError('NOT_FOUND');
   let document = structuredClone(first.document) as unknown as Json;
-  for (const { patch, document: whole } of rows.slice(1)) document = whole ? (structuredClone(whole) as unknown as Json) : jsonPatch.applyPatch(document, structuredClone(patch ?? []), false, true).newDocument;
+  for (const { patch, document: whole } of rows.slice(1))
+    document = whole
+      ? structuredClone(whole)
+      : jsonPatch.applyPatch(document, structuredClone(patch ?? []), false, true).newDocument;
   return document;
 }
 
@@ -69,16 +77,26 @@ export function outdated(list: readonly { revision: number; createdAt: Date }[],
 
 /** Thins the revisions of a piece. A patch whose predecessor goes becomes a whole document first. */
 export async function thinRevisions(manager: EntityManager, pieceId: string, now: number): Promise<void> {
-  const list = await manager.find(RevisionEntity, { select: { pieceId: true, revision: true, createdAt: true }, where: { pieceId }, order: { revision: 'ASC' } });
+  const list = await manager.find(RevisionEntity, {
+    select: { pieceId: true, revision: true, createdAt: true },
+    where: { pieceId },
+    order: { revision: 'ASC' },
+  });
   const gone = new Set(outdated(list, now));
   if (gone.size === 0) return;
   for (const [i, { revision }] of list.entries()) {
     const before = list[i - 1];
     if (gone.has(revision) || !before || !gone.has(before.revision)) continue;
     const document = await readRevision(manager, pieceId, revision);
-    await manager.update(RevisionEntity, { pieceId, revision }, { document: document as object, patch: null } as object);
+    await manager.update(RevisionEntity, { pieceId, revision }, { document: document, patch: null });
   }
-  await manager.query('DELETE FROM piece_revision WHERE piece_id = $1 AND revision = ANY($2::int[])', [pieceId, [...gone]]);
+  await manager.query('DELETE FROM piece_revision WHERE piece_id = $1 AND revision = ANY($2::int[])', [
+    pieceId,
+    [...gone],
+  ]);
   // Media that no kept revision can use any more.
-  await manager.query('DELETE FROM piece_media m WHERE piece_id = $1 AND NOT EXISTS (SELECT 1 FROM piece_revision r WHERE r.piece_id = $1 AND r.revision BETWEEN m.first_revision AND m.last_revision)', [pieceId]);
+  await manager.query(
+    'DELETE FROM piece_media m WHERE piece_id = $1 AND NOT EXISTS (SELECT 1 FROM piece_revision r WHERE r.piece_id = $1 AND r.revision BETWEEN m.first_revision AND m.last_revision)',
+    [pieceId],
+  );
 }

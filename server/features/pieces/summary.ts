@@ -4,7 +4,10 @@ import type { Piece } from '@core/piece';
 import type { PieceRow } from '../../db/entities';
 
 /** What the home shows of a piece: enough for a card, not the document. */
-export type Summary = Pick<PieceRow, 'duration' | 'layerCount' | 'formats' | 'leadFormatId' | 'frameRate' | 'beats' | 'poster'>;
+export type Summary = Pick<
+  PieceRow,
+  'duration' | 'layerCount' | 'formats' | 'leadFormatId' | 'frameRate' | 'beats' | 'poster'
+>;
 
 /** Beats shown on a card. */
 const MOST_BEATS = 400;
@@ -18,6 +21,16 @@ export function summarise(piece: Piece, analysis: SongAnalysis | null): Summary 
   const { grid, end } = resolveTimes(piece, analysis);
   const perBar = grid.meters[0]?.beatsPerBar ?? 4;
   const beats: number[] = [];
-  for (const [i, t] of grid.beats.entries()) if (t >= 0 && t < end && beats.length < MOST_BEATS) beats.push((i - grid.origin) % perBar === 0 ? round(t) : -round(t));
-  return { duration: round(end), layerCount: piece.layers.length, formats: piece.formats, leadFormatId: piece.leadFormatId, frameRate: piece.frameRate, beats, poster: round(end * POSTER_SHARE) };
+  for (const [i, t] of grid.beats.entries())
+    if (t >= 0 && t < end && beats.length < MOST_BEATS)
+      beats.push((i - grid.origin) % perBar === 0 ? round(t) : -round(t));
+  return {
+    duration: round(end),
+    layerCount: piece.layers.length,
+    formats: piece.formats,
+    leadFormatId: piece.leadFormatId,
+    frameRate: piece.frameRate,
+    beats,
+    poster: round(end * POSTER_SHARE),
+  };
 }

@@ -14,13 +14,15 @@ export interface ThumbnailRequest {
   /** Longest side, pixels. */
   readonly side: number;
 }
-export type ThumbnailAnswer = { readonly id: number; readonly png: Uint8Array } | { readonly id: number; readonly problem: string };
+export type ThumbnailAnswer =
+  { readonly id: number; readonly png: Uint8Array } | { readonly id: number; readonly problem: string };
 
 interface Setup {
   readonly kind: 'thumbnails';
   readonly fontsDir: string;
 }
-const isSetup = (data: unknown): data is Setup => typeof data === 'object' && data !== null && 'kind' in data && data.kind === 'thumbnails';
+const isSetup = (data: unknown): data is Setup =>
+  typeof data === 'object' && data !== null && 'kind' in data && data.kind === 'thumbnails';
 
 function serve({ fontsDir }: Setup): void {
   let fonts: FontLibrary | null = null;

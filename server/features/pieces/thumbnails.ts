@@ -54,10 +54,15 @@ export function createThumbnails(context: ServerContext, limitMs = LIMIT_MS): Th
   };
   const start = (): Worker => {
     const { serverDir, fontsDir } = context.config.assets;
-    const thread = new Worker(join(serverDir, 'thumbnail-thread.js'), { workerData: { kind: 'thumbnails', fontsDir }, resourceLimits: { maxOldGenerationSizeMb: 1024 } });
+    const thread = new Worker(join(serverDir, 'thumbnail-thread.js'), {
+      workerData: { kind: 'thumbnails', fontsDir },
+      resourceLimits: { maxOldGenerationSizeMb: 1024 },
+    });
     thread.on('message', (answer: ThumbnailAnswer) => {
       if (thread !== worker || answer.id !== current?.request.id) return;
-      end((waiting) => ('png' in answer ? waiting.resolve(answer.png) : waiting.reject(new AppError('MEDIA_MISSING', answer.problem))));
+      end((waiting) =>
+        'png' in answer ? waiting.resolve(answer.png) : waiting.reject(new AppError('MEDIA_MISSING', answer.problem)),
+      );
     });
     const lost = () => thread === worker && drop(new AppError('TOO_HARD', 'This piece'));
     thread.on('error', lost);
@@ -89,16 +94,24 @@ export function createThumbnails(context: ServerContext, limitMs = LIMIT_MS): Th
     // The sound is not looked for: pictures do without it.
     const { input } = await renderInputFor(context, { ...piece, music: null }, piece.leadFormatId);
     const rate = piece.frameRate;
-    const seconds = frameMiddle(secondsToFrame((resolveTimes(piece, analysis).end * (index + 0.5)) / THUMBNAIL_FRAMES, rate), rate);
+    const seconds = frameMiddle(
+      secondsToFrame((resolveTimes(piece, analysis).end * (index + 0.5)) / THUMBNAIL_FRAMES, rate),
+      rate,
+    );
     return new Promise((resolve, reject) => {
-      queue.push({ request: { id: ++ids, key, input: { ...input, piece, analysis }, seconds, side: SIDE }, resolve, reject });
+      queue.push({
+        request: { id: ++ids, key, input: { ...input, piece, analysis }, seconds, side: SIDE },
+        resolve,
+        reject,
+      });
       next();
     });
   };
 
   return {
     frame(record, index) {
-      if (!Number.isInteger(index) || index < 0 || index >= THUMBNAIL_FRAMES) throw new AppError('BAD_REQUEST', `frames are 0 to ${THUMBNAIL_FRAMES - 1}`);
+      if (!Number.isInteger(index) || index < 0 || index >= THUMBNAIL_FRAMES)
+        throw new AppError('BAD_REQUEST', `frames are 0 to ${THUMBNAIL_FRAMES - 1}`);
       const key = `${record.piece.id}@${record.revision}#${index}`;
       let frame = cache.get(key);
       if (!frame) {

@@ -8,8 +8,14 @@ export function ProblemPage() {
   const isUnknown = !error || (isRouteErrorResponse(error) && error.status === 404);
   return (
     <main className="home">
-      <Heading as="h1" fontSize="20px" mb="2">{isUnknown ? 'There is no such page' : 'This page failed'}</Heading>
-      <Text className="muted" mb="5">{isUnknown ? 'The address may have been mistyped, or the piece deleted.' : 'Your pieces are safe. Load the page again, or go back to all pieces.'}</Text>
+      <Heading as="h1" fontSize="20px" mb="2">
+        {isUnknown ? 'There is no such page' : 'This page failed'}
+      </Heading>
+      <Text className="muted" mb="5">
+        {isUnknown
+          ? 'The address may have been mistyped, or the piece deleted.'
+          : 'Your pieces are safe. Load the page again, or go back to all pieces.'}
+      </Text>
       <Link to="/">To all pieces</Link>
     </main>
   );

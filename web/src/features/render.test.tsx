@@ -9,7 +9,8 @@ import { newGestureUse } from '@core/motion';
 import { SONG_HASH, countingIds, newPiece, pieceWithSong, pin, steadyAnalysis } from '../../../tests/helpers/documents';
 import { system } from '../app/theme';
 
-// Rendering to a string asks stores for their first state (React's server snapshot); here they are to show the present one.
+// Rendering to a string asks stores for their first state (React's server snapshot); here they are to show the present
+// one.
 jest.unstable_mockModule('zustand', async () => {
   const { createStore } = await import('zustand/vanilla');
   const create = (init: () => unknown) => {
@@ -24,7 +25,10 @@ const { DeskBoundary, WaysOut } = await import('./desk/DeskBoundary');
 const { HomePage } = await import('./home/HomePage');
 const { NewPieceForm } = await import('./home/NewPieceForm');
 
-/** Every panel, drawn as it first stands, for pieces with and without what it is about. What it does is for the browser tests; that it can be shown at all is for this one. */
+/**
+ * Every panel, drawn as it first stands, for pieces with and without what it is about. What it does is for the browser
+ * tests; that it can be shown at all is for this one.
+ */
 const show = (element: React.ReactNode): string =>
   renderToStaticMarkup(
     <ChakraProvider value={system}>
@@ -35,7 +39,10 @@ const show = (element: React.ReactNode): string =>
   );
 
 // Charts take their colours from the theme.
-Object.assign(globalThis, { document: { documentElement: {} }, getComputedStyle: () => ({ getPropertyValue: () => '#888888' }) });
+Object.assign(globalThis, {
+  document: { documentElement: {} },
+  getComputedStyle: () => ({ getPropertyValue: () => '#888888' }),
+});
 
 const analysis = steadyAnalysis(120, 0.5, 80);
 const ids = countingIds('shown');
@@ -43,12 +50,36 @@ const ids = countingIds('shown');
 /** A piece with a layer of every kind, dressed and moving. */
 function full(): Piece {
   const { piece } = pieceWithSong();
-  const content = { text: { text: 'nine days of wind', family: 'syne', phrase: { role: 'phrase', locked: false, emphasis: [1] } }, path: { d: 'M0 0L10 10Z', box: [10, 10] }, picture: { mediaId: 'picture' } };
+  const content = {
+    text: { text: 'nine days of wind', family: 'syne', phrase: { role: 'phrase', locked: false, emphasis: [1] } },
+    path: { d: 'M0 0L10 10Z', box: [10, 10] },
+    picture: { mediaId: 'picture' },
+  };
   const layers = LAYER_KIND_IDS.map((kind) => {
-    const layer = createLayer(kind, { name: `A ${kind}`, start: pin(1), end: pin(9), content: (content as Record<string, Record<string, unknown>>)[kind] ?? {} }, ids);
-    return { ...layer, id: kind, gestures: [newGestureUse('nova', 'entrance', `${kind}-in`), newGestureUse('pulsar', 'accent', `${kind}-on`)] };
+    const layer = createLayer(
+      kind,
+      {
+        name: `A ${kind}`,
+        start: pin(1),
+        end: pin(9),
+        content: (content as Record<string, Record<string, unknown>>)[kind] ?? {},
+      },
+      ids,
+    );
+    return {
+      ...layer,
+      id: kind,
+      gestures: [newGestureUse('nova', 'entrance', `${kind}-in`), newGestureUse('pulsar', 'accent', `${kind}-on`)],
+    };
   });
-  return { ...piece, layers, media: [...piece.media, { id: 'picture', hash: 'c'.repeat(64), kind: 'picture', name: 'harbour.png', width: 40, height: 30 }] };
+  return {
+    ...piece,
+    layers,
+    media: [
+      ...piece.media,
+      { id: 'picture', hash: 'c'.repeat(64), kind: 'picture', name: 'harbour.png', width: 40, height: 30 },
+    ],
+  };
 }
 
 beforeEach(() => {
@@ -57,25 +88,33 @@ beforeEach(() => {
 });
 
 describe('the desk', () => {
-  it.each(RUNGS.map((rung) => [rung]))('shows the panel %s for an empty piece, and for a full one whatever is selected', (rung) => {
-    openPiece(newPiece('Empty'), 1, EMPTY_HISTORY);
-    setView({ rung });
-    expect(show(<Desk />)).toContain('aria-label="Timeline"');
-    const piece = full();
-    openPiece(piece, 1, EMPTY_HISTORY, analysis);
-    for (const id of [null, ...LAYER_KIND_IDS]) {
-      setView({ rung, selectedLayers: id ? [id] : [], openLayers: id ? [id] : [], selectedKeys: [] });
-      const html = show(<Desk />);
-      expect(html).toContain(piece.name);
-      for (const kind of LAYER_KIND_IDS) expect(html).toContain(`A ${kind}`);
-    }
-  });
+  it.each(RUNGS.map((rung) => [rung]))(
+    'shows the panel %s for an empty piece, and for a full one whatever is selected',
+    (rung) => {
+      openPiece(newPiece('Empty'), 1, EMPTY_HISTORY);
+      setView({ rung });
+      expect(show(<Desk />)).toContain('aria-label="Timeline"');
+      const piece = full();
+      openPiece(piece, 1, EMPTY_HISTORY, analysis);
+      for (const id of [null, ...LAYER_KIND_IDS]) {
+        setView({ rung, selectedLayers: id ? [id] : [], openLayers: id ? [id] : [], selectedKeys: [] });
+        const html = show(<Desk />);
+        expect(html).toContain(piece.name);
+        for (const kind of LAYER_KIND_IDS) expect(html).toContain(`A ${kind}`);
+      }
+    },
+  );
   it('follows the frame, names each format, and says how saving stands', () => {
     openPiece(full(), 1, EMPTY_HISTORY, analysis);
     expect(show(<Desk />)).toContain('workspace wide');
     setView({ formatId: 'tall' });
     expect(show(<Desk />)).toContain('workspace tall');
-    for (const [saveState, words] of [['away', 'server away, edits kept here'], ['refused', 'cannot be saved'], ['gone', 'deleted elsewhere'], ['saved', 'saved']] as const) {
+    for (const [saveState, words] of [
+      ['away', 'server away, edits kept here'],
+      ['refused', 'cannot be saved'],
+      ['gone', 'deleted elsewhere'],
+      ['saved', 'saved'],
+    ] as const) {
       setView({ saveState });
       expect(show(<Desk />)).toContain(words);
     }
@@ -83,7 +122,13 @@ describe('the desk', () => {
   it('in trouble offers ways out that need no desk', () => {
     expect(show(<WaysOut pieceId="x" onTry={() => {}} />)).toContain('Earlier revisions');
     openPiece(full(), 1, EMPTY_HISTORY, analysis);
-    expect(show(<DeskBoundary pieceId="x"><p>fine</p></DeskBoundary>)).toContain('fine');
+    expect(
+      show(
+        <DeskBoundary pieceId="x">
+          <p>fine</p>
+        </DeskBoundary>,
+      ),
+    ).toContain('fine');
     expect(DeskBoundary.getDerivedStateFromError('torn').error?.message).toBe('torn');
   });
 });

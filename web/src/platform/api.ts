@@ -1,3 +1,5 @@
+import { parsePiece } from '@core/piece';
+import type { Piece } from '@core/piece';
 import { hc } from 'hono/client';
 import type { AppType } from '../../../server/http/app';
 
@@ -45,18 +47,35 @@ export async function call<T>(request: Promise<TypedResponse<T>>): Promise<T> {
   return response.json();
 }
 
+/** A document as the server sent it, read again: a newer server's is refused, not half understood. @throws ApiError. */
+export function receivedPiece(json: unknown): Piece {
+  const parsed = parsePiece(json);
+  if (!parsed.ok)
+    throw new ApiError(parsed.problem.code, `The server sent a piece that cannot be read (${parsed.problem.detail}).`);
+  return parsed.piece;
+}
+
 /** Sends a file with upload progress (fetch has none). Aborting rejects with an AbortError. */
-export function upload<T>(url: string, file: Blob, onProgress: (share: number) => void, signal?: AbortSignal): Promise<T> {
+export function upload<T>(
+  url: string,
+  file: Blob,
+  onProgress: (share: number) => void,
+  signal?: AbortSignal,
+): Promise<T> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
     request.open('POST', url);
     request.responseType = 'text';
     request.upload.onprogress = (event) => event.lengthComputable && onProgress(event.loaded / event.total);
     request.onload = () => {
-      if (request.status >= 200 && request.status < 300) resolve(JSON.parse(request.responseText) as T); // typed by the caller from the route
+      if (request.status >= 200 && request.status < 300)
+        resolve(JSON.parse(request.responseText) as T); // typed by the caller from the route
       else void failure(new Response(request.responseText, { status: request.status })).then(reject);
     };
-    request.onerror = () => reject(new ApiError('AWAY', 'The server does not answer. The file was not brought in; try again when it is back.'));
+    request.onerror = () =>
+      reject(
+        new ApiError('AWAY', 'The server does not answer. The file was not brought in; try again when it is back.'),
+      );
     request.onabort = () => reject(new DOMException('cancelled', 'AbortError'));
     signal?.addEventListener('abort', () => request.abort(), { once: true });
     request.send(file);

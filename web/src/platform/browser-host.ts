@@ -1,9 +1,9 @@
 import * as hb from 'harfbuzzjs';
 import { loadTexts, withPieceFonts } from '@core/piece';
 import type { Piece } from '@core/piece';
-import type { DrawContext, PaintHost } from '@core/paint';
+import type { PaintHost } from '@core/paint';
 import { createFontLibrary, fontManifestSchema } from '@core/text';
-import type { FontLibrary, HarfBuzz } from '@core/text';
+import type { FontLibrary } from '@core/text';
 
 /** The painter's host in the browser; works in a worker and on a page. */
 export interface BrowserHost extends PaintHost {
@@ -20,7 +20,7 @@ export function createBrowserHost(): BrowserHost {
       const context = canvas.getContext('2d');
       if (!context) throw new Error('this browser has no canvas to draw on');
       // Canvas2D has every call of DrawContext; the DOM's types are stricter than the subset.
-      return { width, height, context: context as unknown as DrawContext, image: canvas };
+      return { width, height, context: context, image: canvas };
     },
     createPath: (d) => new Path2D(d),
     picture(hash) {
@@ -35,7 +35,13 @@ export function createBrowserHost(): BrowserHost {
           try {
             const response = await fetch(`/api/media/${hash}/picture`);
             if (!response.ok) throw new Error(String(response.status));
-            pictures.set(hash, await createImageBitmap(await response.blob(), { colorSpaceConversion: 'none', premultiplyAlpha: 'premultiply' }));
+            pictures.set(
+              hash,
+              await createImageBitmap(await response.blob(), {
+                colorSpaceConversion: 'none',
+                premultiplyAlpha: 'premultiply',
+              }),
+            );
           } catch {
             asked.delete(hash); // asked again with the next edit
           }
@@ -52,7 +58,7 @@ let fonts: Promise<FontLibrary> | null = null;
 export function browserFonts(): Promise<FontLibrary> {
   fonts ??= (async () => {
     const manifest = fontManifestSchema.parse(await (await fetch('/fonts/manifest.json')).json());
-    return createFontLibrary(hb as unknown as HarfBuzz, manifest, async (path) => {
+    return createFontLibrary(hb, manifest, async (path) => {
       const response = await fetch(`/fonts/${path}`);
       if (!response.ok) throw new Error(`font ${path}: ${response.status}`);
       return new Uint8Array(await response.arrayBuffer());
@@ -66,14 +72,20 @@ let own: { key: string; fonts: FontLibrary } | null = null;
 /** The shipped fonts and those a piece brings; the same library as long as the piece brings the same. */
 export async function browserPieceFonts(piece: Pick<Piece, 'media'>): Promise<FontLibrary> {
   const shipped = await browserFonts();
-  const key = piece.media.filter((m) => m.kind === 'font').map((m) => m.hash).join();
+  const key = piece.media
+    .filter((m) => m.kind === 'font')
+    .map((m) => m.hash)
+    .join();
   if (key === '') return shipped;
   if (own?.key !== key) {
     own = {
       key,
       fonts: withPieceFonts(piece, shipped, async (hash) => {
         const response = await fetch(`/api/media/${hash}/font`);
-        if (!response.ok) throw new Error(`The font “${piece.media.find((m) => m.hash === hash)?.name ?? hash}” is missing on the server. Bring it in again.`);
+        if (!response.ok)
+          throw new Error(
+            `The font “${piece.media.find((m) => m.hash === hash)?.name ?? hash}” is missing on the server. Bring it in again.`,
+          );
         return new Uint8Array(await response.arrayBuffer());
       }),
     };
@@ -89,4 +101,5 @@ export async function loadedFonts(piece: Piece): Promise<FontLibrary> {
 }
 
 /** Content hashes of the pictures of a piece. */
-export const pictureHashes = (piece: Pick<Piece, 'media'>): string[] => piece.media.filter((m) => m.kind === 'picture').map((m) => m.hash);
+export const pictureHashes = (piece: Pick<Piece, 'media'>): string[] =>
+  piece.media.filter((m) => m.kind === 'picture').map((m) => m.hash);

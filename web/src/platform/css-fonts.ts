@@ -15,12 +15,21 @@ function unicodeRange(ranges: readonly number[]): string {
   return out.join(',');
 }
 
-/** Makes a family known to CSS under its own name, from the very files the shaper reads. @param own - where fonts that were brought in are looked for. */
+/**
+ * Makes a family known to CSS under its own name, from the very files the shaper reads. @param own - where fonts that
+ * were brought in are looked for.
+ */
 export async function registerCssFamily(family: string, own: readonly MediaRef[]): Promise<void> {
   const add = (url: string, file: FontFile) => {
     if (file.family !== family || registered.has(url)) return;
     registered.add(url);
-    document.fonts.add(new FontFace(cssFamily(family), `url(${url})`, { weight: `${file.weights[0]} ${file.weights[1]}`, style: file.italic ? 'italic' : 'normal', unicodeRange: unicodeRange(file.ranges) }));
+    document.fonts.add(
+      new FontFace(cssFamily(family), `url(${url})`, {
+        weight: `${file.weights[0]} ${file.weights[1]}`,
+        style: file.italic ? 'italic' : 'normal',
+        unicodeRange: unicodeRange(file.ranges),
+      }),
+    );
   };
   for (const ref of own) {
     const file = ownFontFile(ref);

@@ -1,4 +1,7 @@
-/** The browser's small storages, which may be closed (private windows, blocked cookies): reading then finds nothing, and writing is let go. */
+/**
+ * The browser's small storages, which may be closed (private windows, blocked cookies): reading then finds nothing, and
+ * writing is let go.
+ */
 export interface Memory {
   getItem(key: string): string | null;
   setItem(key: string, value: string): void;
@@ -12,7 +15,10 @@ function careful(open: () => Storage): Memory {
       return otherwise;
     }
   };
-  return { getItem: (key) => attempt((storage) => storage.getItem(key), null), setItem: (key, value) => attempt((storage) => storage.setItem(key, value), undefined) };
+  return {
+    getItem: (key) => attempt((storage) => storage.getItem(key), null),
+    setItem: (key, value) => attempt((storage) => storage.setItem(key, value), undefined),
+  };
 }
 
 /** Kept for good. */

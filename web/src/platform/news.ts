@@ -1,6 +1,9 @@
 import type { News } from '../../../server/db/notify';
 
-/** News from the server (server-sent events): what has changed. One stream serves the page; the browser makes it anew when it is lost. */
+/**
+ * News from the server (server-sent events): what has changed. One stream serves the page; the browser makes it anew
+ * when it is lost.
+ */
 type Listener = (news: News) => void;
 
 const listeners = new Set<Listener>();
@@ -15,7 +18,10 @@ function open(): void {
   });
 }
 
-/** Listens until the returned function is called. News can be missed while the stream is down: whoever shows something asks again now and then. */
+/**
+ * Listens until the returned function is called. News can be missed while the stream is down: whoever shows something
+ * asks again now and then.
+ */
 export function onNews(listener: Listener): () => void {
   listeners.add(listener);
   open();

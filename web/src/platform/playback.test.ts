@@ -4,13 +4,24 @@ import type { Music } from '@core/piece';
 import { playhead } from './clock';
 
 /** Playing on an audio clock that stands still until it is moved. */
-interface Started { at: number; offset: number; length: number; stopped: boolean }
+interface Started {
+  at: number;
+  offset: number;
+  length: number;
+  stopped: boolean;
+}
 class FakeParam {
   value = 0;
   readonly points: [number, number][] = [];
-  setValueAtTime(value: number, at: number) { this.points.push([at, value]); }
-  linearRampToValueAtTime(value: number, at: number) { this.points.push([at, value]); }
-  exponentialRampToValueAtTime(value: number, at: number) { this.points.push([at, value]); }
+  setValueAtTime(value: number, at: number) {
+    this.points.push([at, value]);
+  }
+  linearRampToValueAtTime(value: number, at: number) {
+    this.points.push([at, value]);
+  }
+  exponentialRampToValueAtTime(value: number, at: number) {
+    this.points.push([at, value]);
+  }
 }
 const started: Started[] = [];
 const clicks: number[] = [];
@@ -20,32 +31,88 @@ class FakeContext {
   outputLatency = 0.02;
   state = 'running';
   destination = {};
-  resume() { return Promise.resolve(); }
-  createGain() { const gain = new FakeParam(); gains.push(gain); return { gain, connect: (to: unknown) => to }; }
+  resume() {
+    return Promise.resolve();
+  }
+  createGain() {
+    const gain = new FakeParam();
+    gains.push(gain);
+    return { gain, connect: (to: unknown) => to };
+  }
   createBufferSource() {
-    const source = { buffer: null, connect: (to: unknown) => to, start(at: number, offset: number, length: number) { started.push({ at, offset, length, stopped: false }); }, stop() { for (const s of started) s.stopped = true; } };
+    const source = {
+      buffer: null,
+      connect: (to: unknown) => to,
+      start(at: number, offset: number, length: number) {
+        started.push({ at, offset, length, stopped: false });
+      },
+      stop() {
+        for (const s of started) s.stopped = true;
+      },
+    };
     return source;
   }
-  createOscillator() { return { frequency: new FakeParam(), connect: (to: unknown) => to, start(at: number) { clicks.push(at); }, stop() {} }; }
+  createOscillator() {
+    return {
+      frequency: new FakeParam(),
+      connect: (to: unknown) => to,
+      start(at: number) {
+        clicks.push(at);
+      },
+      stop() {},
+    };
+  }
 }
 let context: FakeContext;
 let frame: (() => void) | null = null;
 const world = globalThis as unknown as Record<string, unknown>;
 
-
 const { heardWhen, isPlaying, play, scrubSound, stop } = await (async () => {
-  world.AudioContext = class { constructor() { context ??= new FakeContext(); return context; } };
-  world.requestAnimationFrame = (run: () => void) => { frame = run; return 1; };
-  world.cancelAnimationFrame = () => { frame = null; };
+  world.AudioContext = class {
+    constructor() {
+      context ??= new FakeContext();
+      return context;
+    }
+  };
+  world.requestAnimationFrame = (run: () => void) => {
+    frame = run;
+    return 1;
+  };
+  world.cancelAnimationFrame = () => {
+    frame = null;
+  };
   return import('./playback');
 })();
 
 const tone = Float32Array.from({ length: 8 * 1000 }, (_, i) => Math.sin(i / 3));
-const buffer = { duration: 8, sampleRate: 1000, numberOfChannels: 1, getChannelData: () => tone } as unknown as AudioBuffer;
-const music = (change: Partial<Music> = {}): Music => ({ ...createMusic({ id: 'song', hash: 'a'.repeat(64), kind: 'audio', name: 'song.wav' }), ...change });
-const passTime = (seconds: number) => { context.currentTime += seconds; const run = frame; frame = null; run?.(); };
+const buffer = {
+  duration: 8,
+  sampleRate: 1000,
+  numberOfChannels: 1,
+  getChannelData: () => tone,
+} as unknown as AudioBuffer;
+const music = (change: Partial<Music> = {}): Music => ({
+  ...createMusic({ id: 'song', hash: 'a'.repeat(64), kind: 'audio', name: 'song.wav' }),
+  ...change,
+});
+const passTime = (seconds: number) => {
+  context.currentTime += seconds;
+  const run = frame;
+  frame = null;
+  run?.();
+};
 let stops = 0;
-const options = (change: Partial<Parameters<typeof play>[0]> = {}) => ({ music: music(), buffer, end: 6, loop: null, clicks: null, onStop: () => { stops++; }, ...change });
+const options = (change: Partial<Parameters<typeof play>[0]> = {}) => ({
+  music: music(),
+  buffer,
+  end: 6,
+  loop: null,
+  clicks: null,
+  onStop: () => {
+    stops++;
+  },
+  ...change,
+});
 
 beforeEach(() => {
   started.length = 0;
@@ -97,14 +164,23 @@ describe('playing', () => {
     await play(options({ music: music({ fadeIn: 1, fadeOut: 2 }) }));
     const points = gains[0]!.points;
     const start = points[0]![0];
-    const levelAt = (t: number) => points.reduce((best, p) => (Math.abs(p[0] - start - t) < Math.abs(best[0] - start - t) ? p : best))[1];
+    const levelAt = (t: number) =>
+      points.reduce((best, p) => (Math.abs(p[0] - start - t) < Math.abs(best[0] - start - t) ? p : best))[1];
     expect(levelAt(0)).toBeCloseTo(0, 2);
     expect(levelAt(0.5)).toBeCloseTo(0.5, 1);
     expect(levelAt(5)).toBeCloseTo(0.5, 1);
     expect(levelAt(6)).toBeCloseTo(0, 1);
   });
   it('clicks on the beats that are asked for, and knows what was heard when a key was struck', async () => {
-    await play(options({ clicks: [{ seconds: 0.5, isDownbeat: true }, { seconds: 1, isDownbeat: false }, { seconds: 9, isDownbeat: true }] }));
+    await play(
+      options({
+        clicks: [
+          { seconds: 0.5, isDownbeat: true },
+          { seconds: 1, isDownbeat: false },
+          { seconds: 9, isDownbeat: true },
+        ],
+      }),
+    );
     expect(clicks.map((at) => at - 10 - 0.04 - (context.currentTime - 10))).toHaveLength(2);
     passTime(1);
     expect(heardWhen(performance.now())).toBeCloseTo(playhead.seconds, 1);
@@ -119,4 +195,3 @@ describe('playing', () => {
     scrubSound(null, null, 1);
   });
 });
-

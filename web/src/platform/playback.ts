@@ -3,9 +3,9 @@ import type { Music } from '@core/piece';
 import { playhead } from './clock';
 
 /**
- * Sound and picture from one clock, the audio's. Every pass (a loop is many passes) is scheduled on the audio clock before
- * it begins, so that a loop has no gap; the playhead is computed from that clock for each frame, never counted up. What
- * is shown is what is heard now: the output's latency is taken off.
+ * Sound and picture from one clock, the audio's. Every pass (a loop is many passes) is scheduled on the audio clock
+ * before it begins, so that a loop has no gap; the playhead is computed from that clock for each frame, never counted
+ * up. What is shown is what is heard now: the output's latency is taken off.
  */
 interface Pass {
   readonly contextStart: number;
@@ -30,7 +30,8 @@ const SCHEDULE_AHEAD = 0.3;
 const GRAIN_SECONDS = 0.07;
 
 let context: AudioContext | null = null;
-const audioContext = (): AudioContext => (context ??= new AudioContext({ sampleRate: 48000, latencyHint: 'interactive' }));
+const audioContext = (): AudioContext =>
+  (context ??= new AudioContext({ sampleRate: 48000, latencyHint: 'interactive' }));
 
 const buffers = new Map<string, Promise<AudioBuffer>>();
 
@@ -51,8 +52,18 @@ export function songBuffer(hash: string): Promise<AudioBuffer> {
 /** Points of a gain curve a second; between them the gain runs straight. */
 const CURVE_POINTS = 200;
 
-/** Schedules what sounds of [from, to) of the piece: every part of the song, crossfaded at its joins as the export does it. */
-function scheduleSound(music: Music | null, buffer: AudioBuffer | null, end: number, at: number, from: number, to: number): AudioScheduledSourceNode[] {
+/**
+ * Schedules what sounds of [from, to) of the piece: every part of the song, crossfaded at its joins as the export does
+ * it.
+ */
+function scheduleSound(
+  music: Music | null,
+  buffer: AudioBuffer | null,
+  end: number,
+  at: number,
+  from: number,
+  to: number,
+): AudioScheduledSourceNode[] {
   if (!music || !buffer) return [];
   const ctx = audioContext();
   const channels = Array.from({ length: buffer.numberOfChannels }, (_, i) => buffer.getChannelData(i));
@@ -68,8 +79,15 @@ function scheduleSound(music: Music | null, buffer: AudioBuffer | null, end: num
     source.connect(gain).connect(ctx.destination);
     const level = (t: number) => partGain(part, t) * musicGain(music, finish, t);
     const corners = [a, b];
-    const fades: [number, number][] = [[music.start, music.start + music.fadeIn], [finish - music.fadeOut, finish], [begin, isFirst ? begin : begin + JOIN_SECONDS], [isLast ? over : over - JOIN_SECONDS, over]];
-    for (const [x, y] of fades) for (let k = 0, n = Math.max(2, Math.min(400, Math.ceil((y - x) * CURVE_POINTS))); k <= n && y > x; k++) corners.push(x + ((y - x) * k) / n);
+    const fades: [number, number][] = [
+      [music.start, music.start + music.fadeIn],
+      [finish - music.fadeOut, finish],
+      [begin, isFirst ? begin : begin + JOIN_SECONDS],
+      [isLast ? over : over - JOIN_SECONDS, over],
+    ];
+    for (const [x, y] of fades)
+      for (let k = 0, n = Math.max(2, Math.min(400, Math.ceil((y - x) * CURVE_POINTS))); k <= n && y > x; k++)
+        corners.push(x + ((y - x) * k) / n);
     const times = corners.filter((t) => t >= a && t <= b).sort((p, q) => p - q);
     gain.gain.setValueAtTime(level(a), at + a - from);
     for (const t of times) gain.gain.linearRampToValueAtTime(level(t), at + t - from);
@@ -79,7 +97,12 @@ function scheduleSound(music: Music | null, buffer: AudioBuffer | null, end: num
 }
 
 /** Clicks of the beats in [from, to): high on a downbeat, low on the others. */
-function scheduleClicks(clicks: PlayOptions['clicks'], at: number, from: number, to: number): AudioScheduledSourceNode[] {
+function scheduleClicks(
+  clicks: PlayOptions['clicks'],
+  at: number,
+  from: number,
+  to: number,
+): AudioScheduledSourceNode[] {
   const ctx = audioContext();
   return (clicks ?? []).flatMap(({ seconds, isDownbeat }) => {
     if (seconds < from || seconds >= to) return [];
@@ -97,7 +120,10 @@ function scheduleClicks(clicks: PlayOptions['clicks'], at: number, from: number,
   });
 }
 
-const schedule = (o: PlayOptions, at: number, from: number, to: number) => [...scheduleSound(o.music, o.buffer, o.end, at, from, to), ...scheduleClicks(o.clicks, at, from, to)];
+const schedule = (o: PlayOptions, at: number, from: number, to: number) => [
+  ...scheduleSound(o.music, o.buffer, o.end, at, from, to),
+  ...scheduleClicks(o.clicks, at, from, to),
+];
 
 let passes: Pass[] = [];
 let options: PlayOptions | null = null;
@@ -129,15 +155,19 @@ function tick(): void {
 }
 
 /**
- * The time of the piece that was heard when an event happened: computed from the audio clock, less the output's latency and less the
- * time the event waited before it was handled.
+ * The time of the piece that was heard when an event happened: computed from the audio clock, less the output's latency
+ * and less the time the event waited before it was handled.
  * @param eventTime - as `event.timeStamp`, milliseconds.
  */
 export function heardWhen(eventTime: number): number {
   const pass = passes[0];
   if (!pass || !options) return playhead.seconds;
   const ctx = audioContext();
-  return pass.from + Math.max(0, ctx.currentTime - (ctx.outputLatency || 0) - pass.contextStart) - Math.max(0, performance.now() - eventTime) / 1000;
+  return (
+    pass.from +
+    Math.max(0, ctx.currentTime - (ctx.outputLatency || 0) - pass.contextStart) -
+    Math.max(0, performance.now() - eventTime) / 1000
+  );
 }
 
 /** Plays from the playhead; a loop starts inside its range. */
@@ -173,5 +203,12 @@ export function scrubSound(music: Music | null, buffer: AudioBuffer | null, seco
   if (ctx.state === 'suspended') void ctx.resume();
   if (ctx.currentTime - lastGrain < GRAIN_SECONDS * 0.8) return;
   lastGrain = ctx.currentTime;
-  scheduleSound(music ? { ...music, fadeIn: 0, fadeOut: 0 } : null, buffer, Infinity, ctx.currentTime + 0.005, seconds, seconds + GRAIN_SECONDS);
+  scheduleSound(
+    music ? { ...music, fadeIn: 0, fadeOut: 0 } : null,
+    buffer,
+    Infinity,
+    ctx.currentTime + 0.005,
+    seconds,
+    seconds + GRAIN_SECONDS,
+  );
 }

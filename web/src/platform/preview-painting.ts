@@ -36,7 +36,13 @@ function paint(): void {
       painter.forget();
     }
     painter.paint(context, list, scale);
-    post({ type: 'painted', seconds, scale, milliseconds: performance.now() - started, places: list.items.map((item) => ({ layerId: item.layerId, corners: boxCorners(item.matrix, item.box) })) });
+    post({
+      type: 'painted',
+      seconds,
+      scale,
+      milliseconds: performance.now() - started,
+      places: list.items.map((item) => ({ layerId: item.layerId, corners: boxCorners(item.matrix, item.box) })),
+    });
   } catch (error) {
     post({ type: 'failed', message: error instanceof Error ? error.message : String(error) });
   }
@@ -74,13 +80,15 @@ export function receive(data: ToPreview): void {
   switch (data.type) {
     case 'canvas': {
       canvas = data.canvas;
-      context = canvas.getContext('2d', { alpha: false }) as unknown as DrawContext | null; // DrawContext is a subset
+      context = canvas.getContext('2d', { alpha: false }); // DrawContext is a subset
       painter = createPainter(host);
       schedule();
       break;
     }
     case 'scene':
-      setScene(data).catch((error: unknown) => post({ type: 'failed', message: error instanceof Error ? error.message : String(error) }));
+      setScene(data).catch((error: unknown) =>
+        post({ type: 'failed', message: error instanceof Error ? error.message : String(error) }),
+      );
       break;
     case 'frame':
       wanted = data;

@@ -5,7 +5,13 @@ import type { Piece } from '@core/piece';
 export type ToPreview =
   | { readonly type: 'canvas'; readonly canvas: OffscreenCanvas }
   | { readonly type: 'scene'; readonly piece: Piece; readonly analysis: SongAnalysis | null; readonly formatId: string }
-  | { readonly type: 'frame'; readonly seconds: number; readonly scale: number; readonly skipLayerId: string | null; readonly isPlaying: boolean };
+  | {
+      readonly type: 'frame';
+      readonly seconds: number;
+      readonly scale: number;
+      readonly skipLayerId: string | null;
+      readonly isPlaying: boolean;
+    };
 
 /** Where a painted layer lies: its box in its own coordinates and the matrix to format pixels. */
 export interface LayerPlace {
@@ -14,5 +20,11 @@ export interface LayerPlace {
 }
 
 export type FromPreview =
-  | { readonly type: 'painted'; readonly seconds: number; readonly milliseconds: number; readonly places: readonly LayerPlace[]; readonly scale: number }
+  | {
+      readonly type: 'painted';
+      readonly seconds: number;
+      readonly milliseconds: number;
+      readonly places: readonly LayerPlace[];
+      readonly scale: number;
+    }
   | { readonly type: 'failed'; readonly message: string };

@@ -26,20 +26,39 @@ function sendResumably(file: File, onProgress: (share: number) => void, signal: 
       onSuccess: () => resolve(new URL(sending.url ?? '', window.location.href).pathname.split('/').pop() ?? ''),
       onError: (error) => {
         const status = 'originalResponse' in error ? error.originalResponse?.getStatus() : undefined;
-        reject(status === 413 ? new ApiError('FILE_TOO_LARGE', `The file ${file.name} is too large. Nothing was changed; choose a smaller one.`) : new ApiError('AWAY', 'The server does not answer. The file was not brought in; try again when it is back.'));
+        reject(
+          status === 413
+            ? new ApiError(
+                'FILE_TOO_LARGE',
+                `The file ${file.name} is too large. Nothing was changed; choose a smaller one.`,
+              )
+            : new ApiError(
+                'AWAY',
+                'The server does not answer. The file was not brought in; try again when it is back.',
+              ),
+        );
       },
     });
-    signal.addEventListener('abort', () => {
-      void sending.abort(true);
-      reject(new DOMException('cancelled', 'AbortError'));
-    }, { once: true });
+    signal.addEventListener(
+      'abort',
+      () => {
+        void sending.abort(true);
+        reject(new DOMException('cancelled', 'AbortError'));
+      },
+      { once: true },
+    );
     sending.start();
   });
 }
 
 /** Brings a file to the server. @throws ApiError; an AbortError when it is called off. */
-export async function uploadMedia(file: File, onProgress: (share: number) => void, signal: AbortSignal): Promise<Uploaded> {
-  if (file.size < LARGE_BYTES) return upload<Uploaded>(`/api/media?name=${encodeURIComponent(file.name)}`, file, onProgress, signal);
+export async function uploadMedia(
+  file: File,
+  onProgress: (share: number) => void,
+  signal: AbortSignal,
+): Promise<Uploaded> {
+  if (file.size < LARGE_BYTES)
+    return upload<Uploaded>(`/api/media?name=${encodeURIComponent(file.name)}`, file, onProgress, signal);
   const uploadId = await sendResumably(file, onProgress, signal);
   return call(api.media.uploaded.$post({ json: { uploadId, name: file.name.slice(0, 255) } }));
 }

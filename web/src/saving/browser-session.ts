@@ -1,5 +1,5 @@
 import { createStore, del, get, keys, set } from 'idb-keyval';
-import { ApiError, api, call } from '../platform/api';
+import { ApiError, api, call, receivedPiece } from '../platform/api';
 import { newId } from '../platform/ids';
 import { tabMemory } from '../platform/memory';
 import { browserClock } from './clock';
@@ -15,7 +15,12 @@ function browserStore(): KeyValueStore | null {
   try {
     if (typeof indexedDB === 'undefined') return null;
     const store = createStore('estrella', 'work');
-    return { get: (key) => get(key, store), set: (key, value) => set(key, value, store), delete: (key) => del(key, store), keys: async () => (await keys(store)).map(String) };
+    return {
+      get: (key) => get(key, store),
+      set: (key, value) => set(key, value, store),
+      delete: (key) => del(key, store),
+      keys: async () => (await keys(store)).map(String),
+    };
   } catch {
     return null;
   }
@@ -31,7 +36,10 @@ export const { loadPiece, keepSaved, saveNow, resolveConflict, settleLeftover, s
   clock: browserClock,
   newId,
   date: () => Date.now(),
-  fetch: (id) => call(api.pieces[':id'].$get({ param: { id } })),
+  fetch: async (id) => {
+    const stored = await call(api.pieces[':id'].$get({ param: { id } }));
+    return { ...stored, piece: receivedPiece(stored.piece) };
+  },
   create: (piece) => call(api.pieces.$post({ json: { piece } })),
   isAway: (error) => error instanceof ApiError && error.isAway,
   isGone: (error) => codeOf(error) === 'NOT_FOUND',

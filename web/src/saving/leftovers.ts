@@ -20,7 +20,8 @@ export async function closedWork(works: readonly LocalWork[], isAlive: LeftoverP
 }
 
 /**
- * Sends what closed tabs left behind, where it fits; called by the home. What doesn't fit stays, and is offered when its piece is opened.
+ * Sends what closed tabs left behind, where it fits; called by the home. What doesn't fit stays, and is offered when
+ * its piece is opened.
  * @returns What still waits.
  */
 export async function sendLeftovers(parts: LeftoverParts): Promise<LocalWork[]> {
@@ -29,7 +30,8 @@ export async function sendLeftovers(parts: LeftoverParts): Promise<LocalWork[]> 
   for (const work of works) {
     if (!work.unsent) {
       // Of work that has arrived only the undo list counts, and of these the newest.
-      if (works.some((other) => other.pieceId === work.pieceId && other.at > work.at)) await parts.journal.drop(work.pieceId, work.tabId);
+      if (works.some((other) => other.pieceId === work.pieceId && other.at > work.at))
+        await parts.journal.drop(work.pieceId, work.tabId);
       continue;
     }
     try {
@@ -39,7 +41,18 @@ export async function sendLeftovers(parts: LeftoverParts): Promise<LocalWork[]> 
         continue;
       }
       const isThere = sameContent(stored.piece, work.piece);
-      const answer = isThere ? ({ kind: 'saved', revision: stored.revision } as const) : await parts.send({ piece: work.piece, baseRevision: work.baseRevision, label: work.label, saveId: saveName(parts.newId(), 1), follows: work.follows }, false);
+      const answer = isThere
+        ? ({ kind: 'saved', revision: stored.revision } as const)
+        : await parts.send(
+            {
+              piece: work.piece,
+              baseRevision: work.baseRevision,
+              label: work.label,
+              saveId: saveName(parts.newId(), 1),
+              follows: work.follows,
+            },
+            false,
+          );
       if (answer.kind === 'saved') await parts.journal.drop(work.pieceId, work.tabId);
       else waiting.push(work);
     } catch {

@@ -1,7 +1,9 @@
 import { completePiece } from '@core/piece';
 import type { History, Piece } from '@core/piece';
 
-/** What the browser keeps of a piece being worked on in one tab: edits not sent yet and the undo list survive a reload. */
+/**
+ * What the browser keeps of a piece being worked on in one tab: edits not sent yet and the undo list survive a reload.
+ */
 export interface LocalWork {
   readonly pieceId: string;
   readonly tabId: string;
@@ -10,7 +12,9 @@ export interface LocalWork {
   readonly baseRevision: number;
   /** True while the server is not known to have `piece`. */
   readonly unsent: boolean;
-  /** Saves that this work holds, by the last of each writer (see core's save-ids.ts): the server may have any of them. */
+  /**
+   * Saves that this work holds, by the last of each writer (see core's save-ids.ts): the server may have any of them.
+   */
   readonly follows: readonly string[];
   readonly label: string;
   readonly history: History;
@@ -18,7 +22,10 @@ export interface LocalWork {
   readonly at: number;
 }
 
-/** The browser's storage, as far as it is used here. Any call may reject: storage can be full, closed, or not there at all. */
+/**
+ * The browser's storage, as far as it is used here. Any call may reject: storage can be full, closed, or not there at
+ * all.
+ */
 export interface KeyValueStore {
   get(key: string): Promise<unknown>;
   set(key: string, value: unknown): Promise<void>;

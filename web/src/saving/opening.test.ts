@@ -13,29 +13,61 @@ import { createTab } from './tab';
 const base = newPiece('Opened');
 const named = (name: string): Piece => ({ ...base, name });
 const history: History = { done: [{ label: 'Rename the piece', patches: [], inverse: [], dragId: null }], undone: [] };
-const work = (change: Partial<LocalWork> = {}): LocalWork => ({ pieceId: base.id, tabId: 'closed', piece: named('local'), baseRevision: 3, unsent: true, follows: [], label: 'Rename the piece', history, at: 1, ...change });
+const work = (change: Partial<LocalWork> = {}): LocalWork => ({
+  pieceId: base.id,
+  tabId: 'closed',
+  piece: named('local'),
+  baseRevision: 3,
+  unsent: true,
+  follows: [],
+  label: 'Rename the piece',
+  history,
+  at: 1,
+  ...change,
+});
 const stored = { piece: named('server'), revision: 3, saveId: null as string | null };
 
 describe('opening a piece', () => {
   it('opens what the server has when there is nothing else', () => {
-    expect(decideOpening(stored, null, [])).toEqual({ opened: { piece: stored.piece, history: EMPTY_HISTORY, revision: 3, unsent: false, follows: [], conflict: null }, absorbed: [], leftovers: [] });
+    expect(decideOpening(stored, null, [])).toEqual({
+      opened: { piece: stored.piece, history: EMPTY_HISTORY, revision: 3, unsent: false, follows: [], conflict: null },
+      absorbed: [],
+      leftovers: [],
+    });
     expect(decideOpening(null, null, [])).toBeNull();
   });
   it('keeps the undo list of the last visit if nothing has changed since', () => {
     expect(decideOpening(stored, work({ piece: named('server'), unsent: false }), [])!.opened.history).toBe(history);
-    expect(decideOpening({ ...stored, revision: 9 }, null, [work({ piece: named('server'), unsent: false })])!.opened.history).toBe(history);
+    expect(
+      decideOpening({ ...stored, revision: 9 }, null, [work({ piece: named('server'), unsent: false })])!.opened
+        .history,
+    ).toBe(history);
     expect(decideOpening(stored, work({ unsent: false }), [])!.opened.history).toBe(EMPTY_HISTORY);
   });
   it('goes on with this tab’s unsent edits after a reload, with or without the server', () => {
-    expect(decideOpening(stored, work({ tabId: 'me' }), [])!.opened).toMatchObject({ piece: { name: 'local' }, unsent: true, conflict: null });
-    expect(decideOpening(null, work({ tabId: 'me' }), [])!.opened).toMatchObject({ piece: { name: 'local' }, unsent: true });
+    expect(decideOpening(stored, work({ tabId: 'me' }), [])!.opened).toMatchObject({
+      piece: { name: 'local' },
+      unsent: true,
+      conflict: null,
+    });
+    expect(decideOpening(null, work({ tabId: 'me' }), [])!.opened).toMatchObject({
+      piece: { name: 'local' },
+      unsent: true,
+    });
   });
   it('knows a save of its own whose answer never came, and calls nothing a conflict that is none', () => {
     const own = work({ baseRevision: 2, follows: ['w:4'] });
     expect(decideOpening({ ...stored, saveId: 'w:4' }, own, [])!.opened.conflict).toBeNull();
-    expect(decideOpening({ ...stored, saveId: 'w:5' }, own, [])!.opened).toMatchObject({ piece: { name: 'server' }, unsent: false, conflict: null });
+    expect(decideOpening({ ...stored, saveId: 'w:5' }, own, [])!.opened).toMatchObject({
+      piece: { name: 'server' },
+      unsent: false,
+      conflict: null,
+    });
     expect(decideOpening({ ...stored, saveId: 'other:1' }, own, [])!.opened.conflict).toContain('changed elsewhere');
-    expect(decideOpening({ ...stored, piece: named('local'), saveId: 'other' }, own, [])!.opened).toMatchObject({ unsent: false, conflict: null });
+    expect(decideOpening({ ...stored, piece: named('local'), saveId: 'other' }, own, [])!.opened).toMatchObject({
+      unsent: false,
+      conflict: null,
+    });
     expect(fits(own, { ...stored, saveId: 'w:2' })).toBe(true);
   });
   it('takes up what one closed tab left, and offers what several left or what no longer fits', () => {
@@ -49,12 +81,17 @@ describe('opening a piece', () => {
     expect([stale.opened.piece.name, stale.leftovers.length]).toEqual(['server', 1]);
   });
   it('without the server opens the newest of several, and keeps the others', () => {
-    const opening = decideOpening(null, null, [work({ tabId: 'a', at: 5, piece: named('newer') }), work({ tabId: 'b', at: 2 })])!;
+    const opening = decideOpening(null, null, [
+      work({ tabId: 'a', at: 5, piece: named('newer') }),
+      work({ tabId: 'b', at: 2 }),
+    ])!;
     expect(opening.opened.piece.name).toBe('newer');
     expect(opening.leftovers.map((w) => w.tabId)).toEqual(['b']);
   });
   it('compares by what documents say, not by the order of their fields', () => {
-    expect(sameContent(base, JSON.parse(JSON.stringify(Object.fromEntries(Object.entries(base).reverse()))) as Piece)).toBe(true);
+    expect(
+      sameContent(base, JSON.parse(JSON.stringify(Object.fromEntries(Object.entries(base).reverse()))) as Piece),
+    ).toBe(true);
   });
 });
 
@@ -62,11 +99,24 @@ describe('work of several tabs', () => {
   it('lies side by side: none overwrites another’s, and that of the version before is read', async () => {
     const store = createFakeStore();
     const journal = createJournal(store);
-    await Promise.all([journal.write(work({ tabId: 'a', piece: named('A') })), journal.write(work({ tabId: 'b', piece: named('B') }))]);
-    store.entries.set(base.id, { piece: named('old'), baseRevision: 2, unsent: true, label: 'x', history: EMPTY_HISTORY });
+    await Promise.all([
+      journal.write(work({ tabId: 'a', piece: named('A') })),
+      journal.write(work({ tabId: 'b', piece: named('B') })),
+    ]);
+    store.entries.set(base.id, {
+      piece: named('old'),
+      baseRevision: 2,
+      unsent: true,
+      label: 'x',
+      history: EMPTY_HISTORY,
+    });
     store.entries.set(`${base.id}x`, { piece: named('other piece'), baseRevision: 1, unsent: true });
     store.entries.set('broken', 'no work');
-    expect((await journal.of(base.id)).map((w) => [w.tabId, w.piece.name]).sort()).toEqual([['', 'old'], ['a', 'A'], ['b', 'B']]);
+    expect((await journal.of(base.id)).map((w) => [w.tabId, w.piece.name]).sort()).toEqual([
+      ['', 'old'],
+      ['a', 'A'],
+      ['b', 'B'],
+    ]);
     await journal.drop(base.id, '');
     await journal.drop(base.id, 'a');
     expect((await journal.of(base.id)).map((w) => w.tabId)).toEqual(['b']);
@@ -85,7 +135,8 @@ describe('what the home sends', () => {
     for (const w of works) await journal.write(w);
     const server = createFakeServer(base);
     server.stored = { ...stored };
-    const send = (fetch = async () => server.stored as typeof server.stored | null) => sendLeftovers({ journal, send: server.send, newId: () => 'home', isAlive: async (id) => id === 'alive', fetch });
+    const send = (fetch = async () => server.stored as typeof server.stored | null) =>
+      sendLeftovers({ journal, send: server.send, newId: () => 'home', isAlive: async (id) => id === 'alive', fetch });
     return { journal, server, send, store };
   };
   it('goes to the server where it fits, once', async () => {
@@ -98,7 +149,11 @@ describe('what the home sends', () => {
     const { send, store } = await setUp([work({ baseRevision: 1 })]);
     expect(await send()).toHaveLength(1);
     expect(await send(async () => null)).toHaveLength(1);
-    expect(await send(async () => { throw new Error('away'); })).toHaveLength(1);
+    expect(
+      await send(async () => {
+        throw new Error('away');
+      }),
+    ).toHaveLength(1);
     expect(store.entries.size).toBe(1);
   });
   it('is dropped without sending if the server has it already', async () => {
@@ -107,7 +162,10 @@ describe('what the home sends', () => {
     expect([server.history.length, store.entries.size]).toEqual([1, 0]);
   });
   it('of what has arrived only the newest undo list stays', async () => {
-    const { send, store } = await setUp([work({ unsent: false, tabId: 'a', at: 1 }), work({ unsent: false, tabId: 'b', at: 2 })]);
+    const { send, store } = await setUp([
+      work({ unsent: false, tabId: 'a', at: 1 }),
+      work({ unsent: false, tabId: 'b', at: 2 }),
+    ]);
     await send();
     expect([...store.entries.keys()]).toEqual([`${base.id}/b`]);
   });
@@ -130,12 +188,17 @@ describe('answers of the server', () => {
     const request = { piece: base, baseRevision: 1, label: '', saveId: 's:1', follows: [] };
     const half = createSend(async () => new Response('{"revision": 2', { status: 200 }));
     expect((await half(request, false)).kind).toBe('lost');
-    const never = createSend(async () => { throw new TypeError('failed to fetch'); });
+    const never = createSend(async () => {
+      throw new TypeError('failed to fetch');
+    });
     expect((await never(request, false)).kind).toBe('lost');
   });
   it('are asked for with a request that outlives the page only when leaving, and only if the browser takes it', async () => {
     const seen: boolean[] = [];
-    const send = createSend(async (_url, init) => { seen.push(init.keepalive === true); return Response.json({ revision: 2 }); });
+    const send = createSend(async (_url, init) => {
+      seen.push(init.keepalive === true);
+      return Response.json({ revision: 2 });
+    });
     const request = { piece: base, baseRevision: 1, label: '', saveId: 's:1', follows: [] };
     await send(request, false);
     await send(request, true);
@@ -159,7 +222,11 @@ describe('tabs', () => {
       query: async () => ({ held: [...held], pending: [] }),
     } as unknown as LockManager; // the calls that are used
   }
-  const memory = (kept = new Map<string, string>()) => ({ getItem: (key: string) => kept.get(key) ?? null, setItem: (key: string, value: string) => void kept.set(key, value), kept });
+  const memory = (kept = new Map<string, string>()) => ({
+    getItem: (key: string) => kept.get(key) ?? null,
+    setItem: (key: string, value: string) => void kept.set(key, value),
+    kept,
+  });
   let n = 0;
   const newId = () => `tab${++n}`;
 
@@ -186,7 +253,16 @@ describe('tabs', () => {
     const bare = await createTab(null, null, newId);
     expect(await bare.isAlive('other')).toBe(false);
     expect((await bare.enter('piece')).isAlsoOpen).toBe(false);
-    const closed = await createTab({ getItem: () => null, setItem: () => { throw new Error('closed'); } }, null, newId);
+    const closed = await createTab(
+      {
+        getItem: () => null,
+        setItem: () => {
+          throw new Error('closed');
+        },
+      },
+      null,
+      newId,
+    );
     expect(closed.id).toMatch(/^tab/);
   });
 });

@@ -21,7 +21,15 @@ let reports: SaveReport[];
 let ids = 0;
 const base = newPiece('Saved');
 const named = (name: string): Piece => ({ ...base, name });
-const opened = (change: Partial<OpenedPiece> = {}): OpenedPiece => ({ piece: base, history: EMPTY_HISTORY, revision: 1, unsent: false, follows: [], conflict: null, ...change });
+const opened = (change: Partial<OpenedPiece> = {}): OpenedPiece => ({
+  piece: base,
+  history: EMPTY_HISTORY,
+  revision: 1,
+  unsent: false,
+  follows: [],
+  conflict: null,
+  ...change,
+});
 const shown = () => reports[reports.length - 1]!;
 
 beforeEach(() => {
@@ -32,8 +40,19 @@ beforeEach(() => {
   reports = [];
 });
 
-function open(change: Partial<OpenedPiece> = {}, parts: { tabId?: string; send?: (request: SaveRequest, isLeaving: boolean) => Promise<SaveAnswer> } = {}): Saver {
-  return createSaver(opened(change), { clock, send: parts.send ?? server.send, keep: journal.write, writer: `writer${++ids}`, date: () => clock.now(), report: (r) => reports.push(r), tabId: parts.tabId ?? 'tab' });
+function open(
+  change: Partial<OpenedPiece> = {},
+  parts: { tabId?: string; send?: (request: SaveRequest, isLeaving: boolean) => Promise<SaveAnswer> } = {},
+): Saver {
+  return createSaver(opened(change), {
+    clock,
+    send: parts.send ?? server.send,
+    keep: journal.write,
+    writer: `writer${++ids}`,
+    date: () => clock.now(),
+    report: (r) => reports.push(r),
+    tabId: parts.tabId ?? 'tab',
+  });
 }
 const change = (saver: Saver, name: string) => saver.changed(named(name), EMPTY_HISTORY);
 
@@ -61,12 +80,17 @@ describe('saving', () => {
   it('has one save on its way at a time, and the newest follows', async () => {
     let under = 0;
     let most = 0;
-    const saver = open({}, { send: async (request) => {
-      most = Math.max(most, ++under);
-      await new Promise<void>((resolve) => clock.after(3000, resolve));
-      under--;
-      return server.send(request);
-    } });
+    const saver = open(
+      {},
+      {
+        send: async (request) => {
+          most = Math.max(most, ++under);
+          await new Promise<void>((resolve) => clock.after(3000, resolve));
+          under--;
+          return server.send(request);
+        },
+      },
+    );
     for (let i = 0; i < 40; i++) {
       change(saver, `n${i}`);
       await clock.advance(300);
@@ -114,10 +138,15 @@ describe('saving', () => {
   });
   it('tells a refusal as what it is, does not repeat it, and takes it back by undo', async () => {
     let asked = 0;
-    const saver = open({}, { send: async (request) => {
-      asked++;
-      return request.piece.name === 'bad' ? { kind: 'refused', message: 'layers: too many' } : server.send(request);
-    } });
+    const saver = open(
+      {},
+      {
+        send: async (request) => {
+          asked++;
+          return request.piece.name === 'bad' ? { kind: 'refused', message: 'layers: too many' } : server.send(request);
+        },
+      },
+    );
     change(saver, 'bad');
     await clock.advance(30_000);
     expect(shown()).toMatchObject({ state: 'refused', message: 'layers: too many' });
@@ -150,17 +179,25 @@ describe('saving', () => {
   it('makes a last try when the page goes away, marked as such, also while another save is on its way', async () => {
     const asked: [string, boolean][] = [];
     let answer: () => void = () => {};
-    const saver = open({}, { send: async (request, isLeaving) => {
-      asked.push([request.piece.name, isLeaving]);
-      await new Promise<void>((resolve) => (answer = resolve));
-      return server.send(request);
-    } });
+    const saver = open(
+      {},
+      {
+        send: async (request, isLeaving) => {
+          asked.push([request.piece.name, isLeaving]);
+          await new Promise<void>((resolve) => (answer = resolve));
+          return server.send(request);
+        },
+      },
+    );
     change(saver, 'first');
     await clock.advance(SEND_AFTER_MS);
     change(saver, 'last');
     saver.leave();
     await clock.settle();
-    expect(asked).toEqual([['first', false], ['last', true]]);
+    expect(asked).toEqual([
+      ['first', false],
+      ['last', true],
+    ]);
     answer();
   });
   it('a save sent in leaving that arrives without a trace here is known again after a reload, whichever arrives last', async () => {
@@ -169,7 +206,19 @@ describe('saving', () => {
       store = createFakeStore();
       journal = createJournal(store);
       const held: (() => Promise<SaveAnswer>)[] = [];
-      const saver = open({}, { send: (request) => new Promise((resolve) => held.push(async () => { const answer = await server.send(request); resolve(answer); return answer; })) });
+      const saver = open(
+        {},
+        {
+          send: (request) =>
+            new Promise((resolve) =>
+              held.push(async () => {
+                const answer = await server.send(request);
+                resolve(answer);
+                return answer;
+              }),
+            ),
+        },
+      );
       change(saver, 'older');
       await clock.advance(SEND_AFTER_MS);
       change(saver, 'newest');
@@ -202,16 +251,28 @@ describe('what the browser keeps', () => {
     const saver = open();
     change(saver, 'kept');
     await clock.settle();
-    expect(await journal.read(base.id, 'tab')).toMatchObject({ unsent: true, baseRevision: 1, piece: { name: 'kept' } });
+    expect(await journal.read(base.id, 'tab')).toMatchObject({
+      unsent: true,
+      baseRevision: 1,
+      piece: { name: 'kept' },
+    });
     await clock.advance(SEND_AFTER_MS);
     expect(await journal.read(base.id, 'tab')).toMatchObject({ unsent: false, baseRevision: 2 });
   });
   it('is not written more often than it can be: while one writing is under way, only the newest follows', async () => {
     let writes = 0;
-    const slow = createSaver(opened(), { clock, send: server.send, writer: `writer${++ids}`, date: () => 0, report: (r) => reports.push(r), tabId: 'tab', keep: async () => {
-      writes++;
-      await new Promise<void>((resolve) => clock.after(50, resolve));
-    } });
+    const slow = createSaver(opened(), {
+      clock,
+      send: server.send,
+      writer: `writer${++ids}`,
+      date: () => 0,
+      report: (r) => reports.push(r),
+      tabId: 'tab',
+      keep: async () => {
+        writes++;
+        await new Promise<void>((resolve) => clock.after(50, resolve));
+      },
+    });
     for (let i = 0; i < 100; i++) {
       change(slow, `w${i}`);
       await clock.advance(5);
@@ -227,7 +288,19 @@ describe('what the browser keeps', () => {
     expect(shown()).toMatchObject({ state: 'saved' });
     expect(shown().message).toContain('keeps no copy');
     const none = createJournal(null);
-    await expect(none.write({ pieceId: 'p', tabId: 't', piece: base, baseRevision: 1, unsent: true, follows: [], label: '', history: EMPTY_HISTORY, at: 0 })).rejects.toThrow();
+    await expect(
+      none.write({
+        pieceId: 'p',
+        tabId: 't',
+        piece: base,
+        baseRevision: 1,
+        unsent: true,
+        follows: [],
+        label: '',
+        history: EMPTY_HISTORY,
+        at: 0,
+      }),
+    ).rejects.toThrow();
     expect([await none.read('p', 't'), await none.all(), await none.of('p')]).toEqual([null, [], []]);
     await none.drop('p', 't');
   });
@@ -244,45 +317,49 @@ describe('the law of saving', () => {
   );
   it('with answers lost at random and tabs that end at any moment, no edit that was kept is lost, none is doubled, and nobody is accused', async () => {
     await fc.assert(
-      fc.asyncProperty(fc.array(step, { minLength: 3, maxLength: 30 }), fc.array(faults, { minLength: 1, maxLength: 40 }), async (steps, luck) => {
-        clock = createFakeClock();
-        server = createFakeServer(base);
-        store = createFakeStore();
-        journal = createJournal(store);
-        reports = [];
-        let draw = 0;
-        server.fault = () => luck[draw++ % luck.length]!;
-        let saver = open();
-        let edits = 0;
-        let newest = base.name;
-        const reopen = async () => {
-          const opening = decideOpening(server.stored, await journal.read(base.id, 'tab'), [])!;
-          expect(opening.opened.conflict).toBeNull();
-          expect(opening.opened.piece.name).toBe(newest);
-          return open(opening.opened);
-        };
-        for (const s of steps) {
-          if (s.kind === 'edit') {
-            newest = `edit ${++edits}`;
-            change(saver, newest);
-            await clock.settle(); // it is in storage before anything else happens
-          } else if (s.kind === 'wait') await clock.advance(s.ms);
-          else if (s.kind === 'flush') await saver.flush();
-          else {
-            await saver.retire(); // as a tab that ends: nothing more is sent
-            saver = await reopen();
+      fc.asyncProperty(
+        fc.array(step, { minLength: 3, maxLength: 30 }),
+        fc.array(faults, { minLength: 1, maxLength: 40 }),
+        async (steps, luck) => {
+          clock = createFakeClock();
+          server = createFakeServer(base);
+          store = createFakeStore();
+          journal = createJournal(store);
+          reports = [];
+          let draw = 0;
+          server.fault = () => luck[draw++ % luck.length]!;
+          let saver = open();
+          let edits = 0;
+          let newest = base.name;
+          const reopen = async () => {
+            const opening = decideOpening(server.stored, await journal.read(base.id, 'tab'), [])!;
+            expect(opening.opened.conflict).toBeNull();
+            expect(opening.opened.piece.name).toBe(newest);
+            return open(opening.opened);
+          };
+          for (const s of steps) {
+            if (s.kind === 'edit') {
+              newest = `edit ${++edits}`;
+              change(saver, newest);
+              await clock.settle(); // it is in storage before anything else happens
+            } else if (s.kind === 'wait') await clock.advance(s.ms);
+            else if (s.kind === 'flush') await saver.flush();
+            else {
+              await saver.retire(); // as a tab that ends: nothing more is sent
+              saver = await reopen();
+            }
+            expect(shown().state).not.toBe('conflict');
           }
-          expect(shown().state).not.toBe('conflict');
-        }
-        server.fault = () => 'none';
-        await clock.advance(60_000);
-        expect(shown().state).toBe('saved');
-        expect(server.stored.piece.name).toBe(newest);
-        // Revisions come in the order of the edits; none comes back.
-        const order = server.history.map((piece) => Number(/\d+$/.exec(piece.name)?.[0] ?? 0));
-        for (let i = 1; i < order.length; i++) expect(order[i]!).toBeGreaterThanOrEqual(order[i - 1]!);
-        await saver.retire();
-      }),
+          server.fault = () => 'none';
+          await clock.advance(60_000);
+          expect(shown().state).toBe('saved');
+          expect(server.stored.piece.name).toBe(newest);
+          // Revisions come in the order of the edits; none comes back.
+          const order = server.history.map((piece) => Number(/\d+$/.exec(piece.name)?.[0] ?? 0));
+          for (let i = 1; i < order.length; i++) expect(order[i]!).toBeGreaterThanOrEqual(order[i - 1]!);
+          await saver.retire();
+        },
+      ),
       { numRuns: 150 },
     );
   });

@@ -4,10 +4,11 @@ import type { Clock } from './clock';
 import type { LocalWork } from './local-work';
 
 /**
- * Saving one piece from one tab. Every change is first put into the browser's own storage, then sent: soon after the last change, at the
- * latest two seconds after the first one that waits. One save is on its way at a time. Each has a name that the server remembers, so
- * that a save whose answer was lost is known as our own when the next one comes. What the server doesn't answer is
- * sent again; what it refuses is told as what it is, and not sent again until it has changed.
+ * Saving one piece from one tab. Every change is first put into the browser's own storage, then sent: soon after the
+ * last change, at the latest two seconds after the first one that waits. One save is on its way at a time. Each has a
+ * name that the server remembers, so that a save whose answer was lost is known as our own when the next one comes.
+ * What the server doesn't answer is sent again; what it refuses is told as what it is, and not sent again until it has
+ * changed.
  */
 export const SEND_AFTER_MS = 700;
 export const LONGEST_WAIT_MS = 2000;
@@ -84,7 +85,8 @@ export interface Saver {
   readonly hasUnsent: () => boolean;
 }
 
-const KEEPS_NOTHING = 'This browser keeps no copy of your edits (its storage is full, closed, or not there). They are still sent to the server.';
+const KEEPS_NOTHING =
+  'This browser keeps no copy of your edits (its storage is full, closed, or not there). They are still sent to the server.';
 
 export function createSaver(opened: OpenedPiece, parts: SaverParts): Saver {
   const { clock } = parts;
@@ -112,9 +114,22 @@ export function createSaver(opened: OpenedPiece, parts: SaverParts): Saver {
   };
 
   const follows = (): readonly string[] => [...opened.follows, saveName(parts.writer, number)].slice(-MOST_FOLLOWED);
-  const work = (): LocalWork => ({ pieceId: piece.id, tabId: parts.tabId, piece, baseRevision: revision, unsent: piece !== sent, follows: follows(), label: labelOf(history), history, at: parts.date() });
+  const work = (): LocalWork => ({
+    pieceId: piece.id,
+    tabId: parts.tabId,
+    piece,
+    baseRevision: revision,
+    unsent: piece !== sent,
+    follows: follows(),
+    label: labelOf(history),
+    history,
+    at: parts.date(),
+  });
 
-  /** Writes the newest work; while one writing is under way, only the newest of what comes meanwhile is written after it. */
+  /**
+   * Writes the newest work; while one writing is under way, only the newest of what comes meanwhile is written after
+   * it.
+   */
   const keep = (): Promise<void> => {
     if (keeping) {
       keepAgain = true;
@@ -140,10 +155,12 @@ export function createSaver(opened: OpenedPiece, parts: SaverParts): Saver {
 
   const plan = (milliseconds: number) => {
     callOff?.();
-    callOff = isRetired ? null : clock.after(milliseconds, () => {
-      callOff = null;
-      void flush();
-    });
+    callOff = isRetired
+      ? null
+      : clock.after(milliseconds, () => {
+          callOff = null;
+          void flush();
+        });
   };
 
   const planSending = () => {
@@ -181,7 +198,9 @@ export function createSaver(opened: OpenedPiece, parts: SaverParts): Saver {
     return answer.kind;
   };
 
-  /** The request for the document as it is. The same document, sent again because its answer was lost, keeps its name. */
+  /**
+   * The request for the document as it is. The same document, sent again because its answer was lost, keeps its name.
+   */
   const begin = (): SaveRequest => {
     if (attempt?.piece !== piece) attempt = { piece, saveId: saveName(parts.writer, ++number) };
     return { piece, baseRevision: revision, label: labelOf(history), saveId: attempt.saveId, follows: opened.follows };
@@ -194,7 +213,10 @@ export function createSaver(opened: OpenedPiece, parts: SaverParts): Saver {
     try {
       answer = await parts.send(request, isLeaving);
     } catch {
-      answer = { kind: 'lost', message: 'The server does not answer. Your edits are kept here and sent when it is back.' };
+      answer = {
+        kind: 'lost',
+        message: 'The server does not answer. Your edits are kept here and sent when it is back.',
+      };
     }
     const kind = take(answer, request);
     await keep();
@@ -236,7 +258,8 @@ export function createSaver(opened: OpenedPiece, parts: SaverParts): Saver {
     flush: () => flush(),
     leave() {
       if (wants() && !inFlight) void flush(true);
-      // A save on its way carries an older document: the newest goes beside it, and the server takes both in whichever order they come.
+      // A save on its way carries an older document: the newest goes beside it, and the server takes both in whichever
+      // order they come.
       else if (wants() && attempt?.piece !== piece) void parts.send(begin(), true).catch(() => {});
       void keep();
     },

@@ -32,7 +32,11 @@ function visit(tabId: string, isAlsoOpen = false): Session {
   return createSession({
     journal: createJournal(store),
     send: (request) => (isAway ? Promise.reject(new Away()) : server.send(request)),
-    tab: async () => ({ id: tabId, isAlive: async (id) => alive.has(id), enter: async () => ({ isAlsoOpen, leave: () => {} }) }),
+    tab: async () => ({
+      id: tabId,
+      isAlive: async (id) => alive.has(id),
+      enter: async () => ({ isAlsoOpen, leave: () => {} }),
+    }),
     clock,
     newId: () => `new${++ids}`,
     date: () => clock.now(),

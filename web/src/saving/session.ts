@@ -32,11 +32,14 @@ export interface SessionParts {
 
 export interface Session {
   /**
-   * Opens a piece: the server's document, or the edits that this browser still holds. Work of closed tabs that fits neither is put into
-   * `leftovers` of the desk. @throws what `fetch` throws if there is nothing to open.
+   * Opens a piece: the server's document, or the edits that this browser still holds. Work of closed tabs that fits
+   * neither is put into `leftovers` of the desk. @throws what `fetch` throws if there is nothing to open.
    */
   loadPiece(id: string): Promise<void>;
-  /** Keeps the piece on the desk saved until it is left. Returns what to call then; it sends what is unsent, in the background. */
+  /**
+   * Keeps the piece on the desk saved until it is left. Returns what to call then; it sends what is unsent, in the
+   * background.
+   */
   keepSaved(id: string): () => void;
   /** Sends what is unsent now, before an export. */
   saveNow(): Promise<void>;
@@ -58,7 +61,9 @@ export function createSession(parts: SessionParts): Session {
   let visit = 0;
   const current = (): Saver | undefined => active.get(useDesk.getState().piece?.id ?? '');
 
-  /** Ends the saver of a piece that was left a moment ago and may still be sending: what it kept is taken up from there. */
+  /**
+   * Ends the saver of a piece that was left a moment ago and may still be sending: what it kept is taken up from there.
+   */
   const retire = async (id: string): Promise<void> => {
     const saver = active.get(id);
     active.delete(id);
@@ -111,7 +116,17 @@ export function createSession(parts: SessionParts): Session {
       startSaver(opened, tabId);
       try {
         // What was taken up from closed tabs is first kept under this tab's own name.
-        await journal.write({ pieceId: id, tabId, piece: opened.piece, baseRevision: opened.revision, unsent: opened.unsent, follows: opened.follows, label: 'Edit', history: opened.history, at: parts.date() });
+        await journal.write({
+          pieceId: id,
+          tabId,
+          piece: opened.piece,
+          baseRevision: opened.revision,
+          unsent: opened.unsent,
+          follows: opened.follows,
+          label: 'Edit',
+          history: opened.history,
+          at: parts.date(),
+        });
         for (const work of opening.absorbed) if (work.unsent) await journal.drop(id, work.tabId);
       } catch {
         // A browser without storage had nothing to take up; a full one keeps what it has.
@@ -135,9 +150,17 @@ export function createSession(parts: SessionParts): Session {
           tellWhenOpen = false;
           setView({ notice: ALSO_OPEN });
         }
-        if (state.piece?.id === id && before.piece?.id === id && (state.piece !== before.piece || state.history !== before.history)) active.get(id)?.changed(state.piece, state.history);
+        if (
+          state.piece?.id === id &&
+          before.piece?.id === id &&
+          (state.piece !== before.piece || state.history !== before.history)
+        )
+          active.get(id)?.changed(state.piece, state.history);
       });
-      const stopPage = parts.onPage({ online: () => void active.get(id)?.flush(), leave: () => active.get(id)?.leave() });
+      const stopPage = parts.onPage({
+        online: () => void active.get(id)?.flush(),
+        leave: () => active.get(id)?.leave(),
+      });
       return () => {
         isLeft = true;
         visit++;
@@ -168,7 +191,17 @@ export function createSession(parts: SessionParts): Session {
       }
       await retire(piece.id);
       openPiece(remote.piece, remote.revision, EMPTY_HISTORY);
-      startSaver({ piece: remote.piece, history: EMPTY_HISTORY, revision: remote.revision, unsent: false, follows: [], conflict: null }, (await parts.tab()).id).changed(remote.piece, EMPTY_HISTORY);
+      startSaver(
+        {
+          piece: remote.piece,
+          history: EMPTY_HISTORY,
+          revision: remote.revision,
+          unsent: false,
+          follows: [],
+          conflict: null,
+        },
+        (await parts.tab()).id,
+      ).changed(remote.piece, EMPTY_HISTORY);
       return null;
     },
 
@@ -181,10 +214,11 @@ export function createSession(parts: SessionParts): Session {
 
     async sendWaiting() {
       const { isAlive } = await parts.tab();
-      const fetchIfThere = (id: string) => parts.fetch(id).catch((error: unknown) => {
-        if (parts.isGone(error)) return null;
-        throw error;
-      });
+      const fetchIfThere = (id: string) =>
+        parts.fetch(id).catch((error: unknown) => {
+          if (parts.isGone(error)) return null;
+          throw error;
+        });
       return sendLeftovers({ journal, send: parts.send, newId, isAlive, fetch: fetchIfThere });
     },
   };

@@ -1,4 +1,7 @@
-/** Which tab this is, and which others live: a tab holds a lock of its own name for as long as it is open (W3C Web Locks API). */
+/**
+ * Which tab this is, and which others live: a tab holds a lock of its own name for as long as it is open (W3C Web Locks
+ * API).
+ */
 export interface Tab {
   readonly id: string;
   isAlive(tabId: string): Promise<boolean>;
@@ -18,15 +21,18 @@ const pieceLock = (pieceId: string) => `estrella-piece-${pieceId}`;
 /** Takes a lock if nobody has it and holds it. */
 function holdIfFree(locks: LockManager, name: string): Promise<boolean> {
   return new Promise((resolve) => {
-    locks.request(name, { ifAvailable: true }, (lock) => {
-      resolve(lock !== null);
-      return lock === null ? undefined : new Promise<never>(() => {});
-    }).catch(() => resolve(false));
+    locks
+      .request(name, { ifAvailable: true }, (lock) => {
+        resolve(lock !== null);
+        return lock === null ? undefined : new Promise<never>(() => {});
+      })
+      .catch(() => resolve(false));
   });
 }
 
 /**
- * @param names - the tab's session storage, which a reload keeps and a duplicated tab inherits; null where there is none.
+ * @param names - the tab's session storage, which a reload keeps and a duplicated tab inherits; null where there is
+ * none.
  * @param locks - null in browsers without them: then no other tab is taken for alive.
  */
 export async function createTab(names: Names | null, locks: LockManager | null, newId: () => string): Promise<Tab> {

@@ -1,8 +1,9 @@
 import type { Edit } from '@core/piece';
 
 /**
- * Which edits are one step to a person. A drag has an id of its own and is one step however long it lasts. Fields that are typed into,
- * stepped with keys or ticked by a colour picker only have a name: their changes belong together while they follow each other closely and mean the same thing.
+ * Which edits are one step to a person. A drag has an id of its own and is one step however long it lasts. Fields that
+ * are typed into, stepped with keys or ticked by a colour picker only have a name: their changes belong together while
+ * they follow each other closely and mean the same thing.
  */
 const BURST_MS = 1000;
 
@@ -19,15 +20,26 @@ function subject(edits: readonly Edit[]): string {
   const names = (value: unknown, depth: number): unknown => {
     if (typeof value !== 'object' || value === null || depth < 0) return undefined;
     if (Array.isArray(value)) return value.length > 50 ? value.length : value.map((one) => names(one, depth));
-    const { type, id, ids, layerId, property, keyId, formatId, styleId, mediaId, ...rest } = value as Record<string, unknown>;
-    const inner = depth === 0 ? [] : Object.entries(rest).flatMap(([key, one]) => (typeof one === 'object' && one !== null ? [[key, names(one, depth - 1)]] : []));
+    const { type, id, ids, layerId, property, keyId, formatId, styleId, mediaId, ...rest } = value as Record<
+      string,
+      unknown
+    >;
+    const inner =
+      depth === 0
+        ? []
+        : Object.entries(rest).flatMap(([key, one]) =>
+            typeof one === 'object' && one !== null ? [[key, names(one, depth - 1)]] : [],
+          );
     return { type, id, ids, layerId, property, keyId, formatId, styleId, mediaId, inner };
   };
   return JSON.stringify(names(edits, 1));
 }
 
 /** Makes drag ids from the names that fields give. */
-export function createBursts({ now, isHeld }: BurstParts): (name: string | null, edits: readonly Edit[]) => string | null {
+export function createBursts({
+  now,
+  isHeld,
+}: BurstParts): (name: string | null, edits: readonly Edit[]) => string | null {
   let last: { name: string; subject: string; at: number; count: number; isHeld: boolean } | null = null;
   let count = 0;
   return (name, edits) => {
@@ -36,7 +48,8 @@ export function createBursts({ now, isHeld }: BurstParts): (name: string | null,
       return null;
     }
     const [at, held, about] = [now(), isHeld(), subject(edits)];
-    const isSame = last?.name === name && ((held && last.isHeld) || (last.subject === about && at - last.at < BURST_MS));
+    const isSame =
+      last?.name === name && ((held && last.isHeld) || (last.subject === about && at - last.at < BURST_MS));
     if (!isSame) count++;
     last = { name, subject: about, at, count, isHeld: held };
     return `${name}#${count}`;

@@ -10,7 +10,10 @@ import type { Edit, History, KeyRef, Piece, ResolvedTimes } from '@core/piece';
 export const RUNGS = ['music', 'words', 'picture', 'motion', 'sound', 'colour', 'run-through', 'send'] as const;
 export type Rung = (typeof RUNGS)[number];
 
-/** Document, selection and view of the piece on the desk. What can be computed is not stored, except `times`, which every part reads. */
+/**
+ * Document, selection and view of the piece on the desk. What can be computed is not stored, except `times`, which
+ * every part reads.
+ */
 export interface DeskState {
   readonly piece: Piece | null;
   readonly analysis: SongAnalysis | null;
@@ -85,7 +88,16 @@ export function openPiece(piece: Piece, revision: number, history: History, foun
   const analysis = hash ? knownAnalysis(hash) : null;
   const old = get();
   const keepView = old.piece?.id === piece.id;
-  set({ ...initial, ...(keepView ? { rung: old.rung, loop: old.loop, selectedLayers: old.selectedLayers } : {}), piece, revision, history, analysis, times: resolveTimes(piece, analysis), formatId: keepView && piece.formats.some((f) => f.id === old.formatId) ? old.formatId : piece.leadFormatId });
+  set({
+    ...initial,
+    ...(keepView ? { rung: old.rung, loop: old.loop, selectedLayers: old.selectedLayers } : {}),
+    piece,
+    revision,
+    history,
+    analysis,
+    times: resolveTimes(piece, analysis),
+    formatId: keepView && piece.formats.some((f) => f.id === old.formatId) ? old.formatId : piece.leadFormatId,
+  });
 }
 
 /** The open document and its times, for commands; null while none is open. */
@@ -107,7 +119,8 @@ const bursts = createBursts({ now: () => performance.now(), isHeld: () => heldPo
 let heldPointers = 0;
 if (typeof window !== 'undefined') {
   window.addEventListener('pointerdown', () => heldPointers++, true);
-  for (const end of ['pointerup', 'pointercancel', 'blur']) window.addEventListener(end, () => (heldPointers = 0), true);
+  for (const end of ['pointerup', 'pointercancel', 'blur'])
+    window.addEventListener(end, () => (heldPointers = 0), true);
 }
 
 function place(piece: Piece, history: History): void {
@@ -116,7 +129,9 @@ function place(piece: Piece, history: History): void {
   const hash = songHash(piece);
   const analysis = hash ? knownAnalysis(hash) : null;
   const ids = new Set(piece.layers.map((layer) => layer.id));
-  const keyStands = (ref: KeyRef) => piece.layers.find((l) => l.id === ref.layerId)?.tracks[ref.property]?.keyframes.some((k) => k.id === ref.keyId) ?? false;
+  const keyStands = (ref: KeyRef) =>
+    piece.layers.find((l) => l.id === ref.layerId)?.tracks[ref.property]?.keyframes.some((k) => k.id === ref.keyId) ??
+    false;
   set({
     piece,
     history,
@@ -129,8 +144,8 @@ function place(piece: Piece, history: History): void {
 }
 
 /**
- * Applies edits as one undo step. Edits with the same drag id in a row are one step. What the document cannot hold changes nothing
- * and is told.
+ * Applies edits as one undo step. Edits with the same drag id in a row are one step. What the document cannot hold
+ * changes nothing and is told.
  * @param drag - id of a drag, or the name of a field (see bursts.ts).
  * @returns True if anything changed.
  */
@@ -149,7 +164,10 @@ export function replaceDocument(next: Piece, label: string): void {
   const { piece, history } = get();
   if (!piece) return;
   const whole = (value: Piece) => [{ op: 'replace' as const, path: [], value }];
-  place(next, recordStep(history, { piece: next, patches: whole(next), inverse: whole(piece), label, refused: null }, null));
+  place(
+    next,
+    recordStep(history, { piece: next, patches: whole(next), inverse: whole(piece), label, refused: null }, null),
+  );
 }
 
 export function undoEdit(): void {
@@ -168,7 +186,34 @@ export function redoEdit(): void {
   set({ notice: `Done again: ${result.label}` });
 }
 
-export const setView = (view: Partial<Pick<DeskState, 'selectedLayers' | 'selectedKeys' | 'formatId' | 'rung' | 'openLayers' | 'isPlaying' | 'loop' | 'isSnapping' | 'hasClicks' | 'flashesBeats' | 'showsCurves' | 'isMovingBeats' | 'division' | 'snapPixels' | 'editingText' | 'drawingFor' | 'notice' | 'saveState' | 'saveMessage' | 'revision' | 'leftovers'>>): void => set(view);
+export const setView = (
+  view: Partial<
+    Pick<
+      DeskState,
+      | 'selectedLayers'
+      | 'selectedKeys'
+      | 'formatId'
+      | 'rung'
+      | 'openLayers'
+      | 'isPlaying'
+      | 'loop'
+      | 'isSnapping'
+      | 'hasClicks'
+      | 'flashesBeats'
+      | 'showsCurves'
+      | 'isMovingBeats'
+      | 'division'
+      | 'snapPixels'
+      | 'editingText'
+      | 'drawingFor'
+      | 'notice'
+      | 'saveState'
+      | 'saveMessage'
+      | 'revision'
+      | 'leftovers'
+    >
+  >,
+): void => set(view);
 
 export function selectLayers(ids: readonly string[]): void {
   set({ selectedLayers: ids, selectedKeys: get().selectedKeys.filter((ref) => ids.includes(ref.layerId)) });

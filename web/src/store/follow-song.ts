@@ -7,8 +7,8 @@ const AGAIN_AFTER_MS = 1000;
 const LONGEST_PAUSE_MS = 15_000;
 
 /**
- * Fetches what was found in the song of the piece on the desk, whenever another song becomes its song. A song that is not listened to
- * yet (the demo's first start, an opened piece file) is asked for again, at growing intervals.
+ * Fetches what was found in the song of the piece on the desk, whenever another song becomes its song. A song that is
+ * not listened to yet (the demo's first start, an opened piece file) is asked for again, at growing intervals.
  * @param fetchAnalysis - rejects while there is none. @returns What stops following.
  */
 export function followSong(fetchAnalysis: (hash: string) => Promise<SongAnalysis>, clock: Clock): () => void {

@@ -11,4 +11,5 @@ export function rememberAnalysis(hash: string, analysis: SongAnalysis | null): v
 }
 
 /** The hash of the song that a piece is cut to; null without music. */
-export const songHash = (piece: Pick<Piece, 'music' | 'media'>): string | null => piece.media.find((m) => m.id === piece.music?.mediaId)?.hash ?? null;
+export const songHash = (piece: Pick<Piece, 'music' | 'media'>): string | null =>
+  piece.media.find((m) => m.id === piece.music?.mediaId)?.hash ?? null;

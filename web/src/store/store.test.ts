@@ -60,7 +60,10 @@ describe('the desk', () => {
   it('undoing a change of song brings its beats back with it', () => {
     const before = desk().times!.grid.beats;
     setAnalysis(OTHER, second);
-    edit([{ type: 'media.add', media: other }, { type: 'music.set', music: createMusic(other) }]);
+    edit([
+      { type: 'media.add', media: other },
+      { type: 'music.set', music: createMusic(other) },
+    ]);
     expect(desk().analysis).toBe(second);
     undoEdit();
     expect(desk().analysis).toBe(first);
@@ -103,7 +106,10 @@ describe('following the song', () => {
     setAnalysis(SONG_HASH, null);
     const answers = new Map<string, (a: typeof first) => void>();
     const stop = followSong((hash) => new Promise((resolve) => answers.set(hash, resolve)), clock);
-    edit([{ type: 'media.add', media: other }, { type: 'music.set', music: createMusic(other) }]);
+    edit([
+      { type: 'media.add', media: other },
+      { type: 'music.set', music: createMusic(other) },
+    ]);
     await clock.settle();
     answers.get(SONG_HASH)!(first);
     await clock.settle();

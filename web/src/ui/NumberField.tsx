@@ -18,7 +18,18 @@ interface Props {
 }
 
 /** A number that can be dragged sideways, typed with units and arithmetic, or stepped with the arrow keys. */
-export function NumberField({ label, value, unit = '', step = 1, min = -Infinity, max = Infinity, decimals = 2, width, disabled, onChange }: Props) {
+export function NumberField({
+  label,
+  value,
+  unit = '',
+  step = 1,
+  min = -Infinity,
+  max = Infinity,
+  decimals = 2,
+  width,
+  disabled,
+  onChange,
+}: Props) {
   const [draft, setDraft] = useState<string | null>(null);
   const drag = useRef<{ x: number; value: number; gesture: string; moved: boolean } | null>(null);
   const clip = (n: number) => Math.min(max, Math.max(min, n));

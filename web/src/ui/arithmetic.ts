@@ -1,10 +1,16 @@
 /**
- * Evaluates what is typed into a number field: numbers, + − * / and brackets, with units ignored ("12 px * 2"). A leading
- * + - * / with nothing before it works on the present value ("*2" doubles; to type a negative number, write "0-5" or "-5" as a whole).
+ * Evaluates what is typed into a number field: numbers, + − * / and brackets, with units ignored ("12 px * 2"). A
+ * leading + - * / with nothing before it works on the present value ("*2" doubles; to type a negative number, write
+ * "0-5" or "-5" as a whole).
  * @returns null if it is no arithmetic.
  */
 export function evaluateArithmetic(text: string, current: number): number | null {
-  const source = text.replace(/px|%|°|ms|bpm/gi, '').replace(/,/g, '.').replace(/−/g, '-').replace(/×/g, '*').trim();
+  const source = text
+    .replace(/px|%|°|ms|bpm/gi, '')
+    .replace(/,/g, '.')
+    .replace(/−/g, '-')
+    .replace(/×/g, '*')
+    .trim();
   if (source === '') return null;
   const relative = /^[+*/]/.test(source) ? `${current}${source}` : source;
   let at = 0;
@@ -32,12 +38,14 @@ export function evaluateArithmetic(text: string, current: number): number | null
   };
   const product = (): number => {
     let value = atom();
-    for (skip(); relative[at] === '*' || relative[at] === '/'; skip()) value = relative[at++] === '*' ? value * atom() : value / atom();
+    for (skip(); relative[at] === '*' || relative[at] === '/'; skip())
+      value = relative[at++] === '*' ? value * atom() : value / atom();
     return value;
   };
   const sum = (): number => {
     let value = product();
-    for (skip(); relative[at] === '+' || relative[at] === '-'; skip()) value = relative[at++] === '+' ? value + product() : value - product();
+    for (skip(); relative[at] === '+' || relative[at] === '-'; skip())
+      value = relative[at++] === '+' ? value + product() : value - product();
     return value;
   };
   const value = sum();

@@ -6,7 +6,10 @@ import { useTimes } from '../../store/selectors';
 /** How long a flash takes to fade, seconds. */
 const FADE = 0.18;
 
-/** The edge of the frame lights up on every beat, in lamplight on "one": for checking the beats by eye. Never part of the picture. */
+/**
+ * The edge of the frame lights up on every beat, in lamplight on "one": for checking the beats by eye. Never part of
+ * the picture.
+ */
 export function BeatFlash() {
   const times = useTimes();
   const edge = useRef<HTMLDivElement>(null);
@@ -23,5 +26,18 @@ export function BeatFlash() {
       }),
     [times],
   );
-  return <div ref={edge} data-testid="beat-flash" aria-hidden="true" style={{ position: 'absolute', inset: -6, border: '5px solid var(--tide)', borderRadius: 4, pointerEvents: 'none' }} />;
+  return (
+    <div
+      ref={edge}
+      data-testid="beat-flash"
+      aria-hidden="true"
+      style={{
+        position: 'absolute',
+        inset: -6,
+        border: '5px solid var(--tide)',
+        borderRadius: 4,
+        pointerEvents: 'none',
+      }}
+    />
+  );
 }

@@ -13,7 +13,10 @@ const TOLERANCE = 2.5;
 /** A line shorter than this was a slip, pixels of the screen. */
 const SHORTEST = 12;
 
-/** Draws a path on the canvas with the pointer; it becomes smooth on letting go, and words run along it or it is a stroke of its own. */
+/**
+ * Draws a path on the canvas with the pointer; it becomes smooth on letting go, and words run along it or it is a
+ * stroke of its own.
+ */
 export function DrawPath({ drawingFor, format, zoom }: { drawingFor: string; format: Format; zoom: number }) {
   const piece = usePiece();
   const [points, setPoints] = useState<readonly Vector[]>([]);
@@ -23,12 +26,20 @@ export function DrawPath({ drawingFor, format, zoom }: { drawingFor: string; for
   /** Pixels of the lead format from its centre. */
   const place = (e: { clientX: number; clientY: number }): Vector => {
     const box = svg.current?.getBoundingClientRect();
-    return box ? [((e.clientX - box.left) / zoom - format.width / 2) / fit, ((e.clientY - box.top) / zoom - format.height / 2) / fit] : [0, 0];
+    return box
+      ? [
+          ((e.clientX - box.left) / zoom - format.width / 2) / fit,
+          ((e.clientY - box.top) / zoom - format.height / 2) / fit,
+        ]
+      : [0, 0];
   };
   const finish = () => {
     const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])];
     const [left, top, right, bottom] = [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)];
-    const d = Math.hypot(right - left, bottom - top) * fit * zoom < SHORTEST ? null : fitCurve(points, TOLERANCE / (zoom * fit));
+    const d =
+      Math.hypot(right - left, bottom - top) * fit * zoom < SHORTEST
+        ? null
+        : fitCurve(points, TOLERANCE / (zoom * fit));
     setPoints([]);
     if (!d) return;
     const box: [number, number] = [Math.max(1, right - left), Math.max(1, bottom - top)];
@@ -49,15 +60,38 @@ export function DrawPath({ drawingFor, format, zoom }: { drawingFor: string; for
     <svg
       ref={svg}
       viewBox={`${-format.width / 2 / fit} ${-format.height / 2 / fit} ${format.width / fit} ${format.height / fit}`}
-      style={{ position: 'absolute', inset: 0, width: '100%', height: '100%', cursor: 'crosshair', touchAction: 'none', zIndex: 5, outline: '1.5px dashed var(--lamp)' }}
+      style={{
+        position: 'absolute',
+        inset: 0,
+        width: '100%',
+        height: '100%',
+        cursor: 'crosshair',
+        touchAction: 'none',
+        zIndex: 5,
+        outline: '1.5px dashed var(--lamp)',
+      }}
       role="application"
       aria-label="Draw a path"
-      onPointerDown={(e) => { e.stopPropagation(); svg.current?.setPointerCapture(e.pointerId); setPoints([place(e)]); }}
-      onPointerMove={(e) => { if (points.length > 0) setPoints([...points, place(e)]); }}
+      onPointerDown={(e) => {
+        e.stopPropagation();
+        svg.current?.setPointerCapture(e.pointerId);
+        setPoints([place(e)]);
+      }}
+      onPointerMove={(e) => {
+        if (points.length > 0) setPoints([...points, place(e)]);
+      }}
       onPointerUp={finish}
       onPointerCancel={() => setPoints([])}
     >
-      {points.length > 1 && <polyline points={points.map((p) => p.join()).join(' ')} fill="none" stroke="var(--lamp)" strokeWidth={2 / (zoom * fit)} strokeLinecap="round" />}
+      {points.length > 1 && (
+        <polyline
+          points={points.map((p) => p.join()).join(' ')}
+          fill="none"
+          stroke="var(--lamp)"
+          strokeWidth={2 / (zoom * fit)}
+          strokeLinecap="round"
+        />
+      )}
     </svg>
   );
 }

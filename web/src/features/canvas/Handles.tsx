@@ -15,8 +15,22 @@ import type { Guide, Point } from './geometry';
 import { onPlaces } from './preview-client';
 
 type Drag =
-  | { kind: 'move'; from: Point; layers: { layer: Layer; position: [number, number]; override: Layer['overrides'][string] | undefined }[]; box: ReturnType<typeof boundsOf>; gesture: string }
-  | { kind: 'scale'; layer: Layer; pivot: Point; from: Point; scale: [number, number]; gesture: string; override: Layer['overrides'][string] | undefined }
+  | {
+      kind: 'move';
+      from: Point;
+      layers: { layer: Layer; position: [number, number]; override: Layer['overrides'][string] | undefined }[];
+      box: ReturnType<typeof boundsOf>;
+      gesture: string;
+    }
+  | {
+      kind: 'scale';
+      layer: Layer;
+      pivot: Point;
+      from: Point;
+      scale: [number, number];
+      gesture: string;
+      override: Layer['overrides'][string] | undefined;
+    }
   | { kind: 'rotate'; layer: Layer; pivot: Point; startAngle: number; rotation: number; gesture: string };
 
 const SNAP_SCREEN_PX = 6;
@@ -49,7 +63,10 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
     const position = valueNow(layer, 'position') as [number, number];
     const override = layer.overrides[format.id] ?? NO_OVERRIDE;
     const fit = fitOf(layer);
-    return [format.width / 2 + position[0] * fit + override.move[0], format.height / 2 + position[1] * fit + override.move[1]];
+    return [
+      format.width / 2 + position[0] * fit + override.move[0],
+      format.height / 2 + position[1] * fit + override.move[1],
+    ];
   };
 
   const begin = (e: ReactPointerEvent, next: Drag) => {
@@ -64,16 +81,29 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
     const at = toFormat(e);
     const hit = [...places].reverse().find((place) => !layerOf(place.layerId)?.locked && isInside(place.corners, at));
     // What is selected keeps the pointer, so that a layer below others can be dragged.
-    const held = places.find((place) => selectedLayers.includes(place.layerId) && isInside(place.corners, at) && !layerOf(place.layerId)?.locked);
-    const target = e.shiftKey ? hit : held ?? hit;
+    const held = places.find(
+      (place) =>
+        selectedLayers.includes(place.layerId) && isInside(place.corners, at) && !layerOf(place.layerId)?.locked,
+    );
+    const target = e.shiftKey ? hit : (held ?? hit);
     if (!target) return selectLayers([]);
     let ids: readonly string[] = selectedLayers;
-    if (e.shiftKey) ids = selectedLayers.includes(target.layerId) ? selectedLayers.filter((id) => id !== target.layerId) : [...selectedLayers, target.layerId];
+    if (e.shiftKey)
+      ids = selectedLayers.includes(target.layerId)
+        ? selectedLayers.filter((id) => id !== target.layerId)
+        : [...selectedLayers, target.layerId];
     else if (!selectedLayers.includes(target.layerId)) ids = [target.layerId];
     selectLayers(ids);
-    const layers = piece.layers.filter((l) => ids.includes(l.id) && !l.locked).map((layer) => ({ layer, position: valueNow(layer, 'position') as [number, number], override: layer.overrides[format.id] }));
+    const layers = piece.layers
+      .filter((l) => ids.includes(l.id) && !l.locked)
+      .map((layer) => ({
+        layer,
+        position: valueNow(layer, 'position') as [number, number],
+        override: layer.overrides[format.id],
+      }));
     const corners = places.filter((p) => ids.includes(p.layerId)).flatMap((p) => p.corners);
-    if (layers.length > 0 && corners.length > 0) begin(e, { kind: 'move', from: at, layers, box: boundsOf(corners), gesture: newId() });
+    if (layers.length > 0 && corners.length > 0)
+      begin(e, { kind: 'move', from: at, layers, box: boundsOf(corners), gesture: newId() });
   };
 
   const onMove = (e: ReactPointerEvent) => {
@@ -83,12 +113,34 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
     if (d.kind === 'move') {
       let [dx, dy] = [at[0] - d.from[0], at[1] - d.from[1]];
       if (e.shiftKey) [dx, dy] = Math.abs(dx) > Math.abs(dy) ? [dx, 0] : [0, dy];
-      const others = places.filter((p) => !d.layers.some((l) => l.layer.id === p.layerId)).map((p) => boundsOf(p.corners));
+      const others = places
+        .filter((p) => !d.layers.some((l) => l.layer.id === p.layerId))
+        .map((p) => boundsOf(p.corners));
       const lines = {
-        x: [0, format.width / 2, format.width, format.width * 0.05, format.width * 0.95, ...others.flatMap((o) => [o.left, (o.left + o.right) / 2, o.right])],
-        y: [0, format.height / 2, format.height, format.height * 0.05, format.height * 0.95, ...others.flatMap((o) => [o.top, (o.top + o.bottom) / 2, o.bottom])],
+        x: [
+          0,
+          format.width / 2,
+          format.width,
+          format.width * 0.05,
+          format.width * 0.95,
+          ...others.flatMap((o) => [o.left, (o.left + o.right) / 2, o.right]),
+        ],
+        y: [
+          0,
+          format.height / 2,
+          format.height,
+          format.height * 0.05,
+          format.height * 0.95,
+          ...others.flatMap((o) => [o.top, (o.top + o.bottom) / 2, o.bottom]),
+        ],
       };
-      const snapped = e.altKey ? { dx: 0, dy: 0, guides: [] } : snapBox({ left: d.box.left + dx, right: d.box.right + dx, top: d.box.top + dy, bottom: d.box.bottom + dy }, lines, SNAP_SCREEN_PX / zoom);
+      const snapped = e.altKey
+        ? { dx: 0, dy: 0, guides: [] }
+        : snapBox(
+            { left: d.box.left + dx, right: d.box.right + dx, top: d.box.top + dy, bottom: d.box.bottom + dy },
+            lines,
+            SNAP_SCREEN_PX / zoom,
+          );
       setGuides(snapped.guides);
       dx += snapped.dx;
       dy += snapped.dy;
@@ -96,7 +148,17 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
         if (isLead) setValue(layer, 'position', [position[0] + dx, position[1] + dy], d.gesture);
         else {
           const base = override ?? NO_OVERRIDE;
-          edit([{ type: 'layer.setOverride', id: layer.id, formatId: format.id, override: { ...base, move: [base.move[0] + dx, base.move[1] + dy] } }], d.gesture);
+          edit(
+            [
+              {
+                type: 'layer.setOverride',
+                id: layer.id,
+                formatId: format.id,
+                override: { ...base, move: [base.move[0] + dx, base.move[1] + dy] },
+              },
+            ],
+            d.gesture,
+          );
         }
       }
     } else if (d.kind === 'scale') {
@@ -104,12 +166,27 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
       const factor = before < 1 ? 1 : Math.hypot(at[0] - d.pivot[0], at[1] - d.pivot[1]) / before;
       if (!isLead) {
         const base = d.override ?? NO_OVERRIDE;
-        edit([{ type: 'layer.setOverride', id: d.layer.id, formatId: format.id, override: { ...base, scale: Math.max(0.01, base.scale * factor) } }], d.gesture);
+        edit(
+          [
+            {
+              type: 'layer.setOverride',
+              id: d.layer.id,
+              formatId: format.id,
+              override: { ...base, scale: Math.max(0.01, base.scale * factor) },
+            },
+          ],
+          d.gesture,
+        );
       } else setValue(d.layer, 'scale', [d.scale[0] * factor, d.scale[1] * factor], d.gesture);
     } else {
       const angle = (Math.atan2(at[1] - d.pivot[1], at[0] - d.pivot[0]) * 180) / Math.PI;
       const turned = d.rotation + angle - d.startAngle;
-      setValue(d.layer, 'rotation', e.shiftKey ? Math.round(turned / 15) * 15 : Math.round(turned * 10) / 10, d.gesture);
+      setValue(
+        d.layer,
+        'rotation',
+        e.shiftKey ? Math.round(turned / 15) * 15 : Math.round(turned * 10) / 10,
+        d.gesture,
+      );
     }
     playhead.set(playhead.seconds); // repaint at once
   };
@@ -125,14 +202,26 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
     <svg
       ref={svg}
       viewBox={`0 0 ${format.width} ${format.height}`}
-      style={{ position: 'absolute', inset: 0, width: '100%', height: '100%', overflow: 'visible', touchAction: 'none' }}
+      style={{
+        position: 'absolute',
+        inset: 0,
+        width: '100%',
+        height: '100%',
+        overflow: 'visible',
+        touchAction: 'none',
+      }}
       onPointerDown={onDown}
       onPointerMove={onMove}
       onPointerUp={onUp}
       onPointerCancel={onUp}
       onDoubleClick={(e) => {
         const at = toFormat(e);
-        const hit = [...places].reverse().find((place) => layerOf(place.layerId)?.kind === 'text' && !layerOf(place.layerId)?.locked && isInside(place.corners, at));
+        const hit = [...places]
+          .reverse()
+          .find(
+            (place) =>
+              layerOf(place.layerId)?.kind === 'text' && !layerOf(place.layerId)?.locked && isInside(place.corners, at),
+          );
         if (!hit) return;
         selectLayers([hit.layerId]);
         setView({ editingText: hit.layerId, rung: 'words' });
@@ -148,25 +237,85 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
         const pivot = pivotOf(layer, place.corners);
         const centre = middleOf(place.corners);
         const up = Math.hypot(top[0] - centre[0], top[1] - centre[1]) || 1;
-        const stalk: Point = [top[0] + ((top[0] - centre[0]) / up) * 26 * px, top[1] + ((top[1] - centre[1]) / up) * 26 * px];
+        const stalk: Point = [
+          top[0] + ((top[0] - centre[0]) / up) * 26 * px,
+          top[1] + ((top[1] - centre[1]) / up) * 26 * px,
+        ];
         return (
           <g key={place.layerId}>
-            <polygon points={place.corners.map((c) => c.join()).join(' ')} fill="none" stroke="var(--lamp)" strokeWidth={1.3 * px} />
+            <polygon
+              points={place.corners.map((c) => c.join()).join(' ')}
+              fill="none"
+              stroke="var(--lamp)"
+              strokeWidth={1.3 * px}
+            />
             {!layer.locked && (
               <>
                 <line x1={top[0]} y1={top[1]} x2={stalk[0]} y2={stalk[1]} stroke="var(--lamp)" strokeWidth={px} />
-                {isLead && <circle data-handle="rotate" cx={stalk[0]} cy={stalk[1]} r={5 * px} fill="#11151b" stroke="var(--lamp)" strokeWidth={1.5 * px} style={{ cursor: 'grab' }} onPointerDown={(e) => begin(e, { kind: 'rotate', layer, pivot, startAngle: (Math.atan2(toFormat(e)[1] - pivot[1], toFormat(e)[0] - pivot[0]) * 180) / Math.PI, rotation: valueNow(layer, 'rotation') as number, gesture: newId() })} />}
+                {isLead && (
+                  <circle
+                    data-handle="rotate"
+                    cx={stalk[0]}
+                    cy={stalk[1]}
+                    r={5 * px}
+                    fill="#11151b"
+                    stroke="var(--lamp)"
+                    strokeWidth={1.5 * px}
+                    style={{ cursor: 'grab' }}
+                    onPointerDown={(e) =>
+                      begin(e, {
+                        kind: 'rotate',
+                        layer,
+                        pivot,
+                        startAngle: (Math.atan2(toFormat(e)[1] - pivot[1], toFormat(e)[0] - pivot[0]) * 180) / Math.PI,
+                        rotation: valueNow(layer, 'rotation') as number,
+                        gesture: newId(),
+                      })
+                    }
+                  />
+                )}
                 {place.corners.map((corner, i) => (
-                  <circle key={i} data-handle={`corner-${i}`} cx={corner[0]} cy={corner[1]} r={4.5 * px} fill="#11151b" stroke="var(--lamp)" strokeWidth={1.5 * px} style={{ cursor: i % 2 ? 'nesw-resize' : 'nwse-resize' }} onPointerDown={(e) => begin(e, { kind: 'scale', layer, pivot, from: toFormat(e), scale: valueNow(layer, 'scale') as [number, number], gesture: newId(), override: layer.overrides[format.id] })} />
+                  <circle
+                    key={i}
+                    data-handle={`corner-${i}`}
+                    cx={corner[0]}
+                    cy={corner[1]}
+                    r={4.5 * px}
+                    fill="#11151b"
+                    stroke="var(--lamp)"
+                    strokeWidth={1.5 * px}
+                    style={{ cursor: i % 2 ? 'nesw-resize' : 'nwse-resize' }}
+                    onPointerDown={(e) =>
+                      begin(e, {
+                        kind: 'scale',
+                        layer,
+                        pivot,
+                        from: toFormat(e),
+                        scale: valueNow(layer, 'scale') as [number, number],
+                        gesture: newId(),
+                        override: layer.overrides[format.id],
+                      })
+                    }
+                  />
                 ))}
-                <path d={`M${pivot[0] - 6 * px} ${pivot[1]}h${12 * px}M${pivot[0]} ${pivot[1] - 6 * px}v${12 * px}`} stroke="var(--lamp)" strokeWidth={1.2 * px} />
+                <path
+                  d={`M${pivot[0] - 6 * px} ${pivot[1]}h${12 * px}M${pivot[0]} ${pivot[1] - 6 * px}v${12 * px}`}
+                  stroke="var(--lamp)"
+                  strokeWidth={1.2 * px}
+                />
               </>
             )}
             {isLead && shown.length === 1 && <MotionPathHandles layer={layer} format={format} zoom={zoom} />}
           </g>
         );
       })}
-      {guides.map((guide, i) => (guide.axis === 'x' ? <line key={i} x1={guide.at} x2={guide.at} y1={0} y2={format.height} stroke="var(--tide)" strokeWidth={px} /> : <line key={i} y1={guide.at} y2={guide.at} x1={0} x2={format.width} stroke="var(--tide)" strokeWidth={px} />))}
+      {guides.map((guide, i) =>
+        guide.axis === 'x' ? (
+          <line key={i} x1={guide.at} x2={guide.at} y1={0} y2={format.height} stroke="var(--tide)" strokeWidth={px} />
+        ) : (
+          <line key={i} y1={guide.at} y2={guide.at} x1={0} x2={format.width} stroke="var(--tide)" strokeWidth={px} />
+        ),
+      )}
     </svg>
   );
 }

@@ -12,19 +12,35 @@ export function MotionPathHandles({ layer, format, zoom }: { layer: Layer; forma
   const times = useTimes();
   const selectedKeys = useDesk((s) => s.selectedKeys);
   const track = layer.tracks.position;
-  const drag = useRef<{ keyId: string; side: 'tangentIn' | 'tangentOut'; from: readonly [number, number]; start: readonly [number, number]; gesture: string } | null>(null);
+  const drag = useRef<{
+    keyId: string;
+    side: 'tangentIn' | 'tangentOut';
+    from: readonly [number, number];
+    start: readonly [number, number];
+    gesture: string;
+  } | null>(null);
   const px = 1 / zoom;
   const path = useMemo(() => {
     if (!track || track.keyframes.length < 2) return null;
     const prepared = prepareTrack(track, times.timeOf);
     const [from, to] = [prepared.times[0] ?? 0, prepared.times[prepared.times.length - 1] ?? 0];
-    return Array.from({ length: SAMPLES + 1 }, (_, i) => evaluateTrack(prepared, from + ((to - from) * i) / SAMPLES) as [number, number]); // a position track
+    return Array.from(
+      { length: SAMPLES + 1 },
+      (_, i) => evaluateTrack(prepared, from + ((to - from) * i) / SAMPLES) as [number, number],
+    ); // a position track
   }, [track, times]);
   if (!track || !path) return null;
   const [cx, cy] = [format.width / 2, format.height / 2];
   return (
     <g>
-      <polyline points={path.map(([x, y]) => `${x + cx},${y + cy}`).join(' ')} fill="none" stroke="var(--tide)" strokeWidth={1.3 * px} strokeDasharray={`${4 * px} ${3 * px}`} style={{ pointerEvents: 'none' }} />
+      <polyline
+        points={path.map(([x, y]) => `${x + cx},${y + cy}`).join(' ')}
+        fill="none"
+        stroke="var(--tide)"
+        strokeWidth={1.3 * px}
+        strokeDasharray={`${4 * px} ${3 * px}`}
+        style={{ pointerEvents: 'none' }}
+      />
       {track.keyframes.map((key) => {
         const [x, y] = key.value as [number, number]; // a position track
         const isOn = selectedKeys.some((ref) => ref.keyId === key.id);
@@ -48,21 +64,49 @@ export function MotionPathHandles({ layer, format, zoom }: { layer: Layer; forma
                     onPointerDown={(e) => {
                       e.stopPropagation();
                       e.currentTarget.setPointerCapture(e.pointerId);
-                      drag.current = { keyId: key.id, side, from: [e.clientX, e.clientY], start: [t[0], t[1]], gesture: newId() };
+                      drag.current = {
+                        keyId: key.id,
+                        side,
+                        from: [e.clientX, e.clientY],
+                        start: [t[0], t[1]],
+                        gesture: newId(),
+                      };
                     }}
                     onPointerMove={(e) => {
                       const d = drag.current;
                       if (!d || d.side !== side) return;
-                      const next: [number, number] = [d.start[0] + (e.clientX - d.from[0]) * px, d.start[1] + (e.clientY - d.from[1]) * px];
+                      const next: [number, number] = [
+                        d.start[0] + (e.clientX - d.from[0]) * px,
+                        d.start[1] + (e.clientY - d.from[1]) * px,
+                      ];
                       const ref = { layerId: layer.id, property: 'position' as const, keyId: key.id };
-                      edit([{ type: 'keys.setTangents', ref, [side]: next, ...(e.altKey ? {} : { [side === 'tangentIn' ? 'tangentOut' : 'tangentIn']: [-next[0], -next[1]] }) }], d.gesture);
+                      edit(
+                        [
+                          {
+                            type: 'keys.setTangents',
+                            ref,
+                            [side]: next,
+                            ...(e.altKey
+                              ? {}
+                              : { [side === 'tangentIn' ? 'tangentOut' : 'tangentIn']: [-next[0], -next[1]] }),
+                          },
+                        ],
+                        d.gesture,
+                      );
                     }}
                     onPointerUp={() => {
                       drag.current = null;
                     }}
                     onDoubleClick={(e) => {
                       e.stopPropagation();
-                      edit([{ type: 'keys.setTangents', ref: { layerId: layer.id, property: 'position', keyId: key.id }, tangentIn: null, tangentOut: null }]);
+                      edit([
+                        {
+                          type: 'keys.setTangents',
+                          ref: { layerId: layer.id, property: 'position', keyId: key.id },
+                          tangentIn: null,
+                          tangentOut: null,
+                        },
+                      ]);
                     }}
                   />
                 </g>

@@ -75,14 +75,30 @@ export function Stage() {
           sinceChange = 0;
         }
       }
-      // Standing still, the very moment of the playhead is shown: what is set there is what is seen there, a rounding error or not.
-      sendToPreview({ type: 'frame', seconds: isPlaying ? frameMiddle(frame, piece.frameRate) : seconds + SAME_MOMENT, scale: full * (isPlaying ? quality.current : 1), skipLayerId: editingText, isPlaying });
+      // Standing still, the very moment of the playhead is shown: what is set there is what is seen there, a rounding
+      // error or not.
+      sendToPreview({
+        type: 'frame',
+        seconds: isPlaying ? frameMiddle(frame, piece.frameRate) : seconds + SAME_MOMENT,
+        scale: full * (isPlaying ? quality.current : 1),
+        skipLayerId: editingText,
+        isPlaying,
+      });
     });
   }, [zoom, isPlaying, piece.frameRate, editingText, format.id]);
 
   return (
     <div className="stage" ref={holder}>
-      <div ref={slot} style={{ position: 'relative', width: format.width * zoom, height: format.height * zoom, boxShadow: '0 2px 30px #0005' }} data-testid="canvas">
+      <div
+        ref={slot}
+        style={{
+          position: 'relative',
+          width: format.width * zoom,
+          height: format.height * zoom,
+          boxShadow: '0 2px 30px #0005',
+        }}
+        data-testid="canvas"
+      >
         <Handles format={format} zoom={zoom} />
         {flashesBeats && <BeatFlash />}
         {drawingFor && <DrawPath drawingFor={drawingFor} format={format} zoom={zoom} />}

@@ -50,8 +50,22 @@ export function TextEditor({ layerId, zoom, format }: { layerId: string; zoom: n
   const top = { top: y - above, middle: y - block / 2, bottom: y - block + above }[layer.content.stands];
   // Words that fill a place are edited where they came to stand, at the size they came out.
   const where = place
-    ? { left: place.left * zoom - place.width * zoom * 0.02, top: place.top * zoom, width: place.width * zoom * 1.04, height: place.height * zoom * 1.1, fontSize: place.size * zoom, whiteSpace: 'pre-wrap' as const }
-    : { left, top, width, height: (lines + 0.4) * leading * size, fontSize: size, whiteSpace: wrapWidth === null ? ('pre' as const) : ('pre-wrap' as const) };
+    ? {
+        left: place.left * zoom - place.width * zoom * 0.02,
+        top: place.top * zoom,
+        width: place.width * zoom * 1.04,
+        height: place.height * zoom * 1.1,
+        fontSize: place.size * zoom,
+        whiteSpace: 'pre-wrap' as const,
+      }
+    : {
+        left,
+        top,
+        width,
+        height: (lines + 0.4) * leading * size,
+        fontSize: size,
+        whiteSpace: wrapWidth === null ? ('pre' as const) : ('pre-wrap' as const),
+      };
   const finish = () => setView({ editingText: null });
   return (
     <textarea
@@ -62,7 +76,15 @@ export function TextEditor({ layerId, zoom, format }: { layerId: string; zoom: n
       onChange={(e) => {
         const text = e.target.value;
         const isAutoNamed = layer.name === layer.content.text.slice(0, 60) || layer.name === 'Your words';
-        edit([{ type: 'layer.setContent', id: layer.id, content: { text } }, ...(isAutoNamed && text.trim() ? [{ type: 'layer.rename' as const, id: layer.id, name: text.split('\n')[0]!.slice(0, 60) }] : [])], gesture);
+        edit(
+          [
+            { type: 'layer.setContent', id: layer.id, content: { text } },
+            ...(isAutoNamed && text.trim()
+              ? [{ type: 'layer.rename' as const, id: layer.id, name: text.split('\n')[0]!.slice(0, 60) }]
+              : []),
+          ],
+          gesture,
+        );
         playhead.set(playhead.seconds);
       }}
       onBlur={finish}
@@ -72,9 +94,25 @@ export function TextEditor({ layerId, zoom, format }: { layerId: string; zoom: n
       }}
       onPointerDown={(e) => e.stopPropagation()}
       style={{
-        position: 'absolute', ...where, transform: `rotate(${valueNow(layer, 'rotation') as number}deg)`,
-        fontFamily: `'${cssFamily(layer.content.family)}'`, fontWeight: valueNow(layer, 'weight') as number, fontStyle: layer.content.italic ? 'italic' : 'normal', lineHeight: leading, letterSpacing: `${valueNow(layer, 'tracking') as number}em`,
-        textAlign: align, color: valueNow(layer, 'fill') as string, background: 'transparent', border: 0, padding: 0, outline: 'none', resize: 'none', overflow: 'hidden', caretColor: 'var(--lamp)', textShadow: '0 0 1px #0008', zIndex: 4,
+        position: 'absolute',
+        ...where,
+        transform: `rotate(${valueNow(layer, 'rotation') as number}deg)`,
+        fontFamily: `'${cssFamily(layer.content.family)}'`,
+        fontWeight: valueNow(layer, 'weight') as number,
+        fontStyle: layer.content.italic ? 'italic' : 'normal',
+        lineHeight: leading,
+        letterSpacing: `${valueNow(layer, 'tracking') as number}em`,
+        textAlign: align,
+        color: valueNow(layer, 'fill') as string,
+        background: 'transparent',
+        border: 0,
+        padding: 0,
+        outline: 'none',
+        resize: 'none',
+        overflow: 'hidden',
+        caretColor: 'var(--lamp)',
+        textShadow: '0 0 1px #0008',
+        zIndex: 4,
       }}
     />
   );

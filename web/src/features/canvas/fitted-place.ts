@@ -7,8 +7,17 @@ import { createLayoutCache } from '@core/text';
 import type { Seconds } from '@core/time';
 import { loadedFonts } from '../../platform/browser-host';
 
-/** Where words that fill a place of the frame stand, and how large they came out, in pixels of the format. Null until their fonts are there, and for other words. */
-export function useFittedPlace(piece: Piece, times: ResolvedTimes, layer: TextLayer | undefined, formatId: string, seconds: Seconds): { left: number; top: number; width: number; height: number; size: number } | null {
+/**
+ * Where words that fill a place of the frame stand, and how large they came out, in pixels of the format. Null until
+ * their fonts are there, and for other words.
+ */
+export function useFittedPlace(
+  piece: Piece,
+  times: ResolvedTimes,
+  layer: TextLayer | undefined,
+  formatId: string,
+  seconds: Seconds,
+): { left: number; top: number; width: number; height: number; size: number } | null {
   const [layout, setLayout] = useState<LayoutText | null>(null);
   const isFitted = layer?.content.area != null;
   useEffect(() => {
@@ -17,11 +26,23 @@ export function useFittedPlace(piece: Piece, times: ResolvedTimes, layer: TextLa
     void loadedFonts(piece).then((fonts) => {
       if (isCurrent) setLayout(() => createLayoutCache(fonts));
     });
-    return () => { isCurrent = false; };
+    return () => {
+      isCurrent = false;
+    };
   }, [isFitted, piece]);
   return useMemo(() => {
     if (!layout || !layer || !isFitted) return null;
-    const still: TextLayer = { ...layer, gestures: [], trail: null, motionBlur: 'off', content: { ...layer.content, dress: NO_DRESS, spans: layer.content.spans.map(({ colour: _colour, ...span }) => span) } };
+    const still: TextLayer = {
+      ...layer,
+      gestures: [],
+      trail: null,
+      motionBlur: 'off',
+      content: {
+        ...layer.content,
+        dress: NO_DRESS,
+        spans: layer.content.spans.map(({ colour: _colour, ...span }) => span),
+      },
+    };
     const at = Math.min(Math.max(seconds, times.timeOf(layer.start)), times.timeOf(layer.end) - 1e-3);
     const item = sceneAt(prepareScene({ ...piece, layers: [still] }, times, formatId), at, layout).items[0];
     if (!item) return null;

@@ -17,7 +17,10 @@ export function isInside(corners: readonly Point[], [x, y]: Point): boolean {
 }
 
 /** The middle of a box given by its four corners. */
-export const middleOf = (corners: readonly Point[]): Point => [corners.reduce((s, c) => s + c[0], 0) / corners.length, corners.reduce((s, c) => s + c[1], 0) / corners.length];
+export const middleOf = (corners: readonly Point[]): Point => [
+  corners.reduce((s, c) => s + c[0], 0) / corners.length,
+  corners.reduce((s, c) => s + c[1], 0) / corners.length,
+];
 
 export interface Guide {
   readonly axis: 'x' | 'y';
@@ -41,16 +44,25 @@ export function boundsOf(corners: readonly Point[]): Bounds {
  * Snaps a moved box to lines: its edges and middle against each line within the radius, the nearest per axis.
  * @returns The correction to add, and the lines that were met.
  */
-export function snapBox(box: Bounds, lines: { x: readonly number[]; y: readonly number[] }, radius: number): { dx: number; dy: number; guides: Guide[] } {
+export function snapBox(
+  box: Bounds,
+  lines: { x: readonly number[]; y: readonly number[] },
+  radius: number,
+): { dx: number; dy: number; guides: Guide[] } {
   const best = (own: readonly number[], targets: readonly number[]) => {
     let found: { by: number; at: number } | null = null;
-    for (const target of targets) for (const edge of own) {
-      const by = target - edge;
-      if (Math.abs(by) <= radius && (!found || Math.abs(by) < Math.abs(found.by))) found = { by, at: target };
-    }
+    for (const target of targets)
+      for (const edge of own) {
+        const by = target - edge;
+        if (Math.abs(by) <= radius && (!found || Math.abs(by) < Math.abs(found.by))) found = { by, at: target };
+      }
     return found;
   };
   const x = best([box.left, (box.left + box.right) / 2, box.right], lines.x);
   const y = best([box.top, (box.top + box.bottom) / 2, box.bottom], lines.y);
-  return { dx: x?.by ?? 0, dy: y?.by ?? 0, guides: [...(x ? [{ axis: 'x', at: x.at } as const] : []), ...(y ? [{ axis: 'y', at: y.at } as const] : [])] };
+  return {
+    dx: x?.by ?? 0,
+    dy: y?.by ?? 0,
+    guides: [...(x ? [{ axis: 'x', at: x.at } as const] : []), ...(y ? [{ axis: 'y', at: y.at } as const] : [])],
+  };
 }

@@ -1,6 +1,8 @@
 import type { FromPreview, LayerPlace, ToPreview } from '../../platform/preview-protocol';
 
-/** The page's end of the painting worker. One worker serves the app; each canvas handed over replaces the one before. */
+/**
+ * The page's end of the painting worker. One worker serves the app; each canvas handed over replaces the one before.
+ */
 interface Stats {
   shown: number;
   milliseconds: number;

@@ -2,7 +2,7 @@ import { Button, Heading, Link as PlainLink, Stack, Text } from '@chakra-ui/reac
 import { Component, useState } from 'react';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { ApiError, api, call } from '../../platform/api';
+import { ApiError, api, call, receivedPiece } from '../../platform/api';
 import { replaceDocument, undoEdit, useDesk } from '../../store/desk-store';
 
 type Revision = { revision: number; label: string; createdAt: string };
@@ -15,14 +15,23 @@ export function WaysOut({ pieceId, onTry }: { pieceId: string; onTry: () => void
   const [problem, setProblem] = useState<string | null>(null);
   const attempt = (work: () => Promise<void>) => {
     setProblem(null);
-    work().catch((error: unknown) => setProblem(error instanceof ApiError ? error.message : 'That did not work; try again.'));
+    work().catch((error: unknown) =>
+      setProblem(error instanceof ApiError ? error.message : 'That did not work; try again.'),
+    );
   };
-  const list = () => attempt(async () => setRevisions((await call(api.pieces[':id'].revisions.$get({ param: { id: pieceId } }))).revisions));
+  const list = () =>
+    attempt(async () =>
+      setRevisions((await call(api.pieces[':id'].revisions.$get({ param: { id: pieceId } }))).revisions),
+    );
   const restore = (revision: number) =>
     attempt(async () => {
       const param = { id: pieceId, revision: String(revision) };
       // On the desk it is a step that can be undone; a piece that isn't there is put right where it is stored.
-      if (isOpen) replaceDocument((await call(api.pieces[':id'].revisions[':revision'].$get({ param }))).piece, `Bring back revision ${revision}`);
+      if (isOpen)
+        replaceDocument(
+          receivedPiece((await call(api.pieces[':id'].revisions[':revision'].$get({ param }))).piece),
+          `Bring back revision ${revision}`,
+        );
       else await call(api.pieces[':id'].revisions[':revision'].restore.$post({ param }));
       onTry();
     });
@@ -33,13 +42,33 @@ export function WaysOut({ pieceId, onTry }: { pieceId: string; onTry: () => void
   const last = isOpen ? history.done[history.done.length - 1] : undefined;
   return (
     <Stack gap="3" align="start">
-      {last && <Button variant="solid" onClick={undoLast}>Undo: {last.label}</Button>}
-      <Button variant="outline" onClick={onTry}>Try again</Button>
-      <Button variant="outline" onClick={list}>Earlier revisions</Button>
-      {revisions?.slice(0, 12).map((r) => <Button key={r.revision} variant="ghost" onClick={() => restore(r.revision)}>Revision {r.revision}: {r.label}, {new Date(r.createdAt).toLocaleString()}</Button>)}
-      {isOpen && <PlainLink href={`/api/pieces/${pieceId}/file`} download>Keep the piece as a file</PlainLink>}
+      {last && (
+        <Button variant="solid" onClick={undoLast}>
+          Undo: {last.label}
+        </Button>
+      )}
+      <Button variant="outline" onClick={onTry}>
+        Try again
+      </Button>
+      <Button variant="outline" onClick={list}>
+        Earlier revisions
+      </Button>
+      {revisions?.slice(0, 12).map((r) => (
+        <Button key={r.revision} variant="ghost" onClick={() => restore(r.revision)}>
+          Revision {r.revision}: {r.label}, {new Date(r.createdAt).toLocaleString()}
+        </Button>
+      ))}
+      {isOpen && (
+        <PlainLink href={`/api/pieces/${pieceId}/file`} download>
+          Keep the piece as a file
+        </PlainLink>
+      )}
       <Link to="/">To all pieces</Link>
-      {problem && <Text role="alert" color="var(--ember)">{problem}</Text>}
+      {problem && (
+        <Text role="alert" color="var(--ember)">
+          {problem}
+        </Text>
+      )}
     </Stack>
   );
 }
@@ -61,8 +90,13 @@ export class DeskBoundary extends Component<{ pieceId: string; children: ReactNo
     if (!error) return this.props.children;
     return (
       <main className="home" aria-label="This piece cannot be shown">
-        <Heading as="h1" fontSize="20px" mb="2">This piece cannot be shown as it is</Heading>
-        <Text className="muted" mb="5">Your work is kept. Go back a step, bring an earlier revision back, or keep the piece as a file. ({error.message.slice(0, 200)})</Text>
+        <Heading as="h1" fontSize="20px" mb="2">
+          This piece cannot be shown as it is
+        </Heading>
+        <Text className="muted" mb="5">
+          Your work is kept. Go back a step, bring an earlier revision back, or keep the piece as a file. (
+          {error.message.slice(0, 200)})
+        </Text>
         <WaysOut pieceId={this.props.pieceId} onTry={() => this.setState({ error: null })} />
       </main>
     );

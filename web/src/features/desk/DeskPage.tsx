@@ -27,9 +27,15 @@ export function DeskPage() {
     setProblem(null);
     playhead.set(0);
     let isLeft = false;
-    loadPiece(id).catch((error: unknown) => !isLeft && setProblem(error instanceof ApiError ? error.message : 'The piece could not be opened.'));
+    loadPiece(id).catch(
+      (error: unknown) =>
+        !isLeft && setProblem(error instanceof ApiError ? error.message : 'The piece could not be opened.'),
+    );
     const stopSaving = keepSaved(id);
-    const stopFollowing = followSong((hash) => call(api.media[':hash'].analysis.$get({ param: { hash } })), browserClock);
+    const stopFollowing = followSong(
+      (hash) => call(api.media[':hash'].analysis.$get({ param: { hash } })),
+      browserClock,
+    );
     return () => {
       isLeft = true;
       stop();
@@ -42,13 +48,31 @@ export function DeskPage() {
     if (music) void warmSound();
   }, [music]);
 
-  if (problem) return <main className="home"><h1 className="title">{problem}</h1><WaysOut pieceId={id} onTry={() => setVisit(visit + 1)} /></main>;
-  if (!isOpen) return <main className="home"><p className="muted">Opening …</p></main>;
+  if (problem)
+    return (
+      <main className="home">
+        <h1 className="title">{problem}</h1>
+        <WaysOut pieceId={id} onTry={() => setVisit(visit + 1)} />
+      </main>
+    );
+  if (!isOpen)
+    return (
+      <main className="home">
+        <p className="muted">Opening …</p>
+      </main>
+    );
   const choose = (choice: 'mine' | 'theirs' | 'copy') => goToCopy(resolveConflict(choice));
   return (
     <>
-      <DeskBoundary key={id} pieceId={id}><Desk /></DeskBoundary>
-      <Dialog.Root open={saveState === 'conflict'} role="alertdialog" closeOnEscape={false} closeOnInteractOutside={false}>
+      <DeskBoundary key={id} pieceId={id}>
+        <Desk />
+      </DeskBoundary>
+      <Dialog.Root
+        open={saveState === 'conflict'}
+        role="alertdialog"
+        closeOnEscape={false}
+        closeOnInteractOutside={false}
+      >
         <Portal>
           <Dialog.Backdrop />
           <Dialog.Positioner>
@@ -57,9 +81,15 @@ export function DeskPage() {
                 <h2 style={{ fontSize: 17, fontWeight: 600, margin: '0 0 8px' }}>Two versions of this piece</h2>
                 <p className="muted">{saveMessage} Nothing has been overwritten. Which one goes on?</p>
                 <div style={{ display: 'grid', gap: 8, marginTop: 16, justifyItems: 'start' }}>
-                  <button className="lamp" onClick={() => choose('copy')}>Keep both: mine as a new piece</button>
-                  <button className="soft" onClick={() => choose('mine')}>Go on with mine (the other stays among the revisions)</button>
-                  <button className="soft" onClick={() => choose('theirs')}>Take the other, drop mine</button>
+                  <button className="lamp" onClick={() => choose('copy')}>
+                    Keep both: mine as a new piece
+                  </button>
+                  <button className="soft" onClick={() => choose('mine')}>
+                    Go on with mine (the other stays among the revisions)
+                  </button>
+                  <button className="soft" onClick={() => choose('theirs')}>
+                    Take the other, drop mine
+                  </button>
                 </div>
               </Dialog.Body>
             </Dialog.Content>
@@ -74,7 +104,12 @@ export function DeskPage() {
 /** Goes to the piece that a choice between versions made, if it made one; what goes wrong is told. */
 function useGoToCopy(): (choice: Promise<string | null>) => void {
   const navigate = useNavigate();
-  return (choice) => void choice.then((copyId) => copyId && navigate(`/piece/${copyId}`)).catch((error: unknown) => setView({ notice: error instanceof ApiError ? error.message : 'That did not work; try again.' }));
+  return (choice) =>
+    void choice
+      .then((copyId) => copyId && navigate(`/piece/${copyId}`))
+      .catch((error: unknown) =>
+        setView({ notice: error instanceof ApiError ? error.message : 'That did not work; try again.' }),
+      );
 }
 
 /** Edits of closed tabs that could not be sent: kept as pieces of their own, or let go. */
@@ -90,12 +125,26 @@ function Leftovers() {
           <Dialog.Content>
             <Dialog.Body p="6">
               <h2 className="title">Edits from a closed tab</h2>
-              <p className="muted wide-gap">They were never sent, and this piece has been changed since. Nothing is lost until you say so; closing this asks again next time.</p>
+              <p className="muted wide-gap">
+                They were never sent, and this piece has been changed since. Nothing is lost until you say so; closing
+                this asks again next time.
+              </p>
               {leftovers.map((work) => (
-                <div key={work.tabId} className="list-row" role="group" aria-label={`Edits of ${new Date(work.at).toLocaleString()}`}>
-                  <span>{new Date(work.at).toLocaleString()}, last: {work.label}</span>
-                  <Button size="sm" onClick={() => settle(work, 'keep')}>Keep as a new piece</Button>
-                  <Button size="sm" variant="ghost" onClick={() => settle(work, 'drop')}>Let them go</Button>
+                <div
+                  key={work.tabId}
+                  className="list-row"
+                  role="group"
+                  aria-label={`Edits of ${new Date(work.at).toLocaleString()}`}
+                >
+                  <span>
+                    {new Date(work.at).toLocaleString()}, last: {work.label}
+                  </span>
+                  <Button size="sm" onClick={() => settle(work, 'keep')}>
+                    Keep as a new piece
+                  </Button>
+                  <Button size="sm" variant="ghost" onClick={() => settle(work, 'drop')}>
+                    Let them go
+                  </Button>
                 </div>
               ))}
             </Dialog.Body>

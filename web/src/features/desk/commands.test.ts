@@ -4,13 +4,23 @@ import type { Layer } from '@core/piece';
 import { beatToSeconds, freeMoment } from '@core/time';
 import { pieceWithSong, pin, steadyAnalysis } from '../../../../tests/helpers/documents';
 import { playhead } from '../../platform/clock';
-import { edit, openPiece, redoEdit, selectLayers, setAnalysis, setView, undoEdit, useDesk } from '../../store/desk-store';
+import {
+  edit,
+  openPiece,
+  redoEdit,
+  selectLayers,
+  setAnalysis,
+  setView,
+  undoEdit,
+  useDesk,
+} from '../../store/desk-store';
 import * as commands from './commands';
 
 const analysis = steadyAnalysis(120, 0.5, 60);
 const desk = () => useDesk.getState();
 const layers = (): readonly Layer[] => desk().piece!.layers;
-const keysOf = (index: number, property: 'opacity' | 'position' = 'opacity') => layers()[index]!.tracks[property]!.keyframes;
+const keysOf = (index: number, property: 'opacity' | 'position' = 'opacity') =>
+  layers()[index]!.tracks[property]!.keyframes;
 const seconds = (key: { at: Layer['start'] }) => desk().times!.timeOf(key.at);
 
 beforeEach(() => {
@@ -35,7 +45,14 @@ describe('adding things', () => {
     expect(layers()[1]!.start).toEqual(freeMoment(1.234));
   });
   it('keeps a picture within the frame and in proportion', () => {
-    commands.addPicture({ id: 'm', hash: 'e'.repeat(64), kind: 'picture', name: 'harbour.png', width: 4000, height: 1000 });
+    commands.addPicture({
+      id: 'm',
+      hash: 'e'.repeat(64),
+      kind: 'picture',
+      name: 'harbour.png',
+      width: 4000,
+      height: 1000,
+    });
     const [w, h] = layers()[1]!.tracks.dimensions!.value as [number, number];
     expect(w / h).toBeCloseTo(4, 1);
     expect(w).toBeLessThanOrEqual(1920);
@@ -50,7 +67,9 @@ describe('values and keyframes', () => {
     expect(layers()[0]!.tracks.rotation).toEqual({ value: 30, keyframes: [] });
     playhead.set(beatToSeconds(desk().times!.grid, 3));
     commands.setValue(layers()[0]!, 'opacity', 0.25, null);
-    expect(keysOf(0).find((k) => k.at.kind === 'pinned' && k.at.to.type === 'beat' && k.at.to.beat === 3)?.value).toBe(0.25);
+    expect(keysOf(0).find((k) => k.at.kind === 'pinned' && k.at.to.type === 'beat' && k.at.to.beat === 3)?.value).toBe(
+      0.25,
+    );
   });
   it('puts a star with the present value, and takes it away at the same place', () => {
     playhead.set(beatToSeconds(desk().times!.grid, 1));
@@ -71,12 +90,20 @@ describe('values and keyframes', () => {
   });
   it('pastes copied keyframes at the playhead of another layer, pinned where they were pinned', () => {
     const first = layers()[0]!;
-    setView({ selectedLayers: [first.id], selectedKeys: [{ layerId: first.id, property: 'opacity', keyId: 'k-beat' }, { layerId: first.id, property: 'opacity', keyId: 'k-fraction' }] });
+    setView({
+      selectedLayers: [first.id],
+      selectedKeys: [
+        { layerId: first.id, property: 'opacity', keyId: 'k-beat' },
+        { layerId: first.id, property: 'opacity', keyId: 'k-fraction' },
+      ],
+    });
     commands.copySelection();
     commands.addEllipse();
     playhead.set(beatToSeconds(desk().times!.grid, 8));
     commands.pasteSelection();
-    expect(keysOf(1).map((k) => (k.at.kind === 'pinned' && k.at.to.type === 'beat' ? k.at.to.beat : null))).toEqual([8, 10.75]);
+    expect(keysOf(1).map((k) => (k.at.kind === 'pinned' && k.at.to.type === 'beat' ? k.at.to.beat : null))).toEqual([
+      8, 10.75,
+    ]);
     expect(keysOf(1).map((k) => k.easing.type)).toEqual(['linear', 'hold']);
     expect(desk().selectedKeys).toHaveLength(2);
   });

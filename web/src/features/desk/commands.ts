@@ -2,7 +2,18 @@ import type { Easing, Keyframe, TrackValue } from '@core/motion';
 import { evaluateTrack, prepareTrack } from '@core/motion';
 import { copyLayers, createLayer, leadFormat } from '@core/piece';
 import type { Edit, KeyRef, Layer, LayerKind, PropertyId } from '@core/piece';
-import { barToBeat, beatMoment, beatToBar, beatToSeconds, frameToSeconds, freeMoment, secondsToBeat, secondsToFrame, shiftMoment, snapMoment } from '@core/time';
+import {
+  barToBeat,
+  beatMoment,
+  beatToBar,
+  beatToSeconds,
+  frameToSeconds,
+  freeMoment,
+  secondsToBeat,
+  secondsToFrame,
+  shiftMoment,
+  snapMoment,
+} from '@core/time';
 import type { Moment, Seconds } from '@core/time';
 import { DEFAULT_FAMILY } from '@core/text';
 import { playhead } from '../../platform/clock';
@@ -18,7 +29,12 @@ export function momentAtPlayhead(): Moment {
   if (!o) return freeMoment(playhead.seconds);
   const { isSnapping, division } = desk();
   const halfFrame = o.piece.frameRate.den / o.piece.frameRate.num / 2;
-  return snapMoment(playhead.seconds, o.times.targets, { radius: isSnapping ? halfFrame + 1e-4 : 0, division: Math.min(division, 0.25), others: [], frameRate: o.piece.frameRate });
+  return snapMoment(playhead.seconds, o.times.targets, {
+    radius: isSnapping ? halfFrame + 1e-4 : 0,
+    division: Math.min(division, 0.25),
+    others: [],
+    frameRate: o.piece.frameRate,
+  });
 }
 
 /** Span for something new: from the playhead's beat for two bars, within the piece. */
@@ -26,14 +42,24 @@ function newSpan(): { start: Moment; end: Moment } {
   const o = openDocument();
   if (!o) return { start: freeMoment(0), end: freeMoment(2) };
   const { grid, end } = o.times;
-  if (!desk().isSnapping) return { start: freeMoment(playhead.seconds), end: freeMoment(Math.max(playhead.seconds + 0.5, Math.min(end, playhead.seconds + 4))) };
+  if (!desk().isSnapping)
+    return {
+      start: freeMoment(playhead.seconds),
+      end: freeMoment(Math.max(playhead.seconds + 0.5, Math.min(end, playhead.seconds + 4))),
+    };
   const beat = Math.floor(secondsToBeat(grid, playhead.seconds) + 1e-3);
   const start = playhead.seconds <= 0.001 ? freeMoment(0) : beatMoment(beat, grid);
   const wanted = beatMoment(beat + 2 * (grid.meters[0]?.beatsPerBar ?? 4), grid);
   return { start, end: beatToSeconds(grid, beat + 8) > end && end > playhead.seconds + 0.5 ? o.piece.end : wanted };
 }
 
-function addLayer(kind: LayerKind, name: string, content: Record<string, unknown>, values: Partial<Record<PropertyId, TrackValue>>, before: readonly Edit[] = []): string {
+function addLayer(
+  kind: LayerKind,
+  name: string,
+  content: Record<string, unknown>,
+  values: Partial<Record<PropertyId, TrackValue>>,
+  before: readonly Edit[] = [],
+): string {
   const layer = createLayer(kind, { name, ...newSpan(), content, values }, newId);
   edit([...before, { type: 'layer.add', layers: [layer] }]);
   selectLayers([layer.id]);
@@ -43,19 +69,55 @@ function addLayer(kind: LayerKind, name: string, content: Record<string, unknown
 export function addText(text = 'Your words', family: string = DEFAULT_FAMILY): string {
   const o = openDocument();
   const lead = o && leadFormat(o.piece);
-  return addLayer('text', text.slice(0, 60), { text, family }, { size: Math.round(Math.min(lead?.width ?? 1920, lead?.height ?? 1080) / 9) });
+  return addLayer(
+    'text',
+    text.slice(0, 60),
+    { text, family },
+    { size: Math.round(Math.min(lead?.width ?? 1920, lead?.height ?? 1080) / 9) },
+  );
 }
 export const addRectangle = (): string => addLayer('rectangle', 'Rectangle', {}, { fill: '#FFB74A' });
 export const addEllipse = (): string => addLayer('ellipse', 'Ellipse', {}, { fill: '#54C6C0' });
-export const addKite = (): string => addLayer('path', 'Diamond', { d: 'M100 0L200 110L100 280L0 110Z', box: [200, 280] }, { fill: '#FF6F59', dimensions: [200, 280] });
-export const addWave = (): string => addLayer('path', 'Wave', { d: 'M0 60C160 10 320 0 480 40C640 80 800 90 960 50C1120 10 1280 0 1440 40C1600 80 1760 70 1920 30L1920 400L0 400Z', box: [1920, 400] }, { fill: '#143749', dimensions: [1920, 400], position: [0, 400] });
+export const addKite = (): string =>
+  addLayer(
+    'path',
+    'Diamond',
+    { d: 'M100 0L200 110L100 280L0 110Z', box: [200, 280] },
+    { fill: '#FF6F59', dimensions: [200, 280] },
+  );
+export const addWave = (): string =>
+  addLayer(
+    'path',
+    'Wave',
+    {
+      d: 'M0 60C160 10 320 0 480 40C640 80 800 90 960 50C1120 10 1280 0 1440 40C1600 80 1760 70 1920 30L1920 400L0 400Z',
+      box: [1920, 400],
+    },
+    { fill: '#143749', dimensions: [1920, 400], position: [0, 400] },
+  );
 /** A line of its own: no fill, a stroke that can be drawn on. Pixels of the lead format. */
-export const addStroke = (d: string, box: [number, number], position: [number, number]): string => addLayer('path', 'Drawn line', { d, box }, { fill: '#00000000', stroke: '#FFB74A', strokeWidth: 8, dimensions: box, position });
+export const addStroke = (d: string, box: [number, number], position: [number, number]): string =>
+  addLayer(
+    'path',
+    'Drawn line',
+    { d, box },
+    { fill: '#00000000', stroke: '#FFB74A', strokeWidth: 8, dimensions: box, position },
+  );
 export function addPicture(media: Extract<Edit, { type: 'media.add' }>['media']): string {
   const o = openDocument();
   const lead = o && leadFormat(o.piece);
-  const k = Math.min(1, ((lead?.width ?? 1920) * 0.6) / (media.width ?? 1), ((lead?.height ?? 1080) * 0.6) / (media.height ?? 1));
-  return addLayer('picture', media.name, { mediaId: media.id }, { dimensions: [Math.round((media.width ?? 640) * k), Math.round((media.height ?? 360) * k)] }, [{ type: 'media.add', media }]);
+  const k = Math.min(
+    1,
+    ((lead?.width ?? 1920) * 0.6) / (media.width ?? 1),
+    ((lead?.height ?? 1080) * 0.6) / (media.height ?? 1),
+  );
+  return addLayer(
+    'picture',
+    media.name,
+    { mediaId: media.id },
+    { dimensions: [Math.round((media.width ?? 640) * k), Math.round((media.height ?? 360) * k)] },
+    [{ type: 'media.add', media }],
+  );
 }
 
 export function selected(): Layer[] {
@@ -67,7 +129,9 @@ export function deleteSelection(): void {
   const { selectedKeys, selectedLayers } = desk();
   if (selectedKeys.length > 0) edit([{ type: 'keys.remove', refs: [...selectedKeys] }]);
   else if (selectedLayers.length > 0) {
-    const names = selected().map((l) => l.name).join(', ');
+    const names = selected()
+      .map((l) => l.name)
+      .join(', ');
     if (edit([{ type: 'layer.remove', ids: [...selectedLayers] }])) setView({ notice: `Deleted ${names}` });
   }
 }
@@ -101,7 +165,18 @@ export function valueNow(layer: Layer, property: PropertyId, seconds: Seconds = 
 /** Sets a property at the playhead: a keyframe if the property has any, its standing value otherwise. */
 export function setValue(layer: Layer, property: PropertyId, value: TrackValue, gesture: string | null): void {
   const animated = (layer.tracks[property]?.keyframes.length ?? 0) > 0;
-  edit([{ type: 'value.set', layerId: layer.id, property, value, ...(animated ? { at: momentAtPlayhead(), keyId: newId() } : {}) }], gesture);
+  edit(
+    [
+      {
+        type: 'value.set',
+        layerId: layer.id,
+        property,
+        value,
+        ...(animated ? { at: momentAtPlayhead(), keyId: newId() } : {}),
+      },
+    ],
+    gesture,
+  );
 }
 
 /** Puts a keyframe with the present value at the playhead; on a keyframe, removes it. */
@@ -116,7 +191,10 @@ export function toggleKey(layer: Layer, property: PropertyId): void {
   if (value === null) return;
   const key: Keyframe = { id: newId(), at: momentAtPlayhead(), value, easing: { type: 'named', name: 'ease-in-out' } };
   edit([{ type: 'keys.add', keys: [{ layerId: layer.id, property, key }] }]);
-  setView({ selectedKeys: [{ layerId: layer.id, property, keyId: key.id }], openLayers: [...new Set([...desk().openLayers, layer.id])] });
+  setView({
+    selectedKeys: [{ layerId: layer.id, property, keyId: key.id }],
+    openLayers: [...new Set([...desk().openLayers, layer.id])],
+  });
 }
 
 /** Times of all keyframes of the selected layers (of all layers if none is selected), ascending. */
@@ -124,7 +202,9 @@ function keyTimes(): Seconds[] {
   const o = openDocument();
   if (!o) return [];
   const layers = selected().length > 0 ? selected() : o.piece.layers;
-  const all = layers.flatMap((layer) => Object.values(layer.tracks).flatMap((track) => track?.keyframes.map((key) => o.times.timeOf(key.at)) ?? []));
+  const all = layers.flatMap((layer) =>
+    Object.values(layer.tracks).flatMap((track) => track?.keyframes.map((key) => o.times.timeOf(key.at)) ?? []),
+  );
   return [...new Set(all)].sort((a, b) => a - b);
 }
 
@@ -170,14 +250,21 @@ export function copySelection(): void {
   if (selectedKeys.length === 0) {
     copiedLayers = selected();
     copiedKeys = [];
-    if (copiedLayers.length > 0) setView({ notice: `Copied ${copiedLayers.length === 1 ? copiedLayers[0]?.name : `${copiedLayers.length} layers`}` });
+    if (copiedLayers.length > 0)
+      setView({
+        notice: `Copied ${copiedLayers.length === 1 ? copiedLayers[0]?.name : `${copiedLayers.length} layers`}`,
+      });
     return;
   }
   copiedLayers = [];
   const layerIds = [...new Set(selectedKeys.map((ref) => ref.layerId))];
   const found = selectedKeys.flatMap((ref) => {
-    const key = o.piece.layers.find((l) => l.id === ref.layerId)?.tracks[ref.property]?.keyframes.find((k) => k.id === ref.keyId);
-    return key ? [{ property: ref.property, key, layerIndex: layerIds.indexOf(ref.layerId), time: o.times.timeOf(key.at) }] : [];
+    const key = o.piece.layers
+      .find((l) => l.id === ref.layerId)
+      ?.tracks[ref.property]?.keyframes.find((k) => k.id === ref.keyId);
+    return key
+      ? [{ property: ref.property, key, layerIndex: layerIds.indexOf(ref.layerId), time: o.times.timeOf(key.at) }]
+      : [];
   });
   const first = Math.min(...found.map((f) => f.time));
   copiedKeys = found.map(({ time, ...rest }) => ({ ...rest, offset: time - first }));
@@ -192,7 +279,10 @@ export function pasteSelection(): void {
     const first = Math.min(...copiedLayers.map((l) => o.times.timeOf(l.start)));
     const copies = copyLayers(copiedLayers, newId);
     const ids = copies.map((c) => c.id);
-    edit([{ type: 'layer.add', layers: copies }, { type: 'layer.move', ids, seconds: playhead.seconds - first }]);
+    edit([
+      { type: 'layer.add', layers: copies },
+      { type: 'layer.move', ids, seconds: playhead.seconds - first },
+    ]);
     return selectLayers(ids);
   }
   const targets = selected();
@@ -207,8 +297,16 @@ export function pasteSelection(): void {
       .map((k) => {
         const seconds = startSeconds + k.offset;
         const beat = Math.round(secondsToBeat(grid, seconds) * 12) / 12;
-        const isOnGrid = start.kind === 'pinned' && k.key.at.kind === 'pinned' && Math.abs(beatToSeconds(grid, beat) - seconds) < 0.004;
-        const at = k.offset === 0 ? start : isOnGrid ? beatMoment(beat, grid) : shiftMoment(freeMoment(startSeconds), k.offset, music);
+        const isOnGrid =
+          start.kind === 'pinned' &&
+          k.key.at.kind === 'pinned' &&
+          Math.abs(beatToSeconds(grid, beat) - seconds) < 0.004;
+        const at =
+          k.offset === 0
+            ? start
+            : isOnGrid
+              ? beatMoment(beat, grid)
+              : shiftMoment(freeMoment(startSeconds), k.offset, music);
         return { layerId: layer.id, property: k.property, key: { ...k.key, id: newId(), at } };
       }),
   );
@@ -233,14 +331,25 @@ export function stretchKeys(factor: number): void {
   const { selectedKeys } = desk();
   if (!o || selectedKeys.length < 2) return;
   const times = selectedKeys.flatMap((ref) => {
-    const key = o.piece.layers.find((l) => l.id === ref.layerId)?.tracks[ref.property]?.keyframes.find((k) => k.id === ref.keyId);
+    const key = o.piece.layers
+      .find((l) => l.id === ref.layerId)
+      ?.tracks[ref.property]?.keyframes.find((k) => k.id === ref.keyId);
     return key ? [o.times.timeOf(key.at)] : [];
   });
   edit([{ type: 'keys.scaleTime', refs: [...selectedKeys], pivot: Math.min(...times), factor }]);
 }
 
 export function selectAllKeys(): void {
-  const refs = selected().flatMap((layer) => Object.entries(layer.tracks).flatMap(([property, track]) => track?.keyframes.map((key): KeyRef => ({ layerId: layer.id, property: property as PropertyId, keyId: key.id })) ?? []));
+  const refs = selected().flatMap((layer) =>
+    Object.entries(layer.tracks).flatMap(
+      ([property, track]) =>
+        track?.keyframes.map((key): KeyRef => ({
+          layerId: layer.id,
+          property: property as PropertyId,
+          keyId: key.id,
+        })) ?? [],
+    ),
+  );
   setView({ selectedKeys: refs });
 }
 
@@ -260,5 +369,16 @@ export function trimToPlayhead(side: 'start' | 'end'): void {
 
 export function addMarkerHere(): void {
   const o = openDocument();
-  if (o) edit([{ type: 'marker.put', marker: { id: newId(), name: `Marker ${o.piece.markers.length + 1}`, colour: '#54C6C0', at: momentAtPlayhead() } }]);
+  if (o)
+    edit([
+      {
+        type: 'marker.put',
+        marker: {
+          id: newId(),
+          name: `Marker ${o.piece.markers.length + 1}`,
+          colour: '#54C6C0',
+          at: momentAtPlayhead(),
+        },
+      },
+    ]);
 }

@@ -31,7 +31,11 @@ export const KEY_COMMANDS: readonly KeyCommand[] = [
   { keys: [','], label: 'To the marker before', run: () => goToMarker(-1) },
   { keys: ['.'], label: 'To the next marker', run: () => goToMarker(1) },
   { keys: ['b'], label: 'Tap the beat while it plays', run: (event) => tap(event.timeStamp) },
-  { keys: ['shift+b'], label: 'The beat here begins a bar', run: () => thisIsOne(useDesk.getState().times?.grid.meters[0]?.beatsPerBar ?? 4) },
+  {
+    keys: ['shift+b'],
+    label: 'The beat here begins a bar',
+    run: () => thisIsOne(useDesk.getState().times?.grid.meters[0]?.beatsPerBar ?? 4),
+  },
   { keys: ['k'], label: 'Click track on or off', run: () => setView({ hasClicks: !useDesk.getState().hasClicks }) },
   { keys: ['x'], label: 'Leave the marked stretch of the song out', run: leaveOutStretch },
   { keys: ['shift+x'], label: 'Play the marked stretch of the song twice', run: repeatStretch },
@@ -42,7 +46,11 @@ export const KEY_COMMANDS: readonly KeyCommand[] = [
   { keys: ['mod+d'], label: 'Duplicate', run: commands.duplicateSelection },
   { keys: ['mod+c'], label: 'Copy keyframes or layers', run: commands.copySelection },
   { keys: ['mod+v'], label: 'Paste at the playhead', run: commands.pasteSelection },
-  { keys: ['mod+a'], label: 'Select all layers', run: () => selectLayers(useDesk.getState().piece?.layers.map((l) => l.id) ?? []) },
+  {
+    keys: ['mod+a'],
+    label: 'Select all layers',
+    run: () => selectLayers(useDesk.getState().piece?.layers.map((l) => l.id) ?? []),
+  },
   { keys: ['shift+a'], label: 'Select all keyframes of the selected layers', run: commands.selectAllKeys },
   { keys: ['mod+z'], label: 'Undo', run: undoEdit },
   { keys: ['mod+shift+z', 'mod+y'], label: 'Do again', run: redoEdit },
@@ -54,7 +62,14 @@ export const KEY_COMMANDS: readonly KeyCommand[] = [
   { keys: ['alt+.'], label: 'Move right by 1 px', run: () => commands.nudgeSelection(1, 0) },
   { keys: ['shift+s'], label: 'Begin the layer here', run: () => commands.trimToPlayhead('start') },
   { keys: ['shift+e'], label: 'End the layer here', run: () => commands.trimToPlayhead('end') },
-  { keys: ['escape'], label: 'Select nothing', run: () => { selectLayers([]); setView({ selectedKeys: [], editingText: null, drawingFor: null }); } },
+  {
+    keys: ['escape'],
+    label: 'Select nothing',
+    run: () => {
+      selectLayers([]);
+      setView({ selectedKeys: [], editingText: null, drawingFor: null });
+    },
+  },
 ];
 
 function toggleLoop(): void {
@@ -74,17 +89,20 @@ function keyName(event: KeyboardEvent): string {
   return `${event.ctrlKey || event.metaKey ? 'mod+' : ''}${event.altKey ? 'alt+' : ''}${event.shiftKey ? 'shift+' : ''}${key}`;
 }
 
-const isTyping = (target: EventTarget | null): boolean => target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+const isTyping = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
 
 /** Binds the table to the window. Fields keep their own keys; a focused button keeps Space and Enter. */
 export function useKeys(): void {
   useEffect(() => {
     const table = new Map(KEY_COMMANDS.flatMap((command) => command.keys.map((key) => [key, command] as const)));
     const onKey = (event: KeyboardEvent) => {
-      if (isTyping(event.target) || event.defaultPrevented || document.querySelector('[role=dialog][data-state=open]')) return;
+      if (isTyping(event.target) || event.defaultPrevented || document.querySelector('[role=dialog][data-state=open]'))
+        return;
       const command = table.get(keyName(event));
       if (!command) return;
-      if (event.key === ' ' && event.target instanceof HTMLButtonElement && !event.target.classList.contains('star')) return;
+      if (event.key === ' ' && event.target instanceof HTMLButtonElement && !event.target.classList.contains('star'))
+        return;
       event.preventDefault();
       command.run(event);
     };

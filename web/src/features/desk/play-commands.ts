@@ -30,7 +30,14 @@ export async function togglePlay(): Promise<void> {
   if (song && !buffer) setView({ notice: 'The song is still being prepared; playing without sound.' });
   setView({ isPlaying: true });
   const { hasClicks } = useDesk.getState();
-  await play({ music: piece.music, buffer: buffer?.audio ?? null, end: times.end, loop, clicks: hasClicks ? clicksOf(times) : null, onStop: () => setView({ isPlaying: false }) });
+  await play({
+    music: piece.music,
+    buffer: buffer?.audio ?? null,
+    end: times.end,
+    loop,
+    clicks: hasClicks ? clicksOf(times) : null,
+    onStop: () => setView({ isPlaying: false }),
+  });
 }
 
 /** The beats of the whole piece, for the click track. */

@@ -11,19 +11,39 @@ export function spreadSelection(plan: SpreadPlan, order: SpreadOrder): void {
   if (!piece || !times) return;
   const count = selectedKeys.length || selectedLayers.length;
   const targets = spreadTargets(plan, playhead.seconds, count, times, hitFacts);
-  if (targets.length === 0) return setView({ notice: plan.kind === 'pattern' ? 'A rhythm needs at least one x.' : 'There are no such places from the playhead on.' });
+  if (targets.length === 0)
+    return setView({
+      notice:
+        plan.kind === 'pattern' ? 'A rhythm needs at least one x.' : 'There are no such places from the playhead on.',
+    });
   const take = spreadOrder(Math.min(count, targets.length), order);
   if (selectedKeys.length > 0) {
     const keys = selectedKeys
       .flatMap((ref) => {
-        const key = piece.layers.find((l) => l.id === ref.layerId)?.tracks[ref.property]?.keyframes.find((k) => k.id === ref.keyId);
+        const key = piece.layers
+          .find((l) => l.id === ref.layerId)
+          ?.tracks[ref.property]?.keyframes.find((k) => k.id === ref.keyId);
         return key ? [{ ref, time: times.timeOf(key.at) }] : [];
       })
       .sort((a, b) => a.time - b.time);
-    edit([{ type: 'keys.place', moves: take.flatMap((k, i): { ref: KeyRef; at: (typeof targets)[number] }[] => (keys[k] ? [{ ref: keys[k].ref, at: targets[i]! }] : [])) }]);
+    edit([
+      {
+        type: 'keys.place',
+        moves: take.flatMap((k, i): { ref: KeyRef; at: (typeof targets)[number] }[] =>
+          keys[k] ? [{ ref: keys[k].ref, at: targets[i]! }] : [],
+        ),
+      },
+    ]);
   } else {
-    const layers = piece.layers.filter((l) => selectedLayers.includes(l.id)).sort((a, b) => times.timeOf(a.start) - times.timeOf(b.start));
-    edit([{ type: 'layer.place', places: take.flatMap((k, i) => (layers[k] ? [{ id: layers[k].id, at: targets[i]! }] : [])) }]);
+    const layers = piece.layers
+      .filter((l) => selectedLayers.includes(l.id))
+      .sort((a, b) => times.timeOf(a.start) - times.timeOf(b.start));
+    edit([
+      {
+        type: 'layer.place',
+        places: take.flatMap((k, i) => (layers[k] ? [{ id: layers[k].id, at: targets[i]! }] : [])),
+      },
+    ]);
   }
   setView({ notice: `Spread ${take.length}${take.length < count ? ` of ${count}: there are no more places` : ''}` });
 }
@@ -35,9 +55,14 @@ export function copiesOnBeats(plan: SpreadPlan, count: number): void {
   const layers = piece.layers.filter((l) => selectedLayers.includes(l.id));
   const first = Math.min(...layers.map((l) => times.timeOf(l.start)));
   const targets = spreadTargets(plan, first + 0.02, count, times, hitFacts);
-  if (layers.length === 0 || targets.length === 0) return setView({ notice: 'There are no such places behind the layer.' });
-  if (piece.layers.length + layers.length * targets.length > MAX_LAYERS) return setView({ notice: `A piece can have ${MAX_LAYERS} layers; these copies would be too many.` });
+  if (layers.length === 0 || targets.length === 0)
+    return setView({ notice: 'There are no such places behind the layer.' });
+  if (piece.layers.length + layers.length * targets.length > MAX_LAYERS)
+    return setView({ notice: `A piece can have ${MAX_LAYERS} layers; these copies would be too many.` });
   const made = targets.flatMap((at) => copyLayers(layers, newId).map((copy) => ({ copy, at })));
-  edit([{ type: 'layer.add', layers: made.map((m) => m.copy) }, { type: 'layer.place', places: made.map((m) => ({ id: m.copy.id, at: m.at })) }]);
+  edit([
+    { type: 'layer.add', layers: made.map((m) => m.copy) },
+    { type: 'layer.place', places: made.map((m) => ({ id: m.copy.id, at: m.at })) },
+  ]);
   selectLayers(made.map((m) => m.copy.id));
 }

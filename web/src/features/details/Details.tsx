@@ -35,7 +35,15 @@ function usePlayheadTick(): number {
   return seconds;
 }
 
-function PropertyRow({ layer, property, label }: { layer: Layer; property: PropertyId; label?: string | null | undefined }) {
+function PropertyRow({
+  layer,
+  property,
+  label,
+}: {
+  layer: Layer;
+  property: PropertyId;
+  label?: string | null | undefined;
+}) {
   const times = useTimes();
   const piece = usePiece();
   const shown = propertyDefinition(property);
@@ -47,46 +55,125 @@ function PropertyRow({ layer, property, label }: { layer: Layer; property: Prope
   const here = track.keyframes.find((key) => Math.abs(times.timeOf(key.at) - playhead.seconds) < halfFrame);
   const isAnimated = track.keyframes.length > 0;
   const f = definition.shownFactor;
-  const limits = { ...(definition.min !== undefined ? { min: definition.min * f } : {}), ...(definition.max !== undefined ? { max: definition.max * f } : {}) };
+  const limits = {
+    ...(definition.min !== undefined ? { min: definition.min * f } : {}),
+    ...(definition.max !== undefined ? { max: definition.max * f } : {}),
+  };
   return (
     <div className="prop">
-      <button className="quiet" style={{ padding: 0, opacity: isAnimated ? 1 : 0.45 }} aria-label={here ? `Remove the ${definition.label} keyframe here` : `Keyframe ${definition.label} here`} aria-pressed={here !== undefined} disabled={layer.locked} onClick={() => toggleKey(layer, property)}>
+      <button
+        className="quiet"
+        style={{ padding: 0, opacity: isAnimated ? 1 : 0.45 }}
+        aria-label={here ? `Remove the ${definition.label} keyframe here` : `Keyframe ${definition.label} here`}
+        aria-pressed={here !== undefined}
+        disabled={layer.locked}
+        onClick={() => toggleKey(layer, property)}
+      >
         <Star pinned={here !== undefined} holds={here?.easing.type === 'hold'} size={15} />
       </button>
       <span className="name">{definition.label}</span>
       <span style={{ display: 'flex', gap: 4 }}>
-        {typeof value === 'number' && <NumberField label={definition.label} value={value * f} unit={definition.unit} step={definition.step} {...limits} disabled={layer.locked} onChange={(v, gesture) => setValue(layer, property, v / f, gesture)} />}
-        {Array.isArray(value) && [0, 1].map((i) => (
-          <NumberField key={i} label={`${definition.label} ${property === 'dimensions' ? (i ? 'height' : 'width') : i ? 'y' : 'x'}`} value={(value[i] ?? 0) * f} unit={definition.unit === '%' ? '%' : ''} step={definition.step} {...limits} width={58} decimals={1} disabled={layer.locked} onChange={(v, gesture) => setValue(layer, property, i === 0 ? [v / f, value[1]] : [value[0], v / f], gesture)} />
-        ))}
-        {typeof value === 'string' && <ColourField label={definition.label} value={value} onChange={(v, gesture) => setValue(layer, property, v, gesture)} />}
+        {typeof value === 'number' && (
+          <NumberField
+            label={definition.label}
+            value={value * f}
+            unit={definition.unit}
+            step={definition.step}
+            {...limits}
+            disabled={layer.locked}
+            onChange={(v, gesture) => setValue(layer, property, v / f, gesture)}
+          />
+        )}
+        {Array.isArray(value) &&
+          [0, 1].map((i) => (
+            <NumberField
+              key={i}
+              label={`${definition.label} ${property === 'dimensions' ? (i ? 'height' : 'width') : i ? 'y' : 'x'}`}
+              value={(value[i] ?? 0) * f}
+              unit={definition.unit === '%' ? '%' : ''}
+              step={definition.step}
+              {...limits}
+              width={58}
+              decimals={1}
+              disabled={layer.locked}
+              onChange={(v, gesture) =>
+                setValue(layer, property, i === 0 ? [v / f, value[1]] : [value[0], v / f], gesture)
+              }
+            />
+          ))}
+        {typeof value === 'string' && (
+          <ColourField
+            label={definition.label}
+            value={value}
+            onChange={(v, gesture) => setValue(layer, property, v, gesture)}
+          />
+        )}
       </span>
     </div>
   );
 }
 
-/** Properties that say nothing until something else is there: axes of the font, parts of a stroke, a curve, a picture, a band. */
+/**
+ * Properties that say nothing until something else is there: axes of the font, parts of a stroke, a curve, a picture, a
+ * band.
+ */
 function wears(layer: Layer, property: PropertyId, axes: object): boolean {
   switch (property) {
-    case 'letterWidth': case 'lean': case 'opticalSize': case 'axisA': case 'axisB': case 'axisC': return property in axes;
-    case 'drawStart': case 'drawEnd': case 'drawOffset': return Number(layer.tracks.strokeWidth?.value ?? 0) > 0 || (layer.tracks.strokeWidth?.keyframes.length ?? 0) > 0;
-    case 'fillEnd': return 'gradient' in layer.content && layer.content.gradient !== 'none';
-    case 'gradientAngle': return 'gradient' in layer.content && layer.content.gradient === 'linear';
+    case 'letterWidth':
+    case 'lean':
+    case 'opticalSize':
+    case 'axisA':
+    case 'axisB':
+    case 'axisC':
+      return property in axes;
+    case 'drawStart':
+    case 'drawEnd':
+    case 'drawOffset':
+      return Number(layer.tracks.strokeWidth?.value ?? 0) > 0 || (layer.tracks.strokeWidth?.keyframes.length ?? 0) > 0;
+    case 'fillEnd':
+      return 'gradient' in layer.content && layer.content.gradient !== 'none';
+    case 'gradientAngle':
+      return 'gradient' in layer.content && layer.content.gradient === 'linear';
+    default:
+      break;
   }
   if (layer.kind !== 'text') return true;
   const { along, picture, dress } = layer.content;
   switch (property) {
-    case 'bend': return along?.shape === 'arc';
-    case 'pathShift': return along !== null;
-    case 'pictureZoom': case 'pictureShift': return picture !== null;
-    case 'reveal': return dress.band !== null || dress.rule !== null;
-    default: return true;
+    case 'bend':
+      return along?.shape === 'arc';
+    case 'pathShift':
+      return along !== null;
+    case 'pictureZoom':
+    case 'pictureShift':
+      return picture !== null;
+    case 'reveal':
+      return dress.band !== null || dress.rule !== null;
+    default:
+      return true;
   }
 }
 
 /** Properties in order of use, without those that have no meaning for the layer as it is. */
 function shownProperties(layer: Layer, axes: object): PropertyId[] {
-  const first: PropertyId[] = layer.kind === 'text' ? ['size', 'weight', 'letterWidth', 'lean', 'axisA', 'axisB', 'axisC', 'opticalSize', 'tracking', 'leading', 'bend', 'pathShift', 'fill'] : ['dimensions', 'fill', 'cornerRadius'];
+  const first: PropertyId[] =
+    layer.kind === 'text'
+      ? [
+          'size',
+          'weight',
+          'letterWidth',
+          'lean',
+          'axisA',
+          'axisB',
+          'axisC',
+          'opticalSize',
+          'tracking',
+          'leading',
+          'bend',
+          'pathShift',
+          'fill',
+        ]
+      : ['dimensions', 'fill', 'cornerRadius'];
   const all = [...first, ...PROPERTY_IDS.filter((p) => !first.includes(p))];
   return all.filter((p) => p in LAYER_KINDS[layer.kind].properties && layer.tracks[p] && wears(layer, p, axes));
 }
@@ -104,8 +191,12 @@ export function Details() {
     return (
       <aside className="details" aria-label="Details">
         <h2 className="title">Nothing selected</h2>
-        <p className="muted">Click something on the canvas or its bar on the timeline. Its size, colours and movement are set here.</p>
-        <p className="muted">Press <kbd>T</kbd> for new words, <kbd>Space</kbd> to play.</p>
+        <p className="muted">
+          Click something on the canvas or its bar on the timeline. Its size, colours and movement are set here.
+        </p>
+        <p className="muted">
+          Press <kbd>T</kbd> for new words, <kbd>Space</kbd> to play.
+        </p>
       </aside>
     );
   }
@@ -114,36 +205,108 @@ export function Details() {
       <hr className="rule" />
       <div style={{ display: 'flex', alignItems: 'center', gap: 6 }}>
         <strong style={{ flex: 1, fontWeight: 600 }}>Keyframes</strong>
-        <button className="quiet" aria-label="To the keyframe before" onClick={() => goToKey(-1)}><ChevronLeft size={16} /></button>
-        <button className="quiet" aria-label="To the next keyframe" onClick={() => goToKey(1)}><ChevronRight size={16} /></button>
+        <button className="quiet" aria-label="To the keyframe before" onClick={() => goToKey(-1)}>
+          <ChevronLeft size={16} />
+        </button>
+        <button className="quiet" aria-label="To the next keyframe" onClick={() => goToKey(1)}>
+          <ChevronRight size={16} />
+        </button>
       </div>
-      {selectedKeys.length > 0 ? <EasingEditor /> : <p className="muted" style={{ margin: '6px 0' }}>The star beside a value sets a keyframe at the playhead. Select stars to shape how they run.</p>}
-      {selectedKeys.length === 1 && <p className="muted" style={{ fontSize: 12 }}>{PROPERTIES[selectedKeys[0]!.property].label}</p>}
+      {selectedKeys.length > 0 ? (
+        <EasingEditor />
+      ) : (
+        <p className="muted" style={{ margin: '6px 0' }}>
+          The star beside a value sets a keyframe at the playhead. Select stars to shape how they run.
+        </p>
+      )}
+      {selectedKeys.length === 1 && (
+        <p className="muted" style={{ fontSize: 12 }}>
+          {PROPERTIES[selectedKeys[0]!.property].label}
+        </p>
+      )}
     </>
   );
   const bar = (seconds: number) => formatBarBeat(beatToBar(times.grid, secondsToBeat(times.grid, seconds)));
   return (
     <aside className="details" aria-label="Details">
-      <h2 className="title" style={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{count > 1 ? `${count} layers` : layer.name}</h2>
-      <div className="muted" style={{ fontSize: 12, marginBottom: 8 }}>{LAYER_KINDS[layer.kind].label.toLowerCase()} · bars {bar(times.timeOf(layer.start))} to {bar(times.timeOf(layer.end))}{layer.locked ? ' · locked' : ''}</div>
-      {selectedKeys.length > 0 && <>{keyframes}<hr className="rule" /></>}
-      {layer.kind === 'text' && <><StyleSection layer={layer} /><FaceSection layer={layer} /></>}
-      {shownProperties(layer, named).map((property) => <PropertyRow key={property} layer={layer} property={property} label={(named as Partial<Record<PropertyId, string | null>>)[property]} />)}
+      <h2 className="title" style={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+        {count > 1 ? `${count} layers` : layer.name}
+      </h2>
+      <div className="muted" style={{ fontSize: 12, marginBottom: 8 }}>
+        {LAYER_KINDS[layer.kind].label.toLowerCase()} · bars {bar(times.timeOf(layer.start))} to{' '}
+        {bar(times.timeOf(layer.end))}
+        {layer.locked ? ' · locked' : ''}
+      </div>
+      {selectedKeys.length > 0 && (
+        <>
+          {keyframes}
+          <hr className="rule" />
+        </>
+      )}
+      {layer.kind === 'text' && (
+        <>
+          <StyleSection layer={layer} />
+          <FaceSection layer={layer} />
+        </>
+      )}
+      {shownProperties(layer, named).map((property) => (
+        <PropertyRow
+          key={property}
+          layer={layer}
+          property={property}
+          label={(named as Partial<Record<PropertyId, string | null>>)[property]}
+        />
+      ))}
       {'gradient' in layer.content && (
-        <div className="prop"><span /><span className="name">Filled</span>
-          <select className="field" aria-label="Kind of fill" value={layer.content.gradient} onChange={(e) => edit([{ type: 'layer.setContent', id: layer.id, content: { gradient: e.target.value } }])}>
-            {GRADIENTS.map((g) => <option key={g} value={g}>{g === 'none' ? 'evenly' : `${g} gradient`}</option>)}
+        <div className="prop">
+          <span />
+          <span className="name">Filled</span>
+          <select
+            className="field"
+            aria-label="Kind of fill"
+            value={layer.content.gradient}
+            onChange={(e) => edit([{ type: 'layer.setContent', id: layer.id, content: { gradient: e.target.value } }])}
+          >
+            {GRADIENTS.map((g) => (
+              <option key={g} value={g}>
+                {g === 'none' ? 'evenly' : `${g} gradient`}
+              </option>
+            ))}
           </select>
         </div>
       )}
-      {layer.kind === 'text' && <><SettingSection layer={layer} /><hr className="rule" /><DressSection layer={layer} /></>}
-      <div className="prop"><span /><span className="name">Blend</span>
-        <select className="field" aria-label="Blend mode" value={layer.blend} onChange={(e) => edit([{ type: 'layer.setBlend', ids: [layer.id], blend: e.target.value as BlendMode }])}>
-          {Object.entries(BLEND_MODES).map(([id, mode]) => <option key={id} value={id}>{mode.label}</option>)}
+      {layer.kind === 'text' && (
+        <>
+          <SettingSection layer={layer} />
+          <hr className="rule" />
+          <DressSection layer={layer} />
+        </>
+      )}
+      <div className="prop">
+        <span />
+        <span className="name">Blend</span>
+        <select
+          className="field"
+          aria-label="Blend mode"
+          value={layer.blend}
+          onChange={(e) => edit([{ type: 'layer.setBlend', ids: [layer.id], blend: e.target.value as BlendMode }])}
+        >
+          {Object.entries(BLEND_MODES).map(([id, mode]) => (
+            <option key={id} value={id}>
+              {mode.label}
+            </option>
+          ))}
         </select>
       </div>
       {piece.leadFormatId !== useDesk.getState().formatId && layer.overrides[useDesk.getState().formatId] && (
-        <button className="quiet" onClick={() => edit([{ type: 'layer.setOverride', id: layer.id, formatId: useDesk.getState().formatId, override: null }])}>Follow the lead format again</button>
+        <button
+          className="quiet"
+          onClick={() =>
+            edit([{ type: 'layer.setOverride', id: layer.id, formatId: useDesk.getState().formatId, override: null }])
+          }
+        >
+          Follow the lead format again
+        </button>
       )}
       {selectedKeys.length === 0 && keyframes}
     </aside>

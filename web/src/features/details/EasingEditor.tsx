@@ -23,33 +23,65 @@ const TOP = 26;
 const toX = (u: number) => 12 + u * (W - 24);
 const toY = (v: number) => TOP + (1 - v) * (H - 2 * TOP);
 
-/** The easing of the selected keyframes: its kind, its curve with handles to drag, its parameters; and what pins the keyframe. */
+/**
+ * The easing of the selected keyframes: its kind, its curve with handles to drag, its parameters; and what pins the
+ * keyframe.
+ */
 export function EasingEditor() {
   const piece = usePiece();
   const times = useTimes();
   const selectedKeys = useDesk((s) => s.selectedKeys);
   const drag = useRef<{ point: 1 | 2; gesture: string } | null>(null);
   const first = selectedKeys[0];
-  const key: Keyframe | undefined = first && piece.layers.find((l) => l.id === first.layerId)?.tracks[first.property]?.keyframes.find((k) => k.id === first.keyId);
+  const key: Keyframe | undefined =
+    first &&
+    piece.layers
+      .find((l) => l.id === first.layerId)
+      ?.tracks[first.property]?.keyframes.find((k) => k.id === first.keyId);
   if (!key) return null;
   const { easing } = key;
-  const curve = Array.from({ length: 101 }, (_, i) => `${toX(i / 100).toFixed(1)},${toY(evaluateEasing(easing, i / 100)).toFixed(1)}`).join(' ');
-  const handles = easing.type === 'bezier' ? ([[1, easing.x1, easing.y1], [2, easing.x2, easing.y2]] as const) : [];
+  const curve = Array.from(
+    { length: 101 },
+    (_, i) => `${toX(i / 100).toFixed(1)},${toY(evaluateEasing(easing, i / 100)).toFixed(1)}`,
+  ).join(' ');
+  const handles =
+    easing.type === 'bezier'
+      ? ([
+          [1, easing.x1, easing.y1],
+          [2, easing.x2, easing.y2],
+        ] as const)
+      : [];
   const seconds = times.timeOf(key.at);
   const togglePin = () => {
-    edit([{ type: 'keys.place', moves: selectedKeys.flatMap((ref) => {
-      const k = piece.layers.find((l) => l.id === ref.layerId)?.tracks[ref.property]?.keyframes.find((x) => x.id === ref.keyId);
-      if (!k) return [];
-      const t = times.timeOf(k.at);
-      if (key.at.kind === 'pinned') return [{ ref, at: freeMoment(t) }];
-      const nearest = Math.round(secondsToBeat(times.grid, t) * 12) / 12;
-      return [{ ref, at: beatMoment(nearest, times.grid) }];
-    }) }]);
+    edit([
+      {
+        type: 'keys.place',
+        moves: selectedKeys.flatMap((ref) => {
+          const k = piece.layers
+            .find((l) => l.id === ref.layerId)
+            ?.tracks[ref.property]?.keyframes.find((x) => x.id === ref.keyId);
+          if (!k) return [];
+          const t = times.timeOf(k.at);
+          if (key.at.kind === 'pinned') return [{ ref, at: freeMoment(t) }];
+          const nearest = Math.round(secondsToBeat(times.grid, t) * 12) / 12;
+          return [{ ref, at: beatMoment(nearest, times.grid) }];
+        }),
+      },
+    ]);
   };
   return (
     <div style={{ display: 'grid', gap: 7, marginTop: 6 }}>
-      <select className="field" aria-label="Easing" value={easing.type} onChange={(e) => setEasing(KINDS[e.target.value as EasingType].make())}>
-        {Object.entries(KINDS).map(([id, k]) => <option key={id} value={id}>{k.label}</option>)}
+      <select
+        className="field"
+        aria-label="Easing"
+        value={easing.type}
+        onChange={(e) => setEasing(KINDS[e.target.value as EasingType].make())}
+      >
+        {Object.entries(KINDS).map(([id, k]) => (
+          <option key={id} value={id}>
+            {k.label}
+          </option>
+        ))}
       </select>
       <svg
         viewBox={`0 0 ${W} ${H}`}
@@ -63,47 +95,158 @@ export function EasingEditor() {
           const x = Math.min(1, Math.max(0, (((e.clientX - rect.left) / rect.width) * W - 12) / (W - 24)));
           const y = Math.min(2, Math.max(-1, 1 - (((e.clientY - rect.top) / rect.height) * H - TOP) / (H - 2 * TOP)));
           const round = (n: number) => Math.round(n * 1000) / 1000;
-          setEasing(d.point === 1 ? { ...easing, x1: round(x), y1: round(y) } : { ...easing, x2: round(x), y2: round(y) }, d.gesture);
+          setEasing(
+            d.point === 1 ? { ...easing, x1: round(x), y1: round(y) } : { ...easing, x2: round(x), y2: round(y) },
+            d.gesture,
+          );
         }}
         onPointerUp={() => (drag.current = null)}
       >
-        {[0, 1].map((v) => <line key={v} x1={12} x2={W - 12} y1={toY(v)} y2={toY(v)} stroke="var(--line)" />)}
+        {[0, 1].map((v) => (
+          <line key={v} x1={12} x2={W - 12} y1={toY(v)} y2={toY(v)} stroke="var(--line)" />
+        ))}
         <polyline points={curve} fill="none" stroke="var(--lamp)" strokeWidth="2" strokeLinejoin="round" />
         {handles.map(([point, x, y]) => (
           <g key={point}>
-            <line x1={toX(point === 1 ? 0 : 1)} y1={toY(point === 1 ? 0 : 1)} x2={toX(x)} y2={toY(y)} stroke="var(--tide)" />
-            <circle data-handle={`curve-${point}`} cx={toX(x)} cy={toY(y)} r="6" fill="var(--tide)" style={{ cursor: 'move' }} onPointerDown={(e) => { (e.currentTarget.ownerSVGElement as SVGSVGElement).setPointerCapture(e.pointerId); drag.current = { point, gesture: newId() }; }} />
+            <line
+              x1={toX(point === 1 ? 0 : 1)}
+              y1={toY(point === 1 ? 0 : 1)}
+              x2={toX(x)}
+              y2={toY(y)}
+              stroke="var(--tide)"
+            />
+            <circle
+              data-handle={`curve-${point}`}
+              cx={toX(x)}
+              cy={toY(y)}
+              r="6"
+              fill="var(--tide)"
+              style={{ cursor: 'move' }}
+              onPointerDown={(e) => {
+                (e.currentTarget.ownerSVGElement as SVGSVGElement).setPointerCapture(e.pointerId);
+                drag.current = { point, gesture: newId() };
+              }}
+            />
           </g>
         ))}
       </svg>
       {easing.type === 'named' && (
-        <select className="field" aria-label="Curve" value={easing.name} onChange={(e) => setEasing({ type: 'named', name: e.target.value as CurveName })}>
-          {Object.entries(NAMED_CURVES).map(([id, c]) => <option key={id} value={id}>{c.label}</option>)}
+        <select
+          className="field"
+          aria-label="Curve"
+          value={easing.name}
+          onChange={(e) => setEasing({ type: 'named', name: e.target.value as CurveName })}
+        >
+          {Object.entries(NAMED_CURVES).map(([id, c]) => (
+            <option key={id} value={id}>
+              {c.label}
+            </option>
+          ))}
         </select>
       )}
       {easing.type === 'spring' && (
         <>
-          <div className="prop"><span /><span className="name">Swings</span><NumberField label="Swings" value={easing.oscillations} step={0.05} min={0.25} max={12} onChange={(oscillations, g) => setEasing({ ...easing, oscillations }, g)} /></div>
-          <div className="prop"><span /><span className="name">Damping</span><NumberField label="Damping" value={easing.damping} step={0.01} min={0.05} max={1} onChange={(damping, g) => setEasing({ ...easing, damping }, g)} /></div>
+          <div className="prop">
+            <span />
+            <span className="name">Swings</span>
+            <NumberField
+              label="Swings"
+              value={easing.oscillations}
+              step={0.05}
+              min={0.25}
+              max={12}
+              onChange={(oscillations, g) => setEasing({ ...easing, oscillations }, g)}
+            />
+          </div>
+          <div className="prop">
+            <span />
+            <span className="name">Damping</span>
+            <NumberField
+              label="Damping"
+              value={easing.damping}
+              step={0.01}
+              min={0.05}
+              max={1}
+              onChange={(damping, g) => setEasing({ ...easing, damping }, g)}
+            />
+          </div>
         </>
       )}
       {easing.type === 'bounce' && (
         <>
-          <div className="prop"><span /><span className="name">Bounces</span><NumberField label="Bounces" value={easing.bounces} step={1} min={0} max={8} decimals={0} onChange={(n, g) => setEasing({ ...easing, bounces: Math.round(n) }, g)} /></div>
-          <div className="prop"><span /><span className="name">Spring-back</span><NumberField label="Spring-back" value={easing.restitution} step={0.01} min={0.1} max={0.95} onChange={(restitution, g) => setEasing({ ...easing, restitution }, g)} /></div>
+          <div className="prop">
+            <span />
+            <span className="name">Bounces</span>
+            <NumberField
+              label="Bounces"
+              value={easing.bounces}
+              step={1}
+              min={0}
+              max={8}
+              decimals={0}
+              onChange={(n, g) => setEasing({ ...easing, bounces: Math.round(n) }, g)}
+            />
+          </div>
+          <div className="prop">
+            <span />
+            <span className="name">Spring-back</span>
+            <NumberField
+              label="Spring-back"
+              value={easing.restitution}
+              step={0.01}
+              min={0.1}
+              max={0.95}
+              onChange={(restitution, g) => setEasing({ ...easing, restitution }, g)}
+            />
+          </div>
         </>
       )}
-      <div className="prop"><span /><span className="name">{key.at.kind === 'pinned' ? 'Pinned' : 'Free'}</span>
+      <div className="prop">
+        <span />
+        <span className="name">{key.at.kind === 'pinned' ? 'Pinned' : 'Free'}</span>
         <span style={{ display: 'flex', gap: 4 }}>
-          <NumberField label={key.at.kind === 'pinned' && key.at.to.type === 'beat' ? 'Beat' : 'Seconds'} value={key.at.kind === 'pinned' && key.at.to.type === 'beat' ? key.at.to.beat + 1 : seconds} step={key.at.kind === 'pinned' ? 0.25 : 0.01} decimals={3} onChange={(v, g) => first && edit([{ type: 'keys.place', moves: [{ ref: first, at: key.at.kind === 'pinned' && key.at.to.type === 'beat' ? { ...key.at, to: { type: 'beat', beat: v - 1 }, last: beatToSeconds(times.grid, v - 1) } : freeMoment(v) }] }], g)} />
-          <button className="quiet" onClick={togglePin}>{key.at.kind === 'pinned' ? 'set free' : 'pin'}</button>
+          <NumberField
+            label={key.at.kind === 'pinned' && key.at.to.type === 'beat' ? 'Beat' : 'Seconds'}
+            value={key.at.kind === 'pinned' && key.at.to.type === 'beat' ? key.at.to.beat + 1 : seconds}
+            step={key.at.kind === 'pinned' ? 0.25 : 0.01}
+            decimals={3}
+            onChange={(v, g) =>
+              first &&
+              edit(
+                [
+                  {
+                    type: 'keys.place',
+                    moves: [
+                      {
+                        ref: first,
+                        at:
+                          key.at.kind === 'pinned' && key.at.to.type === 'beat'
+                            ? { ...key.at, to: { type: 'beat', beat: v - 1 }, last: beatToSeconds(times.grid, v - 1) }
+                            : freeMoment(v),
+                      },
+                    ],
+                  },
+                ],
+                g,
+              )
+            }
+          />
+          <button className="quiet" onClick={togglePin}>
+            {key.at.kind === 'pinned' ? 'set free' : 'pin'}
+          </button>
         </span>
       </div>
       {selectedKeys.length > 1 && (
         <div style={{ display: 'flex', gap: 4, flexWrap: 'wrap' }}>
-          <button className="soft" onClick={reverseKeys}>Reverse</button>
-          <button className="soft" onClick={() => stretchKeys(2)}>Stretch ×2</button>
-          <button className="soft" onClick={() => stretchKeys(0.5)}>Squeeze ×½</button>
+          <button className="soft" onClick={reverseKeys}>
+            Reverse
+          </button>
+          <button className="soft" onClick={() => stretchKeys(2)}>
+            Stretch ×2
+          </button>
+          <button className="soft" onClick={() => stretchKeys(0.5)}>
+            Squeeze ×½
+          </button>
         </div>
       )}
     </div>

@@ -1,5 +1,13 @@
 import { useState } from 'react';
-import { GESTURE_IDS, GESTURE_ROLES, GESTURES, LANDINGS, STAGGER_ORDERS, UNIT_KINDS, gestureDefinition } from '@core/motion';
+import {
+  GESTURE_IDS,
+  GESTURE_ROLES,
+  GESTURES,
+  LANDINGS,
+  STAGGER_ORDERS,
+  UNIT_KINDS,
+  gestureDefinition,
+} from '@core/motion';
 import type { GestureRole, GestureUse, Landing, StaggerOrder, UnitKind } from '@core/motion';
 import { tracksOf } from '@core/piece';
 import type { Layer } from '@core/piece';
@@ -10,11 +18,21 @@ import { ColourField } from '../../ui/ColourField';
 import { NumberField } from '../../ui/NumberField';
 import { Tabs } from '../../ui/Tabs';
 import { momentAtPlayhead } from '../desk/commands';
-import { changeGesture, gestureName, giveGesture, keepAsGesture, mirrorEntrance, openGesture } from './gesture-commands';
+import {
+  changeGesture,
+  gestureName,
+  giveGesture,
+  keepAsGesture,
+  mirrorEntrance,
+  openGesture,
+} from './gesture-commands';
 import { GesturePreview } from './GesturePreview';
 import { PointsEditor } from './PointsEditor';
 
-const ROLES = { entrance: 'Comes in', accent: 'Stands', exit: 'Goes out' } as const satisfies Record<GestureRole, string>;
+const ROLES = { entrance: 'Comes in', accent: 'Stands', exit: 'Goes out' } as const satisfies Record<
+  GestureRole,
+  string
+>;
 
 /** Ready-made movement of the selected layer: what it has, and what there is to choose from. */
 export function GestureSection() {
@@ -25,8 +43,14 @@ export function GestureSection() {
   return (
     <section aria-label="Gestures">
       <Tabs label="When it moves" tabs={ROLES} value={role} onChange={setRole} />
-      {uses.map((use) => <UseCard key={use.id} layer={layer} use={use} />)}
-      {role === 'exit' && layer.gestures.some((g) => g.role === 'entrance') && <button className="soft" style={{ marginBottom: 8 }} onClick={() => mirrorEntrance(layer)}>As it came in, backwards</button>}
+      {uses.map((use) => (
+        <UseCard key={use.id} layer={layer} use={use} />
+      ))}
+      {role === 'exit' && layer.gestures.some((g) => g.role === 'entrance') && (
+        <button className="soft" style={{ marginBottom: 8 }} onClick={() => mirrorEntrance(layer)}>
+          As it came in, backwards
+        </button>
+      )}
       <Chooser layer={layer} role={role} chosen={uses.map((u) => u.gesture)} />
       <KeepOwn layer={layer} role={role} />
     </section>
@@ -40,16 +64,69 @@ function Chooser({ layer, role, chosen }: { layer: Layer; role: GestureRole; cho
   const family = layer.kind === 'text' ? layer.content.family : 'bricolage-grotesque';
   const weight = Number(layer.tracks.weight?.value ?? 600);
   const fits = (label: string, feel: string) => `${label} ${feel}`.toLowerCase().includes(search.toLowerCase());
-  const shipped = GESTURE_IDS.filter((id) => (GESTURES[id].roles as readonly GestureRole[]).includes(role) && fits(GESTURES[id].label, GESTURES[id].feel));
+  const shipped = GESTURE_IDS.filter(
+    (id) =>
+      (GESTURES[id].roles as readonly GestureRole[]).includes(role) && fits(GESTURES[id].label, GESTURES[id].feel),
+  );
   const own = piece.gestures.filter((g) => g.role === role && fits(g.name, 'own'));
   return (
     <>
-      <input className="field" aria-label="Search gestures" placeholder="Name or feel: soft, hit, wave …" value={search} style={{ width: '100%', marginBottom: 8 }} onKeyDown={(e) => e.stopPropagation()} onChange={(e) => setSearch(e.target.value)} />
-      <div role="listbox" aria-label={`Gestures: ${GESTURE_ROLES[role]}`} style={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 6 }}>
-        {[...own.map((g) => ({ id: g.id, label: g.name, feel: 'your own', own: g })), ...shipped.map((id) => ({ id: id as string, label: GESTURES[id].label as string, feel: GESTURES[id].feel as string, own: null }))].map((g) => (
-          <button key={g.id} role="option" aria-selected={chosen.includes(g.id)} aria-label={`${g.label}: ${g.feel}`} title={g.feel} disabled={layer.locked} onClick={() => giveGesture(g.id, role)} style={{ background: 'none', border: 0, padding: 2, borderRadius: 9, cursor: 'pointer', textAlign: 'left', boxShadow: chosen.includes(g.id) ? 'inset 0 0 0 1.5px var(--lamp)' : undefined, minWidth: 0 }}>
-            <GesturePreview gesture={g.id} role={role} words={words} family={family} weight={weight} own={g.own} media={piece.media} />
-            <span style={{ fontSize: 12, padding: '1px 3px', display: 'block', color: chosen.includes(g.id) ? 'var(--lamp)' : 'var(--muted)' }}>{g.label}</span>
+      <input
+        className="field"
+        aria-label="Search gestures"
+        placeholder="Name or feel: soft, hit, wave …"
+        value={search}
+        style={{ width: '100%', marginBottom: 8 }}
+        onKeyDown={(e) => e.stopPropagation()}
+        onChange={(e) => setSearch(e.target.value)}
+      />
+      <div
+        role="listbox"
+        aria-label={`Gestures: ${GESTURE_ROLES[role]}`}
+        style={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 6 }}
+      >
+        {[
+          ...own.map((g) => ({ id: g.id, label: g.name, feel: 'your own', own: g })),
+          ...shipped.map((id) => ({ id: id, label: GESTURES[id].label, feel: GESTURES[id].feel, own: null })),
+        ].map((g) => (
+          <button
+            key={g.id}
+            role="option"
+            aria-selected={chosen.includes(g.id)}
+            aria-label={`${g.label}: ${g.feel}`}
+            title={g.feel}
+            disabled={layer.locked}
+            onClick={() => giveGesture(g.id, role)}
+            style={{
+              background: 'none',
+              border: 0,
+              padding: 2,
+              borderRadius: 9,
+              cursor: 'pointer',
+              textAlign: 'left',
+              boxShadow: chosen.includes(g.id) ? 'inset 0 0 0 1.5px var(--lamp)' : undefined,
+              minWidth: 0,
+            }}
+          >
+            <GesturePreview
+              gesture={g.id}
+              role={role}
+              words={words}
+              family={family}
+              weight={weight}
+              own={g.own}
+              media={piece.media}
+            />
+            <span
+              style={{
+                fontSize: 12,
+                padding: '1px 3px',
+                display: 'block',
+                color: chosen.includes(g.id) ? 'var(--lamp)' : 'var(--muted)',
+              }}
+            >
+              {g.label}
+            </span>
           </button>
         ))}
       </div>
@@ -58,7 +135,13 @@ function Chooser({ layer, role, chosen }: { layer: Layer; role: GestureRole; cho
 }
 
 function Row({ name, children }: { name: string; children: React.ReactNode }) {
-  return <div className="prop"><span /><span className="name">{name}</span><span style={{ display: 'flex', gap: 4, alignItems: 'center' }}>{children}</span></div>;
+  return (
+    <div className="prop">
+      <span />
+      <span className="name">{name}</span>
+      <span style={{ display: 'flex', gap: 4, alignItems: 'center' }}>{children}</span>
+    </div>
+  );
 }
 
 /** How one gesture runs: when, how long, through what, and its own few parameters. */
@@ -66,57 +149,238 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
   const piece = usePiece();
   const times = useTimes();
   const definition = gestureDefinition(use.gesture);
-  const set = (change: Partial<GestureUse>, gesture: string | null = null) => changeGesture(layer, use, change, gesture);
+  const set = (change: Partial<GestureUse>, gesture: string | null = null) =>
+    changeGesture(layer, use, change, gesture);
   const { stagger } = use;
   const pinned = use.at;
   return (
-    <div style={{ background: 'var(--surface)', borderRadius: 10, padding: '8px 10px', marginBottom: 8 }} role="group" aria-label={`Gesture ${gestureName(use.gesture)}`}>
+    <div
+      style={{ background: 'var(--surface)', borderRadius: 10, padding: '8px 10px', marginBottom: 8 }}
+      role="group"
+      aria-label={`Gesture ${gestureName(use.gesture)}`}
+    >
       <div style={{ display: 'flex', alignItems: 'center' }}>
         <strong style={{ flex: 1, fontWeight: 600 }}>{gestureName(use.gesture)}</strong>
-        <button className="quiet" onClick={() => openGesture(layer, use)} title="Turn it into keyframes">Open up</button>
-        <button className="quiet" aria-label={`Take ${gestureName(use.gesture)} away`} onClick={() => edit([{ type: 'gesture.remove', layerId: layer.id, ids: [use.id] }])}>×</button>
+        <button className="quiet" onClick={() => openGesture(layer, use)} title="Turn it into keyframes">
+          Open up
+        </button>
+        <button
+          className="quiet"
+          aria-label={`Take ${gestureName(use.gesture)} away`}
+          onClick={() => edit([{ type: 'gesture.remove', layerId: layer.id, ids: [use.id] }])}
+        >
+          ×
+        </button>
       </div>
       {use.duration.unit !== 'stay' && (
         <Row name="Takes">
-          <NumberField label="Takes" value={use.duration.value} min={0.05} max={600} step={0.05} decimals={2} width={52} onChange={(value, g) => set({ duration: { ...use.duration, value } }, g)} />
-          <select className="soft" aria-label="Counted in" style={{ padding: '3px 4px' }} value={use.duration.unit} onChange={(e) => set({ duration: { ...use.duration, unit: e.target.value as 'beats' | 'seconds' } })}><option value="beats">beats</option><option value="seconds">seconds</option></select>
+          <NumberField
+            label="Takes"
+            value={use.duration.value}
+            min={0.05}
+            max={600}
+            step={0.05}
+            decimals={2}
+            width={52}
+            onChange={(value, g) => set({ duration: { ...use.duration, value } }, g)}
+          />
+          <select
+            className="soft"
+            aria-label="Counted in"
+            style={{ padding: '3px 4px' }}
+            value={use.duration.unit}
+            onChange={(e) => set({ duration: { ...use.duration, unit: e.target.value as 'beats' | 'seconds' } })}
+          >
+            <option value="beats">beats</option>
+            <option value="seconds">seconds</option>
+          </select>
         </Row>
       )}
       {use.role === 'accent' && use.duration.unit !== 'stay' && (
         <Row name="Again every">
-          <NumberField label="Again every" value={use.every ?? 0} min={0} max={64} step={0.05} decimals={2} width={52} onChange={(v, g) => set({ every: v < 0.125 ? null : v }, g)} /><span className="muted">{use.every === null ? 'once' : 'beats'}</span>
+          <NumberField
+            label="Again every"
+            value={use.every ?? 0}
+            min={0}
+            max={64}
+            step={0.05}
+            decimals={2}
+            width={52}
+            onChange={(v, g) => set({ every: v < 0.125 ? null : v }, g)}
+          />
+          <span className="muted">{use.every === null ? 'once' : 'beats'}</span>
         </Row>
       )}
       {layer.kind === 'text' && definition?.does !== 'counts' && (
-        <Row name="Moves"><select className="soft" aria-label="Moves" style={{ padding: '3px 4px' }} value={use.unit} onChange={(e) => set({ unit: e.target.value as UnitKind })}>{Object.entries(UNIT_KINDS).map(([id, label]) => <option key={id} value={id}>{label}</option>)}</select></Row>
+        <Row name="Moves">
+          <select
+            className="soft"
+            aria-label="Moves"
+            style={{ padding: '3px 4px' }}
+            value={use.unit}
+            onChange={(e) => set({ unit: e.target.value as UnitKind })}
+          >
+            {Object.entries(UNIT_KINDS).map(([id, label]) => (
+              <option key={id} value={id}>
+                {label}
+              </option>
+            ))}
+          </select>
+        </Row>
       )}
       {use.unit !== 'whole' && (
         <>
-          <Row name="Order"><select className="soft" aria-label="Order of the stagger" style={{ padding: '3px 4px', maxWidth: 124 }} value={stagger.order} onChange={(e) => set({ stagger: { ...stagger, order: e.target.value as StaggerOrder } })}>{Object.entries(STAGGER_ORDERS).map(([id, label]) => <option key={id} value={id}>{label}</option>)}</select></Row>
-          {stagger.order === 'random' && <Row name="Another chance"><NumberField label="Seed" value={stagger.seed} min={0} max={9999} decimals={0} width={52} onChange={(seed, g) => set({ stagger: { ...stagger, seed: Math.round(seed) } }, g)} /></Row>}
-          {!stagger.rhythm && <Row name="Overlap"><NumberField label="Overlap" value={stagger.overlap * 100} unit="%" min={0} max={100} width={62} onChange={(v, g) => set({ stagger: { ...stagger, overlap: v / 100 } }, g)} /></Row>}
-          <Row name="On the beats">
-            <select className="soft" aria-label="Stagger on the beats" style={{ padding: '3px 4px', maxWidth: 124 }} value={stagger.rhythm ? String(stagger.rhythm.step) : ''} onChange={(e) => set({ stagger: { ...stagger, rhythm: e.target.value ? { pattern: stagger.rhythm?.pattern ?? 'x', step: Number(e.target.value) } : null } })}>
-              <option value="">no, evenly</option><option value="4">every 4 beats</option><option value="1">every beat</option><option value="0.5">half beats</option><option value="0.25">quarter beats</option>
+          <Row name="Order">
+            <select
+              className="soft"
+              aria-label="Order of the stagger"
+              style={{ padding: '3px 4px', maxWidth: 124 }}
+              value={stagger.order}
+              onChange={(e) => set({ stagger: { ...stagger, order: e.target.value as StaggerOrder } })}
+            >
+              {Object.entries(STAGGER_ORDERS).map(([id, label]) => (
+                <option key={id} value={id}>
+                  {label}
+                </option>
+              ))}
             </select>
           </Row>
-          {stagger.rhythm && <Row name="Rhythm"><input className="field mono" aria-label="Rhythm of the stagger" value={stagger.rhythm.pattern} spellCheck={false} style={{ width: 90, padding: '2px 6px' }} onKeyDown={(e) => e.stopPropagation()} onChange={(e) => e.target.value && set({ stagger: { ...stagger, rhythm: { ...stagger.rhythm!, pattern: e.target.value.slice(0, 64) } } }, `rhythm-${use.id}`)} /></Row>}
+          {stagger.order === 'random' && (
+            <Row name="Another chance">
+              <NumberField
+                label="Seed"
+                value={stagger.seed}
+                min={0}
+                max={9999}
+                decimals={0}
+                width={52}
+                onChange={(seed, g) => set({ stagger: { ...stagger, seed: Math.round(seed) } }, g)}
+              />
+            </Row>
+          )}
+          {!stagger.rhythm && (
+            <Row name="Overlap">
+              <NumberField
+                label="Overlap"
+                value={stagger.overlap * 100}
+                unit="%"
+                min={0}
+                max={100}
+                width={62}
+                onChange={(v, g) => set({ stagger: { ...stagger, overlap: v / 100 } }, g)}
+              />
+            </Row>
+          )}
+          <Row name="On the beats">
+            <select
+              className="soft"
+              aria-label="Stagger on the beats"
+              style={{ padding: '3px 4px', maxWidth: 124 }}
+              value={stagger.rhythm ? String(stagger.rhythm.step) : ''}
+              onChange={(e) =>
+                set({
+                  stagger: {
+                    ...stagger,
+                    rhythm: e.target.value
+                      ? { pattern: stagger.rhythm?.pattern ?? 'x', step: Number(e.target.value) }
+                      : null,
+                  },
+                })
+              }
+            >
+              <option value="">no, evenly</option>
+              <option value="4">every 4 beats</option>
+              <option value="1">every beat</option>
+              <option value="0.5">half beats</option>
+              <option value="0.25">quarter beats</option>
+            </select>
+          </Row>
+          {stagger.rhythm && (
+            <Row name="Rhythm">
+              <input
+                className="field mono"
+                aria-label="Rhythm of the stagger"
+                value={stagger.rhythm.pattern}
+                spellCheck={false}
+                style={{ width: 90, padding: '2px 6px' }}
+                onKeyDown={(e) => e.stopPropagation()}
+                onChange={(e) =>
+                  e.target.value &&
+                  set(
+                    { stagger: { ...stagger, rhythm: { ...stagger.rhythm!, pattern: e.target.value.slice(0, 64) } } },
+                    `rhythm-${use.id}`,
+                  )
+                }
+              />
+            </Row>
+          )}
         </>
       )}
       <Row name="Lands">
         {pinned ? (
           <>
-            <select className="soft" aria-label="What lands" style={{ padding: '3px 4px' }} value={use.landing} onChange={(e) => set({ landing: e.target.value as Landing })}>{Object.entries(LANDINGS).map(([id, label]) => <option key={id} value={id}>{label}</option>)}</select>
-            <span className="mono" style={{ fontSize: 12 }}>{formatBarBeat(beatToBar(times.grid, secondsToBeat(times.grid, times.timeOf(pinned))))}</span>
-            <button className="quiet" style={{ padding: 0 }} aria-label="Land with the layer" onClick={() => set({ at: null })}>×</button>
+            <select
+              className="soft"
+              aria-label="What lands"
+              style={{ padding: '3px 4px' }}
+              value={use.landing}
+              onChange={(e) => set({ landing: e.target.value as Landing })}
+            >
+              {Object.entries(LANDINGS).map(([id, label]) => (
+                <option key={id} value={id}>
+                  {label}
+                </option>
+              ))}
+            </select>
+            <span className="mono" style={{ fontSize: 12 }}>
+              {formatBarBeat(beatToBar(times.grid, secondsToBeat(times.grid, times.timeOf(pinned))))}
+            </span>
+            <button
+              className="quiet"
+              style={{ padding: 0 }}
+              aria-label="Land with the layer"
+              onClick={() => set({ at: null })}
+            >
+              ×
+            </button>
           </>
-        ) : <button className="quiet" style={{ padding: '2px 0' }} onClick={() => set({ at: momentAtPlayhead() })}>{use.role === 'exit' ? 'at its end' : use.role === 'entrance' ? 'at its start' : 'while it stands'} · pin here</button>}
+        ) : (
+          <button className="quiet" style={{ padding: '2px 0' }} onClick={() => set({ at: momentAtPlayhead() })}>
+            {use.role === 'exit' ? 'at its end' : use.role === 'entrance' ? 'at its start' : 'while it stands'} · pin
+            here
+          </button>
+        )}
       </Row>
-      {definition && !use.tracks && Object.entries(definition.parameters).map(([id, p]) => {
-        const f = p.unit === '%' ? 100 : 1;
-        return <Row key={id} name={p.label}><NumberField label={p.label} value={(use.parameters[id] ?? p.default) * f} unit={p.unit} min={p.min * f} max={p.max * f} step={p.unit === 'em' ? 0.02 : 1} decimals={p.unit === 'em' ? 2 : 0} width={64} onChange={(v, g) => set({ parameters: { ...use.parameters, [id]: v / f } }, g)} /></Row>;
-      })}
-      {tracksOf(use, piece.gestures).tint && <Row name="Colour"><ColourField compact label="Colour of the gesture" value={use.colour} onChange={(colour, g) => set({ colour }, g)} /></Row>}
+      {definition &&
+        !use.tracks &&
+        Object.entries(definition.parameters).map(([id, p]) => {
+          const f = p.unit === '%' ? 100 : 1;
+          return (
+            <Row key={id} name={p.label}>
+              <NumberField
+                label={p.label}
+                value={(use.parameters[id] ?? p.default) * f}
+                unit={p.unit}
+                min={p.min * f}
+                max={p.max * f}
+                step={p.unit === 'em' ? 0.02 : 1}
+                decimals={p.unit === 'em' ? 2 : 0}
+                width={64}
+                onChange={(v, g) => set({ parameters: { ...use.parameters, [id]: v / f } }, g)}
+              />
+            </Row>
+          );
+        })}
+      {tracksOf(use, piece.gestures).tint && (
+        <Row name="Colour">
+          <ColourField
+            compact
+            label="Colour of the gesture"
+            value={use.colour}
+            onChange={(colour, g) => set({ colour }, g)}
+          />
+        </Row>
+      )}
       {use.tracks && <PointsEditor tracks={use.tracks} onChange={(tracks, g) => set({ tracks }, g)} />}
     </div>
   );
@@ -124,11 +388,36 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
 
 function KeepOwn({ layer, role }: { layer: Layer; role: GestureRole }) {
   const [name, setName] = useState<string | null>(null);
-  if (name === null) return <button className="quiet" style={{ marginTop: 8 }} onClick={() => setName('')}>Keep this layer’s keyframes as a gesture</button>;
+  if (name === null)
+    return (
+      <button className="quiet" style={{ marginTop: 8 }} onClick={() => setName('')}>
+        Keep this layer’s keyframes as a gesture
+      </button>
+    );
   return (
-    <form style={{ display: 'flex', gap: 5, marginTop: 8 }} onSubmit={(e) => { e.preventDefault(); if (name.trim() && keepAsGesture(layer, role, name.trim().slice(0, 80))) setName(null); }}>
-      <input className="field" autoFocus aria-label="Name of the gesture" placeholder="Name" value={name} style={{ flex: 1, minWidth: 0 }} onKeyDown={(e) => { e.stopPropagation(); if (e.key === 'Escape') setName(null); }} onChange={(e) => setName(e.target.value)} />
-      <button className="soft" disabled={!name.trim()}>Keep</button>
+    <form
+      style={{ display: 'flex', gap: 5, marginTop: 8 }}
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (name.trim() && keepAsGesture(layer, role, name.trim().slice(0, 80))) setName(null);
+      }}
+    >
+      <input
+        className="field"
+        autoFocus
+        aria-label="Name of the gesture"
+        placeholder="Name"
+        value={name}
+        style={{ flex: 1, minWidth: 0 }}
+        onKeyDown={(e) => {
+          e.stopPropagation();
+          if (e.key === 'Escape') setName(null);
+        }}
+        onChange={(e) => setName(e.target.value)}
+      />
+      <button className="soft" disabled={!name.trim()}>
+        Keep
+      </button>
     </form>
   );
 }

@@ -10,18 +10,94 @@ export function SmearTab() {
   const layer = useSelectedLayer();
   const ids = useDesk((s) => s.selectedLayers);
   const trail = layer?.trail ?? null;
-  const setTrail = (change: Partial<NonNullable<typeof trail>> | null, gesture: string | null = null) => edit([{ type: 'layer.setSmear', ids: [...ids], trail: change === null ? null : { copies: 5, spacing: 0.05, fade: 0.7, ...trail, ...change } }], gesture);
+  const setTrail = (change: Partial<NonNullable<typeof trail>> | null, gesture: string | null = null) =>
+    edit(
+      [
+        {
+          type: 'layer.setSmear',
+          ids: [...ids],
+          trail: change === null ? null : { copies: 5, spacing: 0.05, fade: 0.7, ...trail, ...change },
+        },
+      ],
+      gesture,
+    );
   return (
     <>
       <p className="muted">How long the shutter is open blurs what moves: 180° is half of each frame.</p>
-      <div className="prop"><span /><span className="name">Shutter of the piece</span><NumberField label="Shutter of the piece" value={piece.shutter} unit="°" min={0} max={720} step={5} onChange={(shutter, g) => edit([{ type: 'piece.setShutter', shutter }], g)} /></div>
+      <div className="prop">
+        <span />
+        <span className="name">Shutter of the piece</span>
+        <NumberField
+          label="Shutter of the piece"
+          value={piece.shutter}
+          unit="°"
+          min={0}
+          max={720}
+          step={5}
+          onChange={(shutter, g) => edit([{ type: 'piece.setShutter', shutter }], g)}
+        />
+      </div>
       {layer && (
         <>
-          <div className="prop"><span /><span className="name">Blurs this layer</span><select className="field" aria-label="Blurs this layer" value={layer.motionBlur} onChange={(e) => edit([{ type: 'layer.setSmear', ids: [...ids], motionBlur: e.target.value as keyof typeof CHOICES }])}>{Object.entries(CHOICES).map(([id, label]) => <option key={id} value={id}>{label}</option>)}</select></div>
+          <div className="prop">
+            <span />
+            <span className="name">Blurs this layer</span>
+            <select
+              className="field"
+              aria-label="Blurs this layer"
+              value={layer.motionBlur}
+              onChange={(e) =>
+                edit([{ type: 'layer.setSmear', ids: [...ids], motionBlur: e.target.value as keyof typeof CHOICES }])
+              }
+            >
+              {Object.entries(CHOICES).map(([id, label]) => (
+                <option key={id} value={id}>
+                  {label}
+                </option>
+              ))}
+            </select>
+          </div>
           <hr className="rule" />
-          <div className="prop"><span /><span className="name">Copies that follow</span><NumberField label="Copies that follow" value={trail?.copies ?? 0} min={0} max={24} decimals={0} onChange={(v, g) => setTrail(Math.round(v) === 0 ? null : { copies: Math.round(v) }, g)} /></div>
-          {trail && <div className="prop"><span /><span className="name">Behind one another</span><NumberField label="Behind one another" value={trail.spacing * 1000} unit="ms" min={5} max={2000} onChange={(v, g) => setTrail({ spacing: v / 1000 }, g)} /></div>}
-          {trail && <div className="prop"><span /><span className="name">Each keeps</span><NumberField label="Each keeps" value={trail.fade * 100} unit="%" min={0} max={100} onChange={(v, g) => setTrail({ fade: v / 100 }, g)} /></div>}
+          <div className="prop">
+            <span />
+            <span className="name">Copies that follow</span>
+            <NumberField
+              label="Copies that follow"
+              value={trail?.copies ?? 0}
+              min={0}
+              max={24}
+              decimals={0}
+              onChange={(v, g) => setTrail(Math.round(v) === 0 ? null : { copies: Math.round(v) }, g)}
+            />
+          </div>
+          {trail && (
+            <div className="prop">
+              <span />
+              <span className="name">Behind one another</span>
+              <NumberField
+                label="Behind one another"
+                value={trail.spacing * 1000}
+                unit="ms"
+                min={5}
+                max={2000}
+                onChange={(v, g) => setTrail({ spacing: v / 1000 }, g)}
+              />
+            </div>
+          )}
+          {trail && (
+            <div className="prop">
+              <span />
+              <span className="name">Each keeps</span>
+              <NumberField
+                label="Each keeps"
+                value={trail.fade * 100}
+                unit="%"
+                min={0}
+                max={100}
+                onChange={(v, g) => setTrail({ fade: v / 100 }, g)}
+              />
+            </div>
+          )}
         </>
       )}
     </>

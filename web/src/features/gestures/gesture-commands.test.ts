@@ -4,7 +4,14 @@ import type { Layer } from '@core/piece';
 import { SONG_HASH, pieceWithSong, steadyAnalysis } from '../../../../tests/helpers/documents';
 import { openPiece, selectLayers, setAnalysis, undoEdit, useDesk } from '../../store/desk-store';
 import { copiesOnBeats, spreadSelection } from '../desk/spread-commands';
-import { changeGesture, gestureName, giveGesture, keepAsGesture, mirrorEntrance, openGesture } from './gesture-commands';
+import {
+  changeGesture,
+  gestureName,
+  giveGesture,
+  keepAsGesture,
+  mirrorEntrance,
+  openGesture,
+} from './gesture-commands';
 
 const desk = () => useDesk.getState();
 const flag = (): Layer => desk().piece!.layers[0]!;
@@ -12,7 +19,12 @@ const flag = (): Layer => desk().piece!.layers[0]!;
 beforeEach(() => {
   setAnalysis(SONG_HASH, null);
   const { piece, layer } = pieceWithSong();
-  openPiece({ ...piece, layers: [layer, { ...layer, id: 'second' }, { ...layer, id: 'third' }] }, 1, EMPTY_HISTORY, steadyAnalysis(120, 0.5, 80));
+  openPiece(
+    { ...piece, layers: [layer, { ...layer, id: 'second' }, { ...layer, id: 'third' }] },
+    1,
+    EMPTY_HISTORY,
+    steadyAnalysis(120, 0.5, 80),
+  );
   selectLayers([flag().id]);
 });
 
@@ -44,7 +56,15 @@ describe('spreading', () => {
   const starts = () => desk().piece!.layers.map((layer) => desk().times!.timeOf(layer.start));
   it('lays layers and copies on the beats', () => {
     selectLayers(desk().piece!.layers.map((l) => l.id));
-    const plan = { kind: 'beats' as const, from: 4, every: 2, pattern: 'x', step: 1, hits: 'low' as const, strength: 0 };
+    const plan = {
+      kind: 'beats' as const,
+      from: 4,
+      every: 2,
+      pattern: 'x',
+      step: 1,
+      hits: 'low' as const,
+      strength: 0,
+    };
     spreadSelection(plan as never, 'forward');
     const unique = new Set(starts().map((t) => t.toFixed(3)));
     expect(unique.size).toBe(3);

@@ -17,7 +17,8 @@ const FRAMES = 12;
 /** Cards fetched at once. */
 const PAGE = 48;
 
-const loadPieces = (search: string, order: Order, offset: number) => call(api.pieces.$get({ query: { search, order, offset: String(offset), limit: String(PAGE) } }));
+const loadPieces = (search: string, order: Order, offset: number) =>
+  call(api.pieces.$get({ query: { search, order, offset: String(offset), limit: String(PAGE) } }));
 type Summary = Awaited<ReturnType<typeof loadPieces>>['pieces'][number];
 type Waiting = Awaited<ReturnType<typeof sendWaiting>>;
 
@@ -32,12 +33,34 @@ function MovingPicture({ piece, onOpen }: { piece: Summary; onOpen: () => void }
   }, [isMoving]);
   return (
     <>
-      <button className="card-picture" onClick={onOpen} onPointerEnter={() => setMoving(true)} onPointerLeave={() => setMoving(false)} aria-label={`Open ${piece.name}`}>
+      <button
+        className="card-picture"
+        onClick={onOpen}
+        onPointerEnter={() => setMoving(true)}
+        onPointerLeave={() => setMoving(false)}
+        aria-label={`Open ${piece.name}`}
+      >
         <img src={`/api/pieces/${piece.id}/frame/${frame}?r=${piece.revision}`} alt="" />
       </button>
-      <svg viewBox="0 0 1000 14" preserveAspectRatio="none" width="100%" height="14" aria-hidden="true" style={{ background: 'var(--surface)', borderRadius: '0 0 12px 12px', display: 'block' }}>
+      <svg
+        viewBox="0 0 1000 14"
+        preserveAspectRatio="none"
+        width="100%"
+        height="14"
+        aria-hidden="true"
+        style={{ background: 'var(--surface)', borderRadius: '0 0 12px 12px', display: 'block' }}
+      >
         {piece.beats.map((t, i) => (
-          <line key={i} x1={(Math.abs(t) / piece.duration) * 1000} x2={(Math.abs(t) / piece.duration) * 1000} y1={t > 0 || Object.is(t, 0) ? 2 : 7} y2="14" stroke={t > 0 || Object.is(t, 0) ? 'var(--lamp)' : 'var(--muted)'} strokeWidth={t > 0 ? 2.4 : 1.2} opacity={t > 0 ? 0.9 : 0.6} />
+          <line
+            key={i}
+            x1={(Math.abs(t) / piece.duration) * 1000}
+            x2={(Math.abs(t) / piece.duration) * 1000}
+            y1={t > 0 || Object.is(t, 0) ? 2 : 7}
+            y2="14"
+            stroke={t > 0 || Object.is(t, 0) ? 'var(--lamp)' : 'var(--muted)'}
+            strokeWidth={t > 0 ? 2.4 : 1.2}
+            opacity={t > 0 ? 0.9 : 0.6}
+          />
         ))}
         {isMoving && <rect x={((frame + 0.5) / FRAMES) * 1000 - 2} y="0" width="4" height="14" fill="var(--lamp)" />}
       </svg>
@@ -77,7 +100,10 @@ export function HomePage() {
   const opener = useRef<HTMLInputElement>(null);
   const refresh = () => queries.invalidateQueries({ queryKey: ['pieces'] });
 
-  useEffect(() => onNews((news) => news.topic === 'piece' && void queries.invalidateQueries({ queryKey: ['pieces'] })), [queries]);
+  useEffect(
+    () => onNews((news) => news.topic === 'piece' && void queries.invalidateQueries({ queryKey: ['pieces'] })),
+    [queries],
+  );
   // What closed tabs left behind is sent from here.
   useEffect(() => void sendWaiting().then(setWaiting, () => {}), []);
 
@@ -98,7 +124,15 @@ export function HomePage() {
     attempt(async () => {
       await call(api.pieces[':id'].$delete({ param: { id: piece.id } }));
       await refresh();
-      setNotice({ text: `“${piece.name}” was deleted.`, undo: () => void attempt(async () => { await call(api.pieces[':id'].undelete.$post({ param: { id: piece.id } })); setNotice(null); await refresh(); }) });
+      setNotice({
+        text: `“${piece.name}” was deleted.`,
+        undo: () =>
+          void attempt(async () => {
+            await call(api.pieces[':id'].undelete.$post({ param: { id: piece.id } }));
+            setNotice(null);
+            await refresh();
+          }),
+      });
     });
 
   return (
@@ -108,22 +142,69 @@ export function HomePage() {
         <h1 style={{ fontSize: 22, fontWeight: 600, margin: 0, flex: 1 }}>Pieces</h1>
         <label className="field" style={{ display: 'flex', alignItems: 'center', gap: 7, width: 220 }}>
           <Search size={15} aria-hidden="true" />
-          <input aria-label="Search pieces" placeholder="Search" value={search} onChange={(e) => setSearch(e.target.value)} style={{ background: 'none', border: 0, outline: 'none', width: '100%' }} />
+          <input
+            aria-label="Search pieces"
+            placeholder="Search"
+            value={search}
+            onChange={(e) => setSearch(e.target.value)}
+            style={{ background: 'none', border: 0, outline: 'none', width: '100%' }}
+          />
         </label>
-        <select className="field" aria-label="Sort by" value={order} onChange={(e) => setOrder(e.target.value as Order)}>
-          {Object.entries(ORDERS).map(([id, label]) => <option key={id} value={id}>{label}</option>)}
+        <select
+          className="field"
+          aria-label="Sort by"
+          value={order}
+          onChange={(e) => setOrder(e.target.value as Order)}
+        >
+          {Object.entries(ORDERS).map(([id, label]) => (
+            <option key={id} value={id}>
+              {label}
+            </option>
+          ))}
         </select>
-        <button className="quiet" onClick={toggleTheme} aria-label={theme === 'dark' ? 'Use the light variant' : 'Use the dark variant'}>{theme === 'dark' ? <Sun size={17} /> : <Moon size={17} />}</button>
-        <input ref={opener} type="file" accept=".estrella,application/zip" hidden aria-label="Piece file" onChange={(e) => { const file = e.target.files?.[0]; e.target.value = ''; if (file) void openFile(file); }} />
-        <button className="soft" onClick={() => opener.current?.click()}><FolderOpen size={16} /> Open a file</button>
-        <button className="lamp" onClick={() => setMaking(true)}><Plus size={17} /> New piece</button>
+        <button
+          className="quiet"
+          onClick={toggleTheme}
+          aria-label={theme === 'dark' ? 'Use the light variant' : 'Use the dark variant'}
+        >
+          {theme === 'dark' ? <Sun size={17} /> : <Moon size={17} />}
+        </button>
+        <input
+          ref={opener}
+          type="file"
+          accept=".estrella,application/zip"
+          hidden
+          aria-label="Piece file"
+          onChange={(e) => {
+            const file = e.target.files?.[0];
+            e.target.value = '';
+            if (file) void openFile(file);
+          }}
+        />
+        <button className="soft" onClick={() => opener.current?.click()}>
+          <FolderOpen size={16} /> Open a file
+        </button>
+        <button className="lamp" onClick={() => setMaking(true)}>
+          <Plus size={17} /> New piece
+        </button>
       </header>
 
-      {error && <p role="alert" style={{ color: 'var(--ember)' }}>{error instanceof ApiError ? error.message : 'The pieces could not be read.'} They are shown as soon as the server answers.</p>}
+      {error && (
+        <p role="alert" style={{ color: 'var(--ember)' }}>
+          {error instanceof ApiError ? error.message : 'The pieces could not be read.'} They are shown as soon as the
+          server answers.
+        </p>
+      )}
       {isPending && !error && <p className="muted">Fetching your pieces …</p>}
       {waiting.length > 0 && (
         <p role="status">
-          Edits that could not be sent wait in this browser: {waiting.map((work) => <Link key={`${work.pieceId}/${work.tabId}`} to={`/piece/${work.pieceId}`}>{work.piece.name}</Link>)}. Open the piece to settle them.
+          Edits that could not be sent wait in this browser:{' '}
+          {waiting.map((work) => (
+            <Link key={`${work.pieceId}/${work.tabId}`} to={`/piece/${work.pieceId}`}>
+              {work.piece.name}
+            </Link>
+          ))}
+          . Open the piece to settle them.
         </p>
       )}
       {data && total === 0 && wanted === '' && (
@@ -140,13 +221,58 @@ export function HomePage() {
             <MovingPicture piece={piece} onOpen={() => void navigate(`/piece/${piece.id}`)} />
             <div style={{ display: 'flex', alignItems: 'center', gap: 4, paddingTop: 8 }}>
               {renaming === piece.id ? (
-                <input className="field" aria-label="Name of the piece" autoFocus defaultValue={piece.name} style={{ flex: 1 }} onKeyDown={(e) => { if (e.key === 'Enter') e.currentTarget.blur(); if (e.key === 'Escape') setRenaming(null); }} onBlur={(e) => { const name = e.target.value.trim(); setRenaming(null); if (name && name !== piece.name) void attempt(async () => { await call(api.pieces[':id'].rename.$post({ param: { id: piece.id }, json: { name } })); await refresh(); }); }} />
+                <input
+                  className="field"
+                  aria-label="Name of the piece"
+                  autoFocus
+                  defaultValue={piece.name}
+                  style={{ flex: 1 }}
+                  onKeyDown={(e) => {
+                    if (e.key === 'Enter') e.currentTarget.blur();
+                    if (e.key === 'Escape') setRenaming(null);
+                  }}
+                  onBlur={(e) => {
+                    const name = e.target.value.trim();
+                    setRenaming(null);
+                    if (name && name !== piece.name)
+                      void attempt(async () => {
+                        await call(api.pieces[':id'].rename.$post({ param: { id: piece.id }, json: { name } }));
+                        await refresh();
+                      });
+                  }}
+                />
               ) : (
-                <strong style={{ flex: 1, fontSize: 15, fontWeight: 600, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{piece.name}</strong>
+                <strong
+                  style={{
+                    flex: 1,
+                    fontSize: 15,
+                    fontWeight: 600,
+                    overflow: 'hidden',
+                    textOverflow: 'ellipsis',
+                    whiteSpace: 'nowrap',
+                  }}
+                >
+                  {piece.name}
+                </strong>
               )}
-              <button className="quiet" aria-label={`Rename ${piece.name}`} onClick={() => setRenaming(piece.id)}><Pencil size={15} /></button>
-              <button className="quiet" aria-label={`Duplicate ${piece.name}`} onClick={() => void attempt(async () => { await call(api.pieces[':id'].duplicate.$post({ param: { id: piece.id } })); await refresh(); })}><Copy size={15} /></button>
-              <button className="quiet" aria-label={`Delete ${piece.name}`} onClick={() => void remove(piece)}><Trash2 size={15} /></button>
+              <button className="quiet" aria-label={`Rename ${piece.name}`} onClick={() => setRenaming(piece.id)}>
+                <Pencil size={15} />
+              </button>
+              <button
+                className="quiet"
+                aria-label={`Duplicate ${piece.name}`}
+                onClick={() =>
+                  void attempt(async () => {
+                    await call(api.pieces[':id'].duplicate.$post({ param: { id: piece.id } }));
+                    await refresh();
+                  })
+                }
+              >
+                <Copy size={15} />
+              </button>
+              <button className="quiet" aria-label={`Delete ${piece.name}`} onClick={() => void remove(piece)}>
+                <Trash2 size={15} />
+              </button>
             </div>
             <div className="muted" style={{ display: 'flex', gap: 10, fontSize: 12.5 }}>
               <span>{piece.formats.map((f) => f.name).join(', ')}</span>
@@ -157,7 +283,11 @@ export function HomePage() {
           </article>
         ))}
       </section>
-      {hasNextPage && <Button variant="outline" mt="6" loading={isFetchingNextPage} onClick={() => void fetchNextPage()}>Show more ({total - shown.length} left)</Button>}
+      {hasNextPage && (
+        <Button variant="outline" mt="6" loading={isFetchingNextPage} onClick={() => void fetchNextPage()}>
+          Show more ({total - shown.length} left)
+        </Button>
+      )}
 
       <Dialog.Root open={isMaking} onOpenChange={(d) => setMaking(d.open)}>
         <Portal>
@@ -174,8 +304,14 @@ export function HomePage() {
       {notice && (
         <div className="notice" role="status">
           {notice.text}
-          {notice.undo && <button className="quiet" style={{ color: 'var(--lamp)' }} onClick={notice.undo}>Undo</button>}
-          <button className="quiet" onClick={() => setNotice(null)}>Close</button>
+          {notice.undo && (
+            <button className="quiet" style={{ color: 'var(--lamp)' }} onClick={notice.undo}>
+              Undo
+            </button>
+          )}
+          <button className="quiet" onClick={() => setNotice(null)}>
+            Close
+          </button>
         </div>
       )}
     </main>

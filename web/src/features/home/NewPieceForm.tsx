@@ -6,7 +6,10 @@ import type { FrameRateLabel } from '@core/time';
 import { ApiError, api, call } from '../../platform/api';
 import { newId } from '../../platform/ids';
 
-const SHORT = { wide: 'Wide', tall: 'Tall', square: 'Square', portrait: 'Portrait' } as const satisfies Record<DestinationId, string>;
+const SHORT = { wide: 'Wide', tall: 'Tall', square: 'Square', portrait: 'Portrait' } as const satisfies Record<
+  DestinationId,
+  string
+>;
 type Choice = DestinationId | 'custom';
 
 /** Asks what a piece is for: the frame it is seen in, and its frame rate. */
@@ -19,13 +22,25 @@ export function NewPieceForm({ onMade, onCancel }: { onMade: (id: string) => voi
   const [isBusy, setBusy] = useState(false);
   const sideFits = (n: number) => Number.isInteger(n) && n >= MIN_FRAME_SIDE && n <= MAX_FRAME_SIDE;
 
-  const toggle = (choice: Choice) => setChosen((c) => (c.includes(choice) ? (c.length > 1 ? c.filter((x) => x !== choice) : c) : [...c, choice]));
+  const toggle = (choice: Choice) =>
+    setChosen((c) => (c.includes(choice) ? (c.length > 1 ? c.filter((x) => x !== choice) : c) : [...c, choice]));
   const make = async () => {
-    if (chosen.includes('custom') && !(sideFits(custom.width) && sideFits(custom.height))) return setProblem(`Each side is a whole number from ${MIN_FRAME_SIDE} to ${MAX_FRAME_SIDE} pixels.`);
-    const formats: Format[] = chosen.map((choice) => (choice === 'custom' ? { id: 'custom', name: 'Custom', ...custom } : { id: choice, name: SHORT[choice], width: DESTINATIONS[choice].width, height: DESTINATIONS[choice].height }));
+    if (chosen.includes('custom') && !(sideFits(custom.width) && sideFits(custom.height)))
+      return setProblem(`Each side is a whole number from ${MIN_FRAME_SIDE} to ${MAX_FRAME_SIDE} pixels.`);
+    const formats: Format[] = chosen.map((choice) =>
+      choice === 'custom'
+        ? { id: 'custom', name: 'Custom', ...custom }
+        : { id: choice, name: SHORT[choice], width: DESTINATIONS[choice].width, height: DESTINATIONS[choice].height },
+    );
     setBusy(true);
     try {
-      const made = await call(api.pieces.$post({ json: { piece: createPiece({ name: name.trim() || 'Untitled piece', formats, frameRate: FRAME_RATES[rate] }, newId) } }));
+      const made = await call(
+        api.pieces.$post({
+          json: {
+            piece: createPiece({ name: name.trim() || 'Untitled piece', formats, frameRate: FRAME_RATES[rate] }, newId),
+          },
+        }),
+      );
       onMade(made.id);
     } catch (error) {
       setBusy(false);
@@ -37,46 +52,114 @@ export function NewPieceForm({ onMade, onCancel }: { onMade: (id: string) => voi
     const k = 54 / Math.max(width, height);
     const order = chosen.indexOf(choice);
     return (
-      <button key={choice} type="button" aria-pressed={order >= 0} onClick={() => toggle(choice)} style={{ flex: 1, background: order >= 0 ? 'var(--raised)' : 'none', border: `1.5px solid ${order >= 0 ? 'var(--lamp)' : 'var(--line)'}`, borderRadius: 12, padding: '12px 6px', cursor: 'pointer', display: 'grid', justifyItems: 'center', gap: 6, alignContent: 'end', minWidth: 92 }}>
-        <span style={{ width: Math.max(8, width * k), height: Math.max(8, height * k), borderRadius: 4, background: order >= 0 ? 'var(--lamp)' : 'var(--line)' }} />
+      <button
+        key={choice}
+        type="button"
+        aria-pressed={order >= 0}
+        onClick={() => toggle(choice)}
+        style={{
+          flex: 1,
+          background: order >= 0 ? 'var(--raised)' : 'none',
+          border: `1.5px solid ${order >= 0 ? 'var(--lamp)' : 'var(--line)'}`,
+          borderRadius: 12,
+          padding: '12px 6px',
+          cursor: 'pointer',
+          display: 'grid',
+          justifyItems: 'center',
+          gap: 6,
+          alignContent: 'end',
+          minWidth: 92,
+        }}
+      >
+        <span
+          style={{
+            width: Math.max(8, width * k),
+            height: Math.max(8, height * k),
+            borderRadius: 4,
+            background: order >= 0 ? 'var(--lamp)' : 'var(--line)',
+          }}
+        />
         <span>{label}</span>
-        <span className="muted" style={{ fontSize: 11 }}>{order === 0 && chosen.length > 1 ? 'leads the others' : hint}</span>
+        <span className="muted" style={{ fontSize: 11 }}>
+          {order === 0 && chosen.length > 1 ? 'leads the others' : hint}
+        </span>
       </button>
     );
   };
 
   return (
-    <form onSubmit={(e) => { e.preventDefault(); void make(); }} style={{ display: 'grid', gap: 18 }}>
+    <form
+      onSubmit={(e) => {
+        e.preventDefault();
+        void make();
+      }}
+      style={{ display: 'grid', gap: 18 }}
+    >
       <h2 style={{ fontSize: 18, fontWeight: 600, margin: 0 }}>New piece</h2>
       <label style={{ display: 'grid', gap: 5 }}>
         <span className="muted">Name</span>
-        <input className="field" autoFocus value={name} maxLength={200} onChange={(e) => setName(e.target.value)} onFocus={(e) => e.target.select()} />
+        <input
+          className="field"
+          autoFocus
+          value={name}
+          maxLength={200}
+          onChange={(e) => setName(e.target.value)}
+          onFocus={(e) => e.target.select()}
+        />
       </label>
       <fieldset style={{ border: 0, padding: 0, margin: 0 }}>
-        <legend className="muted" style={{ marginBottom: 7 }}>Where it will be seen</legend>
+        <legend className="muted" style={{ marginBottom: 7 }}>
+          Where it will be seen
+        </legend>
         <div style={{ display: 'flex', gap: 8, flexWrap: 'wrap' }}>
-          {Object.entries(DESTINATIONS).map(([id, d]) => option(id as DestinationId, d.width, d.height, SHORT[id as DestinationId], `${d.width} × ${d.height}`))}
+          {Object.entries(DESTINATIONS).map(([id, d]) =>
+            option(id as DestinationId, d.width, d.height, SHORT[id as DestinationId], `${d.width} × ${d.height}`),
+          )}
           {option('custom', custom.width, custom.height, 'Custom', 'your own')}
         </div>
       </fieldset>
       {chosen.includes('custom') && (
         <div style={{ display: 'flex', gap: 10, alignItems: 'center' }}>
-          <input className="field mono" type="number" aria-label="Width in pixels" value={custom.width} onChange={(e) => setCustom({ ...custom, width: Number(e.target.value) })} style={{ width: 100 }} />
+          <input
+            className="field mono"
+            type="number"
+            aria-label="Width in pixels"
+            value={custom.width}
+            onChange={(e) => setCustom({ ...custom, width: Number(e.target.value) })}
+            style={{ width: 100 }}
+          />
           ×
-          <input className="field mono" type="number" aria-label="Height in pixels" value={custom.height} onChange={(e) => setCustom({ ...custom, height: Number(e.target.value) })} style={{ width: 100 }} />
+          <input
+            className="field mono"
+            type="number"
+            aria-label="Height in pixels"
+            value={custom.height}
+            onChange={(e) => setCustom({ ...custom, height: Number(e.target.value) })}
+            style={{ width: 100 }}
+          />
           <span className="muted">pixels</span>
         </div>
       )}
       <label style={{ display: 'flex', gap: 10, alignItems: 'center' }}>
         <span className="muted">Frames a second</span>
         <select className="field mono" value={rate} onChange={(e) => setRate(e.target.value as FrameRateLabel)}>
-          {Object.keys(FRAME_RATES).map((label) => <option key={label}>{label}</option>)}
+          {Object.keys(FRAME_RATES).map((label) => (
+            <option key={label}>{label}</option>
+          ))}
         </select>
       </label>
-      {problem && <p role="alert" style={{ color: 'var(--ember)', margin: 0 }}>{problem}</p>}
+      {problem && (
+        <p role="alert" style={{ color: 'var(--ember)', margin: 0 }}>
+          {problem}
+        </p>
+      )}
       <div style={{ display: 'flex', gap: 10, justifyContent: 'flex-end' }}>
-        <button type="button" className="quiet" onClick={onCancel}>Cancel</button>
-        <button type="submit" className="lamp" disabled={isBusy}>Make it</button>
+        <button type="button" className="quiet" onClick={onCancel}>
+          Cancel
+        </button>
+        <button type="submit" className="lamp" disabled={isBusy}>
+          Make it
+        </button>
       </div>
     </form>
   );

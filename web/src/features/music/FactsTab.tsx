@@ -22,7 +22,10 @@ export function FactsTab() {
   const showsCurves = useDesk((s) => s.showsCurves);
   const [theme] = useTheme();
   const tempo = useMemo(() => tempoCurve(times.grid), [times.grid]);
-  const strength = useMemo(() => (analysis && music ? strengthCurve(analysis, music, CHART_POINTS) : []), [analysis, music]);
+  const strength = useMemo(
+    () => (analysis && music ? strengthCurve(analysis, music, CHART_POINTS) : []),
+    [analysis, music],
+  );
   // Canvas knows no custom properties; read again when the theme changes.
   const colours = useMemo(() => {
     const style = getComputedStyle(document.documentElement);
@@ -34,39 +37,115 @@ export function FactsTab() {
   const { loudness } = analysis;
   return (
     <>
-      <p className="muted" style={{ margin: '0 0 4px' }}>Tempo, and strength of what is struck</p>
-      <div style={{ height: 130 }} role="img" aria-label={`Tempo over the song, ${middle.toFixed(1)} BPM in the middle`}>
+      <p className="muted" style={{ margin: '0 0 4px' }}>
+        Tempo, and strength of what is struck
+      </p>
+      <div
+        style={{ height: 130 }}
+        role="img"
+        aria-label={`Tempo over the song, ${middle.toFixed(1)} BPM in the middle`}
+      >
         <Line
-          data={{ datasets: [
-            { label: 'BPM', data: tempo, borderColor: colours.lamp, borderWidth: 1.5, pointRadius: 0, yAxisID: 'y' },
-            { label: 'strength', data: strength, borderColor: colours.tide, backgroundColor: `${colours.tide}33`, borderWidth: 0.6, pointRadius: 0, fill: true, yAxisID: 'strength' },
-          ] }}
+          data={{
+            datasets: [
+              { label: 'BPM', data: tempo, borderColor: colours.lamp, borderWidth: 1.5, pointRadius: 0, yAxisID: 'y' },
+              {
+                label: 'strength',
+                data: strength,
+                borderColor: colours.tide,
+                backgroundColor: `${colours.tide}33`,
+                borderWidth: 0.6,
+                pointRadius: 0,
+                fill: true,
+                yAxisID: 'strength',
+              },
+            ],
+          }}
           options={{
             animation: false,
             maintainAspectRatio: false,
             parsing: false,
             normalized: true,
             plugins: { legend: { display: false }, tooltip: { enabled: false } },
-            onClick: (event, _elements, chart) => { const x = chart.scales.x?.getValueForPixel(event.x ?? 0); if (x !== undefined) playhead.set(Math.max(0, x)); },
+            onClick: (event, _elements, chart) => {
+              const x = chart.scales.x?.getValueForPixel(event.x ?? 0);
+              if (x !== undefined) playhead.set(Math.max(0, x));
+            },
             scales: {
-              x: { type: 'linear', min: 0, max: times.end, ticks: { color: colours.muted, maxTicksLimit: 5, font: { size: 10 } }, grid: { display: false }, border: { color: colours.line } },
-              y: { min: Math.floor(middle * 0.85), max: Math.ceil(middle * 1.15), ticks: { color: colours.muted, maxTicksLimit: 4, font: { size: 10 } }, grid: { color: colours.line, lineWidth: 0.5 }, border: { display: false } },
+              x: {
+                type: 'linear',
+                min: 0,
+                max: times.end,
+                ticks: { color: colours.muted, maxTicksLimit: 5, font: { size: 10 } },
+                grid: { display: false },
+                border: { color: colours.line },
+              },
+              y: {
+                min: Math.floor(middle * 0.85),
+                max: Math.ceil(middle * 1.15),
+                ticks: { color: colours.muted, maxTicksLimit: 4, font: { size: 10 } },
+                grid: { color: colours.line, lineWidth: 0.5 },
+                border: { display: false },
+              },
               strength: { display: false, min: 0, max: 1.6 },
             },
           }}
         />
       </div>
-      <button className="soft" aria-pressed={showsCurves} style={{ margin: '8px 0' }} onClick={() => setView({ showsCurves: !showsCurves })}>Onset curves on the staff</button>
-      {loudness && <p className="muted" style={{ margin: '0 0 8px' }}><span className="mono">{loudness.integrated.toFixed(1)}</span> LUFS overall, <span className="mono">{loudness.shortTerm.toFixed(1)}</span> at its loudest, peak <span className="mono">{loudness.truePeak.toFixed(1)}</span> dBTP</p>}
+      <button
+        className="soft"
+        aria-pressed={showsCurves}
+        style={{ margin: '8px 0' }}
+        onClick={() => setView({ showsCurves: !showsCurves })}
+      >
+        Onset curves on the staff
+      </button>
+      {loudness && (
+        <p className="muted" style={{ margin: '0 0 8px' }}>
+          <span className="mono">{loudness.integrated.toFixed(1)}</span> LUFS overall,{' '}
+          <span className="mono">{loudness.shortTerm.toFixed(1)}</span> at its loudest, peak{' '}
+          <span className="mono">{loudness.truePeak.toFixed(1)}</span> dBTP
+        </p>
+      )}
       {analysis.sections.map((section) => (
-        <div key={section.start} className="list-row" role="group" aria-label={`Section ${section.label}`} style={{ display: 'flex', gap: 6, alignItems: 'center', padding: '2px 6px' }}>
-          <button className="quiet" style={{ flex: 1, justifyContent: 'flex-start', color: 'var(--text)', padding: '3px 2px' }} onClick={() => playhead.set(Math.max(0, songToPiece(music, section.start)))}>{section.label}</button>
-          <span aria-hidden="true" style={{ width: 40 * section.energy, height: 5, borderRadius: 3, background: 'var(--tide)' }} />
+        <div
+          key={section.start}
+          className="list-row"
+          role="group"
+          aria-label={`Section ${section.label}`}
+          style={{ display: 'flex', gap: 6, alignItems: 'center', padding: '2px 6px' }}
+        >
+          <button
+            className="quiet"
+            style={{ flex: 1, justifyContent: 'flex-start', color: 'var(--text)', padding: '3px 2px' }}
+            onClick={() => playhead.set(Math.max(0, songToPiece(music, section.start)))}
+          >
+            {section.label}
+          </button>
+          <span
+            aria-hidden="true"
+            style={{ width: 40 * section.energy, height: 5, borderRadius: 3, background: 'var(--tide)' }}
+          />
           <span className="mono muted">{formatClock(section.start).slice(1, 7)}</span>
-          <button className="quiet" style={{ padding: '2px 4px' }} onClick={() => setView({ loop: { from: Math.max(0, songToPiece(music, section.start)), to: songToPiece(music, section.end) } })}>mark</button>
+          <button
+            className="quiet"
+            style={{ padding: '2px 4px' }}
+            onClick={() =>
+              setView({
+                loop: { from: Math.max(0, songToPiece(music, section.start)), to: songToPiece(music, section.end) },
+              })
+            }
+          >
+            mark
+          </button>
         </div>
       ))}
-      {(analysis.fills.length > 0 || analysis.silences.length > 0) && <p className="muted" style={{ margin: '8px 0 0' }}>{analysis.fills.length} fill{analysis.fills.length === 1 ? '' : 's'}, {analysis.silences.length} silence{analysis.silences.length === 1 ? '' : 's'}</p>}
+      {(analysis.fills.length > 0 || analysis.silences.length > 0) && (
+        <p className="muted" style={{ margin: '8px 0 0' }}>
+          {analysis.fills.length} fill{analysis.fills.length === 1 ? '' : 's'}, {analysis.silences.length} silence
+          {analysis.silences.length === 1 ? '' : 's'}
+        </p>
+      )}
     </>
   );
 }

@@ -12,29 +12,103 @@ import type { MarkEvery } from './marker-commands';
 export function MarkersTab() {
   const piece = usePiece();
   const times = useTimes();
-  const markers = piece.markers.map((marker) => ({ marker, seconds: times.timeOf(marker.at) })).sort((a, b) => a.seconds - b.seconds);
+  const markers = piece.markers
+    .map((marker) => ({ marker, seconds: times.timeOf(marker.at) }))
+    .sort((a, b) => a.seconds - b.seconds);
   return (
     <>
       <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>
-        <button className="soft" onClick={addMarkerHere}>Set one here <span className="mono muted">M</span></button>
-        <select className="soft" aria-label="Mark every" value="" onChange={(e) => markEvery(e.target.value as MarkEvery)}>
-          <option value="" disabled>Mark …</option>
-          {Object.entries(MARK_EVERY).map(([id, m]) => <option key={id} value={id}>{m.label}</option>)}
+        <button className="soft" onClick={addMarkerHere}>
+          Set one here <span className="mono muted">M</span>
+        </button>
+        <select
+          className="soft"
+          aria-label="Mark every"
+          value=""
+          onChange={(e) => markEvery(e.target.value as MarkEvery)}
+        >
+          <option value="" disabled>
+            Mark …
+          </option>
+          {Object.entries(MARK_EVERY).map(([id, m]) => (
+            <option key={id} value={id}>
+              {m.label}
+            </option>
+          ))}
         </select>
       </div>
-      {markers.length === 0 && <p className="muted">No markers yet. <span className="mono">M</span> sets one at the playhead, also while it plays.</p>}
+      {markers.length === 0 && (
+        <p className="muted">
+          No markers yet. <span className="mono">M</span> sets one at the playhead, also while it plays.
+        </p>
+      )}
       <div style={{ marginTop: 8 }}>
         {markers.map(({ marker, seconds }) => (
-          <div key={marker.id} className="list-row" role="group" aria-label={`Marker ${marker.name}`} style={{ display: 'flex', alignItems: 'center', gap: 4, padding: '2px 4px' }}>
-            <ColourField label={`Colour of ${marker.name}`} value={marker.colour} onChange={(colour, g) => edit([{ type: 'marker.put', marker: { ...marker, colour } }], g)} compact />
-            <input className="field" aria-label={`Name of ${marker.name}`} key={marker.name} defaultValue={marker.name} style={{ background: 'none', minWidth: 0, flex: 1, padding: '2px 4px' }} onKeyDown={(e) => { e.stopPropagation(); if (e.key === 'Enter') e.currentTarget.blur(); }} onBlur={(e) => { const name = e.target.value.trim(); if (name !== marker.name) edit([{ type: 'marker.put', marker: { ...marker, name } }]); }} />
-            <button className="quiet mono" style={{ padding: '2px 3px' }} aria-label={`Go to ${marker.name}`} onClick={() => playhead.set(seconds)}>{formatBarBeat(beatToBar(times.grid, secondsToBeat(times.grid, seconds)))}</button>
-            <button className="quiet" style={{ padding: 2 }} aria-label={`Pin the selected layers to ${marker.name}`} title="Pin the selected layers here" onClick={() => pinSelectionTo(marker)}><MapPin size={14} /></button>
-            <button className="quiet" style={{ padding: 2 }} aria-label={`Remove ${marker.name}`} onClick={() => edit([{ type: 'marker.remove', ids: [marker.id] }])}><X size={14} /></button>
+          <div
+            key={marker.id}
+            className="list-row"
+            role="group"
+            aria-label={`Marker ${marker.name}`}
+            style={{ display: 'flex', alignItems: 'center', gap: 4, padding: '2px 4px' }}
+          >
+            <ColourField
+              label={`Colour of ${marker.name}`}
+              value={marker.colour}
+              onChange={(colour, g) => edit([{ type: 'marker.put', marker: { ...marker, colour } }], g)}
+              compact
+            />
+            <input
+              className="field"
+              aria-label={`Name of ${marker.name}`}
+              key={marker.name}
+              defaultValue={marker.name}
+              style={{ background: 'none', minWidth: 0, flex: 1, padding: '2px 4px' }}
+              onKeyDown={(e) => {
+                e.stopPropagation();
+                if (e.key === 'Enter') e.currentTarget.blur();
+              }}
+              onBlur={(e) => {
+                const name = e.target.value.trim();
+                if (name !== marker.name) edit([{ type: 'marker.put', marker: { ...marker, name } }]);
+              }}
+            />
+            <button
+              className="quiet mono"
+              style={{ padding: '2px 3px' }}
+              aria-label={`Go to ${marker.name}`}
+              onClick={() => playhead.set(seconds)}
+            >
+              {formatBarBeat(beatToBar(times.grid, secondsToBeat(times.grid, seconds)))}
+            </button>
+            <button
+              className="quiet"
+              style={{ padding: 2 }}
+              aria-label={`Pin the selected layers to ${marker.name}`}
+              title="Pin the selected layers here"
+              onClick={() => pinSelectionTo(marker)}
+            >
+              <MapPin size={14} />
+            </button>
+            <button
+              className="quiet"
+              style={{ padding: 2 }}
+              aria-label={`Remove ${marker.name}`}
+              onClick={() => edit([{ type: 'marker.remove', ids: [marker.id] }])}
+            >
+              <X size={14} />
+            </button>
           </div>
         ))}
       </div>
-      {markers.length > 0 && <button className="soft" style={{ marginTop: 8 }} onClick={() => edit([{ type: 'marker.remove', ids: piece.markers.map((m) => m.id) }])}>Clear all</button>}
+      {markers.length > 0 && (
+        <button
+          className="soft"
+          style={{ marginTop: 8 }}
+          onClick={() => edit([{ type: 'marker.remove', ids: piece.markers.map((m) => m.id) }])}
+        >
+          Clear all
+        </button>
+      )}
     </>
   );
 }

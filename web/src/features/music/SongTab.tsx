@@ -7,7 +7,17 @@ import { edit, useDesk } from '../../store/desk-store';
 import { useAnalysis, usePiece } from '../../store/selectors';
 import { NumberField } from '../../ui/NumberField';
 import { hitAtPlayhead } from './marker-commands';
-import { fitSong, keepStretch, leaveOutPart, leaveOutStretch, putHere, repeatPart, repeatStretch, splitSong, uncutSong } from './song-commands';
+import {
+  fitSong,
+  keepStretch,
+  leaveOutPart,
+  leaveOutStretch,
+  putHere,
+  repeatPart,
+  repeatStretch,
+  splitSong,
+  uncutSong,
+} from './song-commands';
 
 const CURVE_WORDS = { even: 'even', power: 'even loudness', soft: 'soft' } as const satisfies Record<FadeCurve, string>;
 
@@ -19,48 +29,151 @@ export function SongTab() {
   const [wanted, setWanted] = useState(30);
   if (!music || !analysis) return <p className="muted">The song can be cut once it has been listened to.</p>;
   const parts = splitParts(music, analysis.duration);
-  const set = (change: Partial<typeof music>, gesture: string) => edit([{ type: 'music.set', music: { ...music, ...change } }], gesture);
+  const set = (change: Partial<typeof music>, gesture: string) =>
+    edit([{ type: 'music.set', music: { ...music, ...change } }], gesture);
   const isCut = music.cuts.length > 0 || music.trimStart > 0 || music.trimEnd !== null;
   const curve = (label: string, value: FadeCurve, key: 'fadeInCurve' | 'fadeOutCurve') => (
-    <select className="quiet" aria-label={label} value={value} onChange={(e) => set({ [key]: e.target.value as FadeCurve }, key)}>
-      {FADE_CURVES.map((c) => <option key={c} value={c}>{CURVE_WORDS[c]}</option>)}
+    <select
+      className="quiet"
+      aria-label={label}
+      value={value}
+      onChange={(e) => set({ [key]: e.target.value as FadeCurve }, key)}
+    >
+      {FADE_CURVES.map((c) => (
+        <option key={c} value={c}>
+          {CURVE_WORDS[c]}
+        </option>
+      ))}
     </select>
   );
   return (
     <>
-      <p className="muted" style={{ margin: '0 0 6px' }}>{loop ? 'The marked stretch, drawn to its beats:' : 'Mark a stretch: drag over the music with Shift held.'}</p>
+      <p className="muted" style={{ margin: '0 0 6px' }}>
+        {loop ? 'The marked stretch, drawn to its beats:' : 'Mark a stretch: drag over the music with Shift held.'}
+      </p>
       <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>
-        <button className="soft" disabled={!loop} onClick={leaveOutStretch}>Leave it out</button>
-        <button className="soft" disabled={!loop} onClick={repeatStretch}>Play it twice</button>
-        <button className="soft" disabled={!loop} onClick={keepStretch}>Play only it</button>
+        <button className="soft" disabled={!loop} onClick={leaveOutStretch}>
+          Leave it out
+        </button>
+        <button className="soft" disabled={!loop} onClick={repeatStretch}>
+          Play it twice
+        </button>
+        <button className="soft" disabled={!loop} onClick={keepStretch}>
+          Play only it
+        </button>
       </div>
       <hr className="rule" />
-      <div className="prop"><span /><span className="name">Fit the song to</span><NumberField label="Fit to length" value={wanted} unit="s" step={0.5} min={1} max={600} decimals={1} width={76} onChange={setWanted} /></div>
-      <button className="soft" onClick={() => fitSong(wanted)}>Fit by whole bars</button>
-      <p className="muted" style={{ margin: '6px 0 0' }}>Plays {playedLength(music, analysis.duration).toFixed(1)} of {analysis.duration.toFixed(1)} s</p>
+      <div className="prop">
+        <span />
+        <span className="name">Fit the song to</span>
+        <NumberField
+          label="Fit to length"
+          value={wanted}
+          unit="s"
+          step={0.5}
+          min={1}
+          max={600}
+          decimals={1}
+          width={76}
+          onChange={setWanted}
+        />
+      </div>
+      <button className="soft" onClick={() => fitSong(wanted)}>
+        Fit by whole bars
+      </button>
+      <p className="muted" style={{ margin: '6px 0 0' }}>
+        Plays {playedLength(music, analysis.duration).toFixed(1)} of {analysis.duration.toFixed(1)} s
+      </p>
       <hr className="rule" />
-      <p className="muted" style={{ margin: '0 0 6px' }}>Put under the playhead:</p>
+      <p className="muted" style={{ margin: '0 0 6px' }}>
+        Put under the playhead:
+      </p>
       <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>
-        {analysis.drops.slice(0, 4).map((drop) => <button key={drop.time} className="soft" onClick={() => putHere(drop.time)}>The drop at <span className="mono">{formatClock(drop.time).slice(1, 7)}</span></button>)}
-        {analysis.downbeats[0] !== undefined && <button className="soft" onClick={() => putHere(analysis.downbeats[0]!)}>The first bar</button>}
-        <button className="soft" onClick={() => { const hit = hitAtPlayhead(); if (hit) putHere(hit.songSeconds); }}>The nearest hit</button>
+        {analysis.drops.slice(0, 4).map((drop) => (
+          <button key={drop.time} className="soft" onClick={() => putHere(drop.time)}>
+            The drop at <span className="mono">{formatClock(drop.time).slice(1, 7)}</span>
+          </button>
+        ))}
+        {analysis.downbeats[0] !== undefined && (
+          <button className="soft" onClick={() => putHere(analysis.downbeats[0]!)}>
+            The first bar
+          </button>
+        )}
+        <button
+          className="soft"
+          onClick={() => {
+            const hit = hitAtPlayhead();
+            if (hit) putHere(hit.songSeconds);
+          }}
+        >
+          The nearest hit
+        </button>
       </div>
       <hr className="rule" />
       <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap', marginBottom: 6 }}>
-        <button className="soft" onClick={() => splitSong('beat')}>Split at the beat</button>
-        <button className="soft" onClick={() => splitSong('here')}>Split here</button>
+        <button className="soft" onClick={() => splitSong('beat')}>
+          Split at the beat
+        </button>
+        <button className="soft" onClick={() => splitSong('here')}>
+          Split here
+        </button>
       </div>
-      {parts.length > 1 && parts.map((part, i) => (
-        <div key={`${part.at}`} className="list-row" role="group" aria-label={`Part ${i + 1}`} style={{ display: 'flex', alignItems: 'center', gap: 4 }}>
-          <button className="quiet mono" style={{ flex: 1, justifyContent: 'flex-start', padding: '2px 4px' }} onClick={() => playhead.set(Math.max(0, part.at))}>{formatClock(part.from).slice(1, 7)}–{formatClock(part.to).slice(1, 7)}</button>
-          <button className="quiet" style={{ padding: '2px 4px' }} onClick={() => repeatPart(i)}>twice</button>
-          <button className="quiet" style={{ padding: '2px 4px' }} onClick={() => leaveOutPart(i)}>out</button>
-        </div>
-      ))}
-      {isCut && <button className="soft" style={{ marginTop: 6 }} onClick={uncutSong}>Play it uncut</button>}
+      {parts.length > 1 &&
+        parts.map((part, i) => (
+          <div
+            key={`${part.at}`}
+            className="list-row"
+            role="group"
+            aria-label={`Part ${i + 1}`}
+            style={{ display: 'flex', alignItems: 'center', gap: 4 }}
+          >
+            <button
+              className="quiet mono"
+              style={{ flex: 1, justifyContent: 'flex-start', padding: '2px 4px' }}
+              onClick={() => playhead.set(Math.max(0, part.at))}
+            >
+              {formatClock(part.from).slice(1, 7)}–{formatClock(part.to).slice(1, 7)}
+            </button>
+            <button className="quiet" style={{ padding: '2px 4px' }} onClick={() => repeatPart(i)}>
+              twice
+            </button>
+            <button className="quiet" style={{ padding: '2px 4px' }} onClick={() => leaveOutPart(i)}>
+              out
+            </button>
+          </div>
+        ))}
+      {isCut && (
+        <button className="soft" style={{ marginTop: 6 }} onClick={uncutSong}>
+          Play it uncut
+        </button>
+      )}
       <hr className="rule" />
-      <div className="prop"><span /><span className="name">Fade in {curve('Fade in curve', music.fadeInCurve, 'fadeInCurve')}</span><NumberField label="Fade in" value={music.fadeIn} unit="s" step={0.05} min={0} width={66} onChange={(v, g) => set({ fadeIn: v }, g ?? 'fade-in')} /></div>
-      <div className="prop"><span /><span className="name">Fade out {curve('Fade out curve', music.fadeOutCurve, 'fadeOutCurve')}</span><NumberField label="Fade out" value={music.fadeOut} unit="s" step={0.05} min={0} width={66} onChange={(v, g) => set({ fadeOut: v }, g ?? 'fade-out')} /></div>
+      <div className="prop">
+        <span />
+        <span className="name">Fade in {curve('Fade in curve', music.fadeInCurve, 'fadeInCurve')}</span>
+        <NumberField
+          label="Fade in"
+          value={music.fadeIn}
+          unit="s"
+          step={0.05}
+          min={0}
+          width={66}
+          onChange={(v, g) => set({ fadeIn: v }, g ?? 'fade-in')}
+        />
+      </div>
+      <div className="prop">
+        <span />
+        <span className="name">Fade out {curve('Fade out curve', music.fadeOutCurve, 'fadeOutCurve')}</span>
+        <NumberField
+          label="Fade out"
+          value={music.fadeOut}
+          unit="s"
+          step={0.05}
+          min={0}
+          width={66}
+          onChange={(v, g) => set({ fadeOut: v }, g ?? 'fade-out')}
+        />
+      </div>
     </>
   );
 }

@@ -6,14 +6,18 @@ import { newId } from '../../platform/ids';
 import { heardWhen, isPlaying } from '../../platform/playback';
 import { edit, setView, useDesk } from '../../store/desk-store';
 
-/** Corrections of the beats, from the panel, the keys and the timeline. All are edits of the piece; the analysis is never touched. */
+/**
+ * Corrections of the beats, from the panel, the keys and the timeline. All are edits of the piece; the analysis is
+ * never touched.
+ */
 
 const open = () => {
   const { piece, times, analysis } = useDesk.getState();
   return piece?.music && times ? { piece, music: piece.music, times, analysis } : null;
 };
 
-export const correct = (correction: Partial<GridCorrection>, gesture: string | null = null): boolean => edit([{ type: 'music.correct', correction }], gesture);
+export const correct = (correction: Partial<GridCorrection>, gesture: string | null = null): boolean =>
+  edit([{ type: 'music.correct', correction }], gesture);
 
 /** Song time without the shift of the whole grid, which corrections are stored in. */
 const gridTime = (music: Music, seconds: number) => pieceToSong(music, seconds) - music.correction.shift;
@@ -52,7 +56,8 @@ export function dragBeat(at: number, to: number, before: GridCorrection['moves']
   const o = open();
   if (!o) return;
   const from = gridTime(o.music, at);
-  // The beat may have been moved before: then that move is changed, because corrections refer to the beats that were found.
+  // The beat may have been moved before: then that move is changed, because corrections refer to the beats that were
+  // found.
   const known = before.find((m) => Math.abs(m.to - from) < 0.002);
   const move = { at: known?.at ?? from, to: gridTime(o.music, to) };
   correct({ moves: [...before.filter((m) => m !== known), move] }, gesture);
@@ -63,7 +68,11 @@ export function anchorStretch(beats: number): void {
   const o = open();
   const { loop } = useDesk.getState();
   if (!o || !loop) return;
-  const span = { start: gridTime(o.music, loop.from), end: gridTime(o.music, loop.to), beats: Math.max(1, Math.round(beats)) };
+  const span = {
+    start: gridTime(o.music, loop.from),
+    end: gridTime(o.music, loop.to),
+    beats: Math.max(1, Math.round(beats)),
+  };
   correct({ spans: [...o.music.correction.spans.filter((s) => s.end <= span.start || s.start >= span.end), span] });
 }
 
@@ -72,7 +81,9 @@ export function freeStretch(): void {
   const o = open();
   const { loop } = useDesk.getState();
   if (!o || !loop) return;
-  correct({ free: [...o.music.correction.free, { start: pieceToSong(o.music, loop.from), end: pieceToSong(o.music, loop.to) }] });
+  correct({
+    free: [...o.music.correction.free, { start: pieceToSong(o.music, loop.from), end: pieceToSong(o.music, loop.to) }],
+  });
 }
 
 let taps: number[] = [];
@@ -81,7 +92,10 @@ let lastTap = -Infinity;
 /** A pause this long begins anew. */
 const NEW_TAPS_AFTER = 3000;
 
-/** One tap along with the music. From the fourth on the whole song's beats follow; all taps of a run are one step of undo. */
+/**
+ * One tap along with the music. From the fourth on the whole song's beats follow; all taps of a run are one step of
+ * undo.
+ */
 export function tap(eventTime: number): void {
   const o = open();
   if (!o?.analysis) return setView({ notice: 'There is no music to tap along with yet.' });
@@ -97,5 +111,7 @@ export function tap(eventTime: number): void {
   if (!beats) return setView({ notice: `Tapped ${taps.length}: too uneven for a tempo yet, go on …` });
   correct({ tapped: beats, bpm: null, factor: 1, moves: [], spans: [] }, tapGesture);
   const middle = beats.length >> 1;
-  setView({ notice: `Tapped ${taps.length}: ${(60 / ((beats[middle + 1] ?? 1) - (beats[middle] ?? 0))).toFixed(1)} BPM` });
+  setView({
+    notice: `Tapped ${taps.length}: ${(60 / ((beats[middle + 1] ?? 1) - (beats[middle] ?? 0))).toFixed(1)} BPM`,
+  });
 }

@@ -39,21 +39,37 @@ export function markEvery(what: MarkEvery): void {
   const { grid } = times;
   const [from, to] = loop ? [loop.from, loop.to] : [0, times.end];
   let places: { at: Moment; name: string }[];
-  if (what === 'beat') places = beatsBetween(grid, from, to).map((beat) => ({ at: beatMoment(beat, grid), name: `Beat ${beat + 1}` }));
+  if (what === 'beat')
+    places = beatsBetween(grid, from, to).map((beat) => ({ at: beatMoment(beat, grid), name: `Beat ${beat + 1}` }));
   else if (what === 'bar' || what === 'four bars') {
-    places = barsBetween(grid, from, to).filter((bar) => what === 'bar' || (bar - 1) % 4 === 0).map((bar) => ({ at: beatMoment(barToBeat(grid, bar), grid), name: `Bar ${bar}` }));
+    places = barsBetween(grid, from, to)
+      .filter((bar) => what === 'bar' || (bar - 1) % 4 === 0)
+      .map((bar) => ({ at: beatMoment(barToBeat(grid, bar), grid), name: `Bar ${bar}` }));
   } else if (what === 'section') {
     places = (analysis && piece.music ? analysis.sections : []).flatMap((section) => {
       const seconds = songToPiece(piece.music!, section.start); // music is checked just above
-      return seconds >= from - 0.01 && seconds < to ? [{ at: beatMoment(Math.round(secondsToBeat(grid, seconds)), grid), name: section.label[0]!.toUpperCase() + section.label.slice(1) }] : [];
+      return seconds >= from - 0.01 && seconds < to
+        ? [
+            {
+              at: beatMoment(Math.round(secondsToBeat(grid, seconds)), grid),
+              name: section.label[0]!.toUpperCase() + section.label.slice(1),
+            },
+          ]
+        : [];
     });
   } else {
-    places = spreadTargets({ ...HIT_PLAN, hitClass: what }, from, 2000, times, hitFacts).filter((at) => times.timeOf(at) < to).map((at, i) => ({ at, name: `${what[0]!.toUpperCase()}${what.slice(1)} ${i + 1}` }));
+    places = spreadTargets({ ...HIT_PLAN, hitClass: what }, from, 2000, times, hitFacts)
+      .filter((at) => times.timeOf(at) < to)
+      .map((at, i) => ({ at, name: `${what[0]!.toUpperCase()}${what.slice(1)} ${i + 1}` }));
   }
   const taken = piece.markers.map((m) => times.timeOf(m.at));
-  const markers = places.filter(({ at }) => taken.every((t) => Math.abs(t - times.timeOf(at)) > 0.004)).map(({ at, name }): Marker => ({ id: newId(), name, colour: MARK_EVERY[what].colour, at }));
-  if (markers.length === 0) return setView({ notice: 'There is nothing of this kind to mark here, or it is marked already.' });
-  if (piece.markers.length + markers.length > 2000) return setView({ notice: 'A piece can have 2000 markers; mark a stretch first to set fewer.' });
+  const markers = places
+    .filter(({ at }) => taken.every((t) => Math.abs(t - times.timeOf(at)) > 0.004))
+    .map(({ at, name }): Marker => ({ id: newId(), name, colour: MARK_EVERY[what].colour, at }));
+  if (markers.length === 0)
+    return setView({ notice: 'There is nothing of this kind to mark here, or it is marked already.' });
+  if (piece.markers.length + markers.length > 2000)
+    return setView({ notice: 'A piece can have 2000 markers; mark a stretch first to set fewer.' });
   edit([{ type: 'markers.add', markers }]);
   setView({ notice: `Set ${markers.length} marker${markers.length === 1 ? '' : 's'}` });
 }
@@ -63,15 +79,27 @@ export function goToMarker(direction: 1 | -1): void {
   const { piece, times } = useDesk.getState();
   if (!piece || !times) return;
   const all = piece.markers.map((m) => times.timeOf(m.at)).sort((a, b) => a - b);
-  const next = direction > 0 ? all.find((t) => t > playhead.seconds + 1e-4) : all.reverse().find((t) => t < playhead.seconds - 1e-4);
+  const next =
+    direction > 0
+      ? all.find((t) => t > playhead.seconds + 1e-4)
+      : all.reverse().find((t) => t < playhead.seconds - 1e-4);
   if (next !== undefined) playhead.set(next);
 }
 
 /** Pins the start of the selected layers to a marker: they follow it from now on. */
 export function pinSelectionTo(marker: Marker): void {
   const { selectedLayers, times } = useDesk.getState();
-  if (!times || selectedLayers.length === 0) return setView({ notice: 'Select a layer first; its start is then pinned to the marker.' });
-  edit([{ type: 'layer.place', places: selectedLayers.map((id) => ({ id, at: { kind: 'pinned', to: { type: 'marker', id: marker.id }, last: times.timeOf(marker.at) } })) }]);
+  if (!times || selectedLayers.length === 0)
+    return setView({ notice: 'Select a layer first; its start is then pinned to the marker.' });
+  edit([
+    {
+      type: 'layer.place',
+      places: selectedLayers.map((id) => ({
+        id,
+        at: { kind: 'pinned', to: { type: 'marker', id: marker.id }, last: times.timeOf(marker.at) },
+      })),
+    },
+  ]);
 }
 
 /** Time of the song's hit nearest to the playhead, and its name. */
@@ -89,4 +117,3 @@ export function hitAtPlayhead(): { id: string; songSeconds: number } | null {
   });
   return best;
 }
-

@@ -4,11 +4,37 @@ import { beatToBar, beatToSeconds, secondsToBeat } from '@core/time';
 import { SONG_HASH, pieceWithSong, steadyAnalysis } from '../../../../tests/helpers/documents';
 import { playhead } from '../../platform/clock';
 import { openPiece, selectLayers, setAnalysis, setView, undoEdit, useDesk } from '../../store/desk-store';
-import { anchorStretch, doubleBeats, dragBeat, freeStretch, halveBeats, nudgeGrid, tap, thisIsOne } from './beat-commands';
+import {
+  anchorStretch,
+  doubleBeats,
+  dragBeat,
+  freeStretch,
+  halveBeats,
+  nudgeGrid,
+  tap,
+  thisIsOne,
+} from './beat-commands';
 import { goToMarker, hitAtPlayhead, hitFacts, markEvery, pinSelectionTo } from './marker-commands';
-import { fitSong, keepStretch, leaveOutPart, leaveOutStretch, markedStretch, putHere, repeatPart, repeatStretch, splitSong, uncutSong } from './song-commands';
+import {
+  fitSong,
+  keepStretch,
+  leaveOutPart,
+  leaveOutStretch,
+  markedStretch,
+  putHere,
+  repeatPart,
+  repeatStretch,
+  splitSong,
+  uncutSong,
+} from './song-commands';
 
-const analysis = { ...steadyAnalysis(120, 0.5, 80), sections: [{ start: 0, end: 16.5, label: 'intro' as const, energy: 0.2 }, { start: 16.5, end: 41, label: 'main' as const, energy: 0.9 }] };
+const analysis = {
+  ...steadyAnalysis(120, 0.5, 80),
+  sections: [
+    { start: 0, end: 16.5, label: 'intro' as const, energy: 0.2 },
+    { start: 16.5, end: 41, label: 'main' as const, energy: 0.9 },
+  ],
+};
 const desk = () => useDesk.getState();
 const music = () => desk().piece!.music!;
 const grid = () => desk().times!.grid;

@@ -1,13 +1,23 @@
 import { bestJoin, fitToBars } from '@core/audio';
 import type { SongAnalysis } from '@core/audio';
-import { musicSpan, pieceToSong, songToPiece, songToPieceAll, splitParts, withRepeat, withoutStretch } from '@core/piece';
+import {
+  musicSpan,
+  pieceToSong,
+  songToPiece,
+  songToPieceAll,
+  splitParts,
+  withRepeat,
+  withoutStretch,
+} from '@core/piece';
 import type { Music, Stretch } from '@core/piece';
 import { beatToSeconds, secondsToBeat } from '@core/time';
 import { playhead } from '../../platform/clock';
 import { edit, setView, useDesk } from '../../store/desk-store';
 import { loadedSound } from '../desk/play-commands';
 
-/** Cutting the song: everything is done on the song as it is played now, and the beat goes on evenly over every join. */
+/**
+ * Cutting the song: everything is done on the song as it is played now, and the beat goes on evenly over every join.
+ */
 
 const open = () => {
   const { piece, times, analysis } = useDesk.getState();
@@ -30,7 +40,10 @@ export function markedStretch(): Stretch | null {
   return to > from + 0.05 ? { from, to } : null;
 }
 
-/** Moves the start of each stretch by up to a few milliseconds, to where its sound best continues what was heard before the join. */
+/**
+ * Moves the start of each stretch by up to a few milliseconds, to where its sound best continues what was heard before
+ * the join.
+ */
 function matched(o: Open, stretches: readonly Stretch[]): Stretch[] {
   const buffer = loadedSound();
   if (!buffer) return [...stretches];
@@ -45,7 +58,10 @@ function matched(o: Open, stretches: readonly Stretch[]): Stretch[] {
 }
 
 function arrange(o: Open, stretches: readonly Stretch[]): boolean {
-  return stretches.length > 0 && edit([{ type: 'music.arrange', duration: o.analysis.duration, stretches: matched(o, stretches) }]);
+  return (
+    stretches.length > 0 &&
+    edit([{ type: 'music.arrange', duration: o.analysis.duration, stretches: matched(o, stretches) }])
+  );
 }
 
 const preview = (seconds: number) => playhead.set(Math.max(0, seconds - 1.5));
@@ -95,14 +111,22 @@ export function leaveOutPart(index: number): void {
   const o = open();
   if (!o) return;
   const part = splitParts(o.music, o.analysis.duration)[index];
-  if (part) arrange(o, withoutStretch(musicSpan(o.music, o.analysis.duration), { from: part.at, to: part.at + part.to - part.from }));
+  if (part)
+    arrange(
+      o,
+      withoutStretch(musicSpan(o.music, o.analysis.duration), { from: part.at, to: part.at + part.to - part.from }),
+    );
 }
 
 export function repeatPart(index: number): void {
   const o = open();
   if (!o) return;
   const part = splitParts(o.music, o.analysis.duration)[index];
-  if (part) arrange(o, withRepeat(musicSpan(o.music, o.analysis.duration), { from: part.at, to: part.at + part.to - part.from }, 1));
+  if (part)
+    arrange(
+      o,
+      withRepeat(musicSpan(o.music, o.analysis.duration), { from: part.at, to: part.at + part.to - part.from }, 1),
+    );
 }
 
 const uncut = (music: Music): Music => ({ ...music, cuts: [], trimStart: 0, trimEnd: null });
@@ -123,32 +147,56 @@ function songBars(analysis: SongAnalysis): { from: number; to: number; sound: re
 }
 
 /**
- * Fits the whole song to a length by leaving out or repeating whole bars; the song begins as it begins and comes to its own
- * end. The piece then ends with it.
+ * Fits the whole song to a length by leaving out or repeating whole bars; the song begins as it begins and comes to its
+ * own end. The piece then ends with it.
  */
 export function fitSong(seconds: number): void {
   const o = open();
   if (!o) return;
   const bars = songBars(o.analysis);
   const [first] = bars;
-  const inner = bars.slice(0, -1).map((b) => b.to - b.from).sort((a, b) => a - b);
+  const inner = bars
+    .slice(0, -1)
+    .map((b) => b.to - b.from)
+    .sort((a, b) => a - b);
   const barLength = inner[inner.length >> 1];
   if (!first || !barLength || bars.length < 3) return setView({ notice: 'The song has too few bars to be fitted.' });
   const tail = o.analysis.duration - bars[bars.length - 1]!.from; // there are at least three
   const wanted = 1 + Math.max(1, Math.round((seconds - first.from - tail) / barLength));
-  const ranges = fitToBars(bars.map((b) => b.sound), wanted);
-  if (!ranges) return setView({ notice: `The song can be made ${(first.from + barLength + tail).toFixed(1)} to ${(first.from + barLength * (4 * bars.length - 1) + tail).toFixed(1)} s long.` });
+  const ranges = fitToBars(
+    bars.map((b) => b.sound),
+    wanted,
+  );
+  if (!ranges)
+    return setView({
+      notice: `The song can be made ${(first.from + barLength + tail).toFixed(1)} to ${(first.from + barLength * (4 * bars.length - 1) + tail).toFixed(1)} s long.`,
+    });
   // Stretches of the uncut song, which is laid down in the same step.
   const whole = uncut(o.music);
-  const stretches = ranges.map((range, i) => ({ from: songToPiece(whole, i === 0 ? 0 : bars[range.from]!.from), to: songToPiece(whole, range.to === bars.length ? o.analysis.duration : bars[range.to]!.from) }));
+  const stretches = ranges.map((range, i) => ({
+    from: songToPiece(whole, i === 0 ? 0 : bars[range.from]!.from),
+    to: songToPiece(whole, range.to === bars.length ? o.analysis.duration : bars[range.to]!.from),
+  }));
   const end = stretches.reduce((sum, s) => sum + s.to - s.from, o.music.start);
   const joined = matched({ ...o, music: whole }, stretches);
-  if (edit([{ type: 'music.set', music: whole }, { type: 'music.arrange', duration: o.analysis.duration, stretches: joined }, { type: 'piece.setEnd', end: { kind: 'free', seconds: Math.round(end * 1000) / 1000 } }])) {
-    setView({ notice: `The song now plays ${end.toFixed(1)} s with ${joined.length - 1} join${joined.length === 2 ? '' : 's'}.`, loop: null });
+  if (
+    edit([
+      { type: 'music.set', music: whole },
+      { type: 'music.arrange', duration: o.analysis.duration, stretches: joined },
+      { type: 'piece.setEnd', end: { kind: 'free', seconds: Math.round(end * 1000) / 1000 } },
+    ])
+  ) {
+    setView({
+      notice: `The song now plays ${end.toFixed(1)} s with ${joined.length - 1} join${joined.length === 2 ? '' : 's'}.`,
+      loop: null,
+    });
   }
 }
 
-/** Moves the song so that a time of it falls at the playhead. What was set stays where it is, on the beats that are there now. */
+/**
+ * Moves the song so that a time of it falls at the playhead. What was set stays where it is, on the beats that are
+ * there now.
+ */
 export function putHere(songSeconds: number): void {
   const o = open();
   if (!o) return;

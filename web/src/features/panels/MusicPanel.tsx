@@ -28,13 +28,53 @@ export function MusicPanel() {
         <h2 className="title">Music</h2>
         <p className="muted">Bring in a song and its beats become the clock of the piece.</p>
         <FileDrop wanted="audio" accept={AUDIO} label="Choose a song">
-          <strong style={{ color: 'var(--text)', fontWeight: 600 }}>Drop a song here</strong><br />or choose a file<br /><span style={{ fontSize: 11.5 }}>WAV, MP3, OGG, Opus, FLAC, M4A</span>
+          <strong style={{ color: 'var(--text)', fontWeight: 600 }}>Drop a song here</strong>
+          <br />
+          or choose a file
+          <br />
+          <span style={{ fontSize: 11.5 }}>WAV, MP3, OGG, Opus, FLAC, M4A</span>
         </FileDrop>
         <hr className="rule" />
         <h2 className="title">Or a typed tempo</h2>
-        <div className="prop"><span /><span className="name">Tempo</span><NumberField label="Tempo" value={tempo.bpm} unit="BPM" step={0.5} min={20} max={400} width={96} onChange={(v, g) => edit([{ type: 'tempo.set', tempo: { ...tempo, bpm: v } }], g)} /></div>
-        <div className="prop"><span /><span className="name">Beats a bar</span><NumberField label="Beats a bar" value={tempo.beatsPerBar} min={1} max={16} decimals={0} onChange={(v, g) => edit([{ type: 'tempo.set', tempo: { ...tempo, beatsPerBar: Math.round(v) } }], g)} /></div>
-        <div className="prop"><span /><span className="name">Bar 1 starts at</span><NumberField label="First downbeat" value={tempo.firstDownbeat} unit="s" step={0.01} decimals={3} width={80} onChange={(v, g) => edit([{ type: 'tempo.set', tempo: { ...tempo, firstDownbeat: v } }], g)} /></div>
+        <div className="prop">
+          <span />
+          <span className="name">Tempo</span>
+          <NumberField
+            label="Tempo"
+            value={tempo.bpm}
+            unit="BPM"
+            step={0.5}
+            min={20}
+            max={400}
+            width={96}
+            onChange={(v, g) => edit([{ type: 'tempo.set', tempo: { ...tempo, bpm: v } }], g)}
+          />
+        </div>
+        <div className="prop">
+          <span />
+          <span className="name">Beats a bar</span>
+          <NumberField
+            label="Beats a bar"
+            value={tempo.beatsPerBar}
+            min={1}
+            max={16}
+            decimals={0}
+            onChange={(v, g) => edit([{ type: 'tempo.set', tempo: { ...tempo, beatsPerBar: Math.round(v) } }], g)}
+          />
+        </div>
+        <div className="prop">
+          <span />
+          <span className="name">Bar 1 starts at</span>
+          <NumberField
+            label="First downbeat"
+            value={tempo.firstDownbeat}
+            unit="s"
+            step={0.01}
+            decimals={3}
+            width={80}
+            onChange={(v, g) => edit([{ type: 'tempo.set', tempo: { ...tempo, firstDownbeat: v } }], g)}
+          />
+        </div>
         <hr className="rule" />
         <MarkersTab />
       </>
@@ -46,7 +86,14 @@ export function MusicPanel() {
     <>
       <h2 className="title">{song.name.replace(/\.\w+$/, '')}</h2>
       <p className="muted" style={{ marginTop: 2 }}>
-        {analysis ? <>{analysis.beats.length} beats, {analysis.hits.length} hits found in <span className="mono">{analysis.duration.toFixed(1)} s</span></> : 'Being listened to …'}
+        {analysis ? (
+          <>
+            {analysis.beats.length} beats, {analysis.hits.length} hits found in{' '}
+            <span className="mono">{analysis.duration.toFixed(1)} s</span>
+          </>
+        ) : (
+          'Being listened to …'
+        )}
       </p>
       <Tabs label="Work on the music" tabs={TABS} value={tab} onChange={setTab} />
       {tab === 'beats' && <BeatsTab />}
@@ -54,8 +101,30 @@ export function MusicPanel() {
       {tab === 'markers' && <MarkersTab />}
       {tab === 'facts' && <FactsTab />}
       <hr className="rule" />
-      <FileDrop wanted="audio" accept={AUDIO} label="Choose another song">Drop another song to replace it.<br />What is pinned moves to its beats.</FileDrop>
-      <button className="quiet" style={{ marginTop: 10 }} onClick={() => edit([{ type: 'tempo.set', tempo: { bpm: Math.round(bpm * 1000) / 1000, beatsPerBar, firstDownbeat: times.grid.beats[Math.max(0, times.grid.origin)] ?? 0 } }, { type: 'music.set', music: null }])}>Remove the music, keep its tempo</button>
+      <FileDrop wanted="audio" accept={AUDIO} label="Choose another song">
+        Drop another song to replace it.
+        <br />
+        What is pinned moves to its beats.
+      </FileDrop>
+      <button
+        className="quiet"
+        style={{ marginTop: 10 }}
+        onClick={() =>
+          edit([
+            {
+              type: 'tempo.set',
+              tempo: {
+                bpm: Math.round(bpm * 1000) / 1000,
+                beatsPerBar,
+                firstDownbeat: times.grid.beats[Math.max(0, times.grid.origin)] ?? 0,
+              },
+            },
+            { type: 'music.set', music: null },
+          ])
+        }
+      >
+        Remove the music, keep its tempo
+      </button>
     </>
   );
 }

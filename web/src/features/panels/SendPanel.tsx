@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { IconButton } from '@chakra-ui/react';
 import { Download, RotateCcw, Trash2, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { ApiError, api, call } from '../../platform/api';
+import { ApiError, api, call, receivedPiece } from '../../platform/api';
 import { onNews } from '../../platform/news';
 import { replaceDocument, setView, useDesk } from '../../store/desk-store';
 import { usePiece } from '../../store/selectors';
@@ -11,7 +11,9 @@ import { saveNow } from '../../saving/browser-session';
 const isActive = (state: string) => state === 'queued' || state === 'running';
 
 function minutes(seconds: number): string {
-  return seconds < 60 ? `${Math.max(1, Math.round(seconds))} s` : `${Math.floor(seconds / 60)} min ${Math.round(seconds % 60)} s`;
+  return seconds < 60
+    ? `${Math.max(1, Math.round(seconds))} s`
+    : `${Math.floor(seconds / 60)} min ${Math.round(seconds % 60)} s`;
 }
 
 /** Renders formats to video, keeps the piece as a file, and brings earlier revisions back. */
@@ -26,8 +28,21 @@ export function SendPanel() {
     queryFn: () => call(api.jobs.exports.of[':pieceId'].$get({ param: { pieceId: piece.id } })).then((r) => r.jobs),
     refetchInterval: (query) => (query.state.data?.some((j) => isActive(j.state)) ? 3000 : 30_000),
   });
-  useEffect(() => onNews((news) => news.topic === 'job' && news.pieceId === piece.id && void queries.invalidateQueries({ queryKey: ['exports', piece.id] })), [queries, piece.id]);
-  const revisions = useQuery({ queryKey: ['revisions', piece.id, useDesk.getState().revision], enabled: showsRevisions, queryFn: () => call(api.pieces[':id'].revisions.$get({ param: { id: piece.id } })).then((r) => r.revisions) });
+  useEffect(
+    () =>
+      onNews(
+        (news) =>
+          news.topic === 'job' &&
+          news.pieceId === piece.id &&
+          void queries.invalidateQueries({ queryKey: ['exports', piece.id] }),
+      ),
+    [queries, piece.id],
+  );
+  const revisions = useQuery({
+    queryKey: ['revisions', piece.id, useDesk.getState().revision],
+    enabled: showsRevisions,
+    queryFn: () => call(api.pieces[':id'].revisions.$get({ param: { id: piece.id } })).then((r) => r.revisions),
+  });
 
   const attempt = async (work: () => Promise<unknown>) => {
     setProblem(null);
@@ -41,15 +56,21 @@ export function SendPanel() {
   const render = (formatId: string) =>
     attempt(async () => {
       await saveNow();
-      if (useDesk.getState().saveState !== 'saved') throw new ApiError('UNSAVED', 'The newest edits could not be saved yet, so the video would lack them. Try again when they are.');
+      if (useDesk.getState().saveState !== 'saved')
+        throw new ApiError(
+          'UNSAVED',
+          'The newest edits could not be saved yet, so the video would lack them. Try again when they are.',
+        );
       await call(api.jobs.exports.$post({ json: { pieceId: piece.id, formatId } }));
     });
   const restore = (revision: number) =>
     attempt(async () => {
       await saveNow();
-      const { piece: old } = await call(api.pieces[':id'].revisions[':revision'].$get({ param: { id: piece.id, revision: String(revision) } }));
+      const { piece: old } = await call(
+        api.pieces[':id'].revisions[':revision'].$get({ param: { id: piece.id, revision: String(revision) } }),
+      );
       // Restoring is an edit like any other: the revision list only grows, and undo leads back.
-      replaceDocument(old, `Bring back revision ${revision}`);
+      replaceDocument(receivedPiece(old), `Bring back revision ${revision}`);
       setView({ notice: `Revision ${revision} is back` });
       await saveNow();
       await queries.invalidateQueries({ queryKey: ['revisions', piece.id] });
@@ -61,40 +82,120 @@ export function SendPanel() {
       <p className="muted">MP4, H.264 High, AAC 48 kHz. Rendering goes on while you work.</p>
       {piece.formats.map((format) => (
         <div key={format.id} className="prop" style={{ minHeight: 36, gridTemplateColumns: '1fr auto' }}>
-          <span>{format.name} <span className="mono muted" style={{ fontSize: 12 }}>{format.width} × {format.height}</span></span>
-          <button className="soft" onClick={() => void render(format.id)} disabled={data?.some((j) => isActive(j.state) && j.formatId === format.id)}>Render</button>
+          <span>
+            {format.name}{' '}
+            <span className="mono muted" style={{ fontSize: 12 }}>
+              {format.width} × {format.height}
+            </span>
+          </span>
+          <button
+            className="soft"
+            onClick={() => void render(format.id)}
+            disabled={data?.some((j) => isActive(j.state) && j.formatId === format.id)}
+          >
+            Render
+          </button>
         </div>
       ))}
-      {problem && <p role="alert" style={{ color: 'var(--ember)' }}>{problem}</p>}
+      {problem && (
+        <p role="alert" style={{ color: 'var(--ember)' }}>
+          {problem}
+        </p>
+      )}
       <div aria-label="Exports" role="list">
         {data?.map((job) => (
-          <div key={job.id} role="listitem" className="list-row" style={{ display: 'block', cursor: 'default' }} data-job={job.id} data-state={job.state}>
+          <div
+            key={job.id}
+            role="listitem"
+            className="list-row"
+            style={{ display: 'block', cursor: 'default' }}
+            data-job={job.id}
+            data-state={job.state}
+          >
             <div style={{ display: 'flex', alignItems: 'center', gap: 6 }}>
-              <span style={{ flex: 1 }}>{piece.formats.find((f) => f.id === job.formatId)?.name ?? job.formatId} <span className="muted" style={{ fontSize: 12 }}>{new Date(job.createdAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}</span></span>
-              {isActive(job.state) && <button className="quiet" aria-label="Cancel the render" onClick={() => void attempt(() => call(api.jobs[':id'].cancel.$post({ param: { id: job.id } })))}><X size={15} /></button>}
-              {!isActive(job.state) && <IconButton variant="ghost" size="xs" aria-label={job.state === 'succeeded' ? 'Delete the video' : 'Take off the list'} onClick={() => void attempt(() => call(api.jobs[':id'].$delete({ param: { id: job.id } })))}><Trash2 size={15} /></IconButton>}
-              {job.state === 'succeeded' && <a className="soft" href={`/api/jobs/${job.id}/file`} download aria-label="Download the video"><Download size={15} /> Download</a>}
+              <span style={{ flex: 1 }}>
+                {piece.formats.find((f) => f.id === job.formatId)?.name ?? job.formatId}{' '}
+                <span className="muted" style={{ fontSize: 12 }}>
+                  {new Date(job.createdAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}
+                </span>
+              </span>
+              {isActive(job.state) && (
+                <button
+                  className="quiet"
+                  aria-label="Cancel the render"
+                  onClick={() => void attempt(() => call(api.jobs[':id'].cancel.$post({ param: { id: job.id } })))}
+                >
+                  <X size={15} />
+                </button>
+              )}
+              {!isActive(job.state) && (
+                <IconButton
+                  variant="ghost"
+                  size="xs"
+                  aria-label={job.state === 'succeeded' ? 'Delete the video' : 'Take off the list'}
+                  onClick={() => void attempt(() => call(api.jobs[':id'].$delete({ param: { id: job.id } })))}
+                >
+                  <Trash2 size={15} />
+                </IconButton>
+              )}
+              {job.state === 'succeeded' && (
+                <a className="soft" href={`/api/jobs/${job.id}/file`} download aria-label="Download the video">
+                  <Download size={15} /> Download
+                </a>
+              )}
             </div>
             {isActive(job.state) && (
               <>
-                <div className="meter" role="progressbar" aria-label="Rendering" aria-valuenow={Math.round(job.progress * 100)} style={{ margin: '5px 0 3px' }}><i style={{ width: `${job.progress * 100}%` }} /></div>
-                <span className="muted" style={{ fontSize: 12 }}>{job.state === 'queued' ? 'waiting for its turn' : `${Math.round(job.progress * 100)} %${job.secondsLeft === null ? '' : `, about ${minutes(job.secondsLeft)} left`}`}</span>
+                <div
+                  className="meter"
+                  role="progressbar"
+                  aria-label="Rendering"
+                  aria-valuenow={Math.round(job.progress * 100)}
+                  style={{ margin: '5px 0 3px' }}
+                >
+                  <i style={{ width: `${job.progress * 100}%` }} />
+                </div>
+                <span className="muted" style={{ fontSize: 12 }}>
+                  {job.state === 'queued'
+                    ? 'waiting for its turn'
+                    : `${Math.round(job.progress * 100)} %${job.secondsLeft === null ? '' : `, about ${minutes(job.secondsLeft)} left`}`}
+                </span>
               </>
             )}
             {job.state === 'failed' && <span style={{ color: 'var(--ember)', fontSize: 12 }}>{job.message}</span>}
-            {job.state === 'canceled' && <span className="muted" style={{ fontSize: 12 }}>cancelled, nothing kept</span>}
+            {job.state === 'canceled' && (
+              <span className="muted" style={{ fontSize: 12 }}>
+                cancelled, nothing kept
+              </span>
+            )}
           </div>
         ))}
       </div>
       <hr className="rule" />
-      <a className="quiet" href={`/api/pieces/${piece.id}/file`} download><Download size={15} /> Keep the piece as a file</a>
-      <button className="quiet" aria-expanded={showsRevisions} onClick={() => setShowsRevisions(!showsRevisions)}><RotateCcw size={15} /> Earlier revisions</button>
-      {showsRevisions && revisions.data?.map((r) => (
-        <div key={r.revision} className="prop" style={{ gridTemplateColumns: '1fr auto' }}>
-          <span style={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}><span className="mono muted">{r.revision}</span> {r.label} <span className="muted" style={{ fontSize: 11.5 }}>{new Date(r.createdAt).toLocaleTimeString()}</span></span>
-          <button className="quiet" aria-label={`Bring back revision ${r.revision}`} onClick={() => void restore(r.revision)}>bring back</button>
-        </div>
-      ))}
+      <a className="quiet" href={`/api/pieces/${piece.id}/file`} download>
+        <Download size={15} /> Keep the piece as a file
+      </a>
+      <button className="quiet" aria-expanded={showsRevisions} onClick={() => setShowsRevisions(!showsRevisions)}>
+        <RotateCcw size={15} /> Earlier revisions
+      </button>
+      {showsRevisions &&
+        revisions.data?.map((r) => (
+          <div key={r.revision} className="prop" style={{ gridTemplateColumns: '1fr auto' }}>
+            <span style={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+              <span className="mono muted">{r.revision}</span> {r.label}{' '}
+              <span className="muted" style={{ fontSize: 11.5 }}>
+                {new Date(r.createdAt).toLocaleTimeString()}
+              </span>
+            </span>
+            <button
+              className="quiet"
+              aria-label={`Bring back revision ${r.revision}`}
+              onClick={() => void restore(r.revision)}
+            >
+              bring back
+            </button>
+          </div>
+        ))}
     </>
   );
 }

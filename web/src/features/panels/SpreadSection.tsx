@@ -13,29 +13,105 @@ const STEPS = { '1': 'beats', '0.5': 'half beats', '0.25': 'quarter beats' } as 
 export function SpreadSection() {
   const layers = useDesk((s) => s.selectedLayers.length);
   const keys = useDesk((s) => s.selectedKeys.length);
-  const [plan, setPlan] = useState<SpreadPlan>({ kind: 'beat', hitClass: 'low', weakest: 0.35, pattern: 'x..x..x.', step: 0.25 });
+  const [plan, setPlan] = useState<SpreadPlan>({
+    kind: 'beat',
+    hitClass: 'low',
+    weakest: 0.35,
+    pattern: 'x..x..x.',
+    step: 0.25,
+  });
   const [order, setOrder] = useState<SpreadOrder>('forward');
   const [copies, setCopies] = useState(4);
   const set = (change: Partial<SpreadPlan>) => setPlan({ ...plan, ...change });
   const count = keys > 0 ? keys : layers;
   return (
     <section aria-label="Spread on the beats">
-      <p className="muted" style={{ margin: '0 0 6px' }}>{count === 0 ? 'Select layers or stars to spread them from the playhead on.' : `Spread ${count} ${keys > 0 ? (keys === 1 ? 'star' : 'stars') : count === 1 ? 'layer' : 'layers'} from the playhead on:`}</p>
+      <p className="muted" style={{ margin: '0 0 6px' }}>
+        {count === 0
+          ? 'Select layers or stars to spread them from the playhead on.'
+          : `Spread ${count} ${keys > 0 ? (keys === 1 ? 'star' : 'stars') : count === 1 ? 'layer' : 'layers'} from the playhead on:`}
+      </p>
       <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>
-        <select className="soft" aria-label="Spread on" value={plan.kind} onChange={(e) => set({ kind: e.target.value as SpreadKind })}>{Object.entries(SPREAD_KINDS).map(([id, k]) => <option key={id} value={id}>{k.label}</option>)}</select>
-        {plan.kind === 'hit' && <select className="soft" aria-label="Kind of hit" value={plan.hitClass} onChange={(e) => set({ hitClass: e.target.value as HitClass })}>{HIT_CLASSES.map((c) => <option key={c} value={c}>{c} hits</option>)}</select>}
-        <select className="soft" aria-label="Order" value={order} onChange={(e) => setOrder(e.target.value as SpreadOrder)}>{Object.entries(SPREAD_ORDERS).map(([id, label]) => <option key={id} value={id}>{label}</option>)}</select>
+        <select
+          className="soft"
+          aria-label="Spread on"
+          value={plan.kind}
+          onChange={(e) => set({ kind: e.target.value as SpreadKind })}
+        >
+          {Object.entries(SPREAD_KINDS).map(([id, k]) => (
+            <option key={id} value={id}>
+              {k.label}
+            </option>
+          ))}
+        </select>
+        {plan.kind === 'hit' && (
+          <select
+            className="soft"
+            aria-label="Kind of hit"
+            value={plan.hitClass}
+            onChange={(e) => set({ hitClass: e.target.value as HitClass })}
+          >
+            {HIT_CLASSES.map((c) => (
+              <option key={c} value={c}>
+                {c} hits
+              </option>
+            ))}
+          </select>
+        )}
+        <select
+          className="soft"
+          aria-label="Order"
+          value={order}
+          onChange={(e) => setOrder(e.target.value as SpreadOrder)}
+        >
+          {Object.entries(SPREAD_ORDERS).map(([id, label]) => (
+            <option key={id} value={id}>
+              {label}
+            </option>
+          ))}
+        </select>
       </div>
       {plan.kind === 'pattern' && (
         <div style={{ display: 'flex', gap: 5, marginTop: 6 }}>
-          <input className="field mono" aria-label="Rhythm" value={plan.pattern} spellCheck={false} style={{ flex: 1, minWidth: 0 }} onKeyDown={(e) => e.stopPropagation()} onChange={(e) => set({ pattern: e.target.value })} />
-          <select className="soft" aria-label="A character is" value={String(plan.step)} onChange={(e) => set({ step: Number(e.target.value) })}>{Object.entries(STEPS).map(([v, l]) => <option key={v} value={v}>{l}</option>)}</select>
+          <input
+            className="field mono"
+            aria-label="Rhythm"
+            value={plan.pattern}
+            spellCheck={false}
+            style={{ flex: 1, minWidth: 0 }}
+            onKeyDown={(e) => e.stopPropagation()}
+            onChange={(e) => set({ pattern: e.target.value })}
+          />
+          <select
+            className="soft"
+            aria-label="A character is"
+            value={String(plan.step)}
+            onChange={(e) => set({ step: Number(e.target.value) })}
+          >
+            {Object.entries(STEPS).map(([v, l]) => (
+              <option key={v} value={v}>
+                {l}
+              </option>
+            ))}
+          </select>
         </div>
       )}
       <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap', marginTop: 6, alignItems: 'center' }}>
-        <button className="soft" disabled={count === 0} onClick={() => spreadSelection(plan, order)}>Spread</button>
-        <button className="soft" disabled={layers === 0} onClick={() => copiesOnBeats(plan, copies)}>Copies on the next</button>
-        <NumberField label="Number of copies" value={copies} min={1} max={64} decimals={0} width={44} onChange={(v) => setCopies(Math.round(v))} />
+        <button className="soft" disabled={count === 0} onClick={() => spreadSelection(plan, order)}>
+          Spread
+        </button>
+        <button className="soft" disabled={layers === 0} onClick={() => copiesOnBeats(plan, copies)}>
+          Copies on the next
+        </button>
+        <NumberField
+          label="Number of copies"
+          value={copies}
+          min={1}
+          max={64}
+          decimals={0}
+          width={44}
+          onChange={(v) => setCopies(Math.round(v))}
+        />
       </div>
     </section>
   );

@@ -16,12 +16,20 @@ Chart.register(BarElement, LinearScale, CategoryScale);
 
 /** Within half a frame nothing can be landed better. */
 const isOn = (hit: VisibleHit) => Math.abs(hit.frames) <= 0.5;
-const words = (hit: VisibleHit) => (Math.abs(hit.late) < 0.0005 ? 'on it' : `${Math.abs(hit.late * 1000).toFixed(0)} ms ${hit.late > 0 ? 'late' : 'early'}`);
+const words = (hit: VisibleHit) =>
+  Math.abs(hit.late) < 0.0005
+    ? 'on it'
+    : `${Math.abs(hit.late * 1000).toFixed(0)} ms ${hit.late > 0 ? 'late' : 'early'}`;
 
 function land(hits: readonly VisibleHit[]): void {
   const shifts = hits.flatMap((hit) => hit.keys.map((ref) => ({ ref, seconds: -hit.late })));
-  const gestures = hits.flatMap((hit) => (hit.useId === null ? [] : [{ layerId: hit.layerId, useId: hit.useId, seconds: -hit.late }]));
-  const edits: Edit[] = [...(shifts.length > 0 ? [{ type: 'keys.shift' as const, shifts }] : []), ...(gestures.length > 0 ? [{ type: 'gesture.shift' as const, shifts: gestures }] : [])];
+  const gestures = hits.flatMap((hit) =>
+    hit.useId === null ? [] : [{ layerId: hit.layerId, useId: hit.useId, seconds: -hit.late }],
+  );
+  const edits: Edit[] = [
+    ...(shifts.length > 0 ? [{ type: 'keys.shift' as const, shifts }] : []),
+    ...(gestures.length > 0 ? [{ type: 'gesture.shift' as const, shifts: gestures }] : []),
+  ];
   if (edit(edits)) setView({ notice: `Landed ${hits.length} movement${hits.length === 1 ? '' : 's'}` });
 }
 
@@ -51,20 +59,83 @@ export function SyncCheck() {
       {hits.length === 0 && <p className="muted">Nothing moves on or near a beat yet.</p>}
       {hits.length > 0 && (
         <>
-          <p className="muted" style={{ margin: '0 0 6px' }}>{hits.length - off.length} of {hits.length} movements hit within half a frame.</p>
-          <div style={{ height: 74 }} role="img" aria-label={`Frames early or late of ${hits.length} movements; the farthest is ${Math.max(...hits.map((h) => Math.abs(h.frames))).toFixed(1)} frames off`}>
+          <p className="muted" style={{ margin: '0 0 6px' }}>
+            {hits.length - off.length} of {hits.length} movements hit within half a frame.
+          </p>
+          <div
+            style={{ height: 74 }}
+            role="img"
+            aria-label={`Frames early or late of ${hits.length} movements; the farthest is ${Math.max(...hits.map((h) => Math.abs(h.frames))).toFixed(1)} frames off`}
+          >
             <Bar
-              data={{ labels: hits.map((_, i) => i), datasets: [{ data: hits.map((h) => h.frames), backgroundColor: hits.map((h) => (isOn(h) ? colours.moss : colours.ember)), minBarLength: 2 }] }}
-              options={{ animation: false, maintainAspectRatio: false, plugins: { legend: { display: false }, tooltip: { enabled: false } }, scales: { x: { display: false }, y: { suggestedMin: -2, suggestedMax: 2, ticks: { color: colours.muted, maxTicksLimit: 3, font: { size: 10 } }, grid: { color: colours.line, lineWidth: 0.5 }, border: { display: false }, title: { display: true, text: 'frames late', color: colours.muted, font: { size: 10 } } } } }}
+              data={{
+                labels: hits.map((_, i) => i),
+                datasets: [
+                  {
+                    data: hits.map((h) => h.frames),
+                    backgroundColor: hits.map((h) => (isOn(h) ? colours.moss : colours.ember)),
+                    minBarLength: 2,
+                  },
+                ],
+              }}
+              options={{
+                animation: false,
+                maintainAspectRatio: false,
+                plugins: { legend: { display: false }, tooltip: { enabled: false } },
+                scales: {
+                  x: { display: false },
+                  y: {
+                    suggestedMin: -2,
+                    suggestedMax: 2,
+                    ticks: { color: colours.muted, maxTicksLimit: 3, font: { size: 10 } },
+                    grid: { color: colours.line, lineWidth: 0.5 },
+                    border: { display: false },
+                    title: { display: true, text: 'frames late', color: colours.muted, font: { size: 10 } },
+                  },
+                },
+              }}
             />
           </div>
-          {off.length > 0 && <button className="lamp" style={{ margin: '8px 0' }} onClick={() => land(off)}>Land all {off.length}</button>}
+          {off.length > 0 && (
+            <button className="lamp" style={{ margin: '8px 0' }} onClick={() => land(off)}>
+              Land all {off.length}
+            </button>
+          )}
           {hits.map((hit) => (
-            <div key={`${hit.layerId}-${hit.useId ?? hit.keys[0]?.keyId ?? ''}`} className="list-row" style={{ display: 'flex', gap: 4, alignItems: 'center' }}>
-              <button className="quiet" style={{ flex: 1, justifyContent: 'flex-start', padding: 0, whiteSpace: 'normal', textAlign: 'left', color: 'var(--text)' }} onClick={() => { selectLayers([hit.layerId]); playhead.set(Math.max(0, hit.at)); }}>
-                <span>{nameOf(hit)} {HIT_KINDS[hit.kind]} <span className="muted">({movedBy(piece, hit)})</span><br /><span className="mono muted">{formatBarBeat(beatToBar(times.grid, hit.beat))}</span> <span style={{ color: isOn(hit) ? 'var(--moss)' : 'var(--ember)' }}>{words(hit)}, {Math.abs(hit.frames).toFixed(1)} frames</span></span>
+            <div
+              key={`${hit.layerId}-${hit.useId ?? hit.keys[0]?.keyId ?? ''}`}
+              className="list-row"
+              style={{ display: 'flex', gap: 4, alignItems: 'center' }}
+            >
+              <button
+                className="quiet"
+                style={{
+                  flex: 1,
+                  justifyContent: 'flex-start',
+                  padding: 0,
+                  whiteSpace: 'normal',
+                  textAlign: 'left',
+                  color: 'var(--text)',
+                }}
+                onClick={() => {
+                  selectLayers([hit.layerId]);
+                  playhead.set(Math.max(0, hit.at));
+                }}
+              >
+                <span>
+                  {nameOf(hit)} {HIT_KINDS[hit.kind]} <span className="muted">({movedBy(piece, hit)})</span>
+                  <br />
+                  <span className="mono muted">{formatBarBeat(beatToBar(times.grid, hit.beat))}</span>{' '}
+                  <span style={{ color: isOn(hit) ? 'var(--moss)' : 'var(--ember)' }}>
+                    {words(hit)}, {Math.abs(hit.frames).toFixed(1)} frames
+                  </span>
+                </span>
               </button>
-              {!isOn(hit) && <button className="soft" aria-label={`Land ${nameOf(hit)}`} onClick={() => land([hit])}>Land</button>}
+              {!isOn(hit) && (
+                <button className="soft" aria-label={`Land ${nameOf(hit)}`} onClick={() => land([hit])}>
+                  Land
+                </button>
+              )}
             </div>
           ))}
         </>

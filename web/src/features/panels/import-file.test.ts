@@ -6,7 +6,11 @@ import { newPiece, steadyAnalysis } from '../../../../tests/helpers/documents';
 /** Bringing files in, against a server that is played here. */
 const analysis = steadyAnalysis(120, 0.5, 100);
 const song: MediaRef = { id: 'song', hash: 'a'.repeat(64), kind: 'audio', name: 'salt.wav', duration: 50 };
-const server = { answer: null as unknown as { media: MediaRef; state: string; warning: string | null } | Error, states: [] as { state: string; progress: number; error: string | null }[], asked: 0 };
+const server = {
+  answer: null as unknown as { media: MediaRef; state: string; warning: string | null } | Error,
+  states: [] as { state: string; progress: number; error: string | null }[],
+  asked: 0,
+};
 
 jest.unstable_mockModule('../../platform/upload-media', () => ({
   uploadMedia: async (_file: File, onProgress: (share: number) => void, signal: AbortSignal) => {
@@ -19,13 +23,22 @@ jest.unstable_mockModule('../../platform/upload-media', () => ({
 jest.unstable_mockModule('../../platform/news', () => ({ nextNews: async () => {}, onNews: () => () => {} }));
 jest.unstable_mockModule('../../platform/api', () => {
   class ApiError extends Error {
-    constructor(readonly code: string, message: string) { super(message); }
+    constructor(
+      readonly code: string,
+      message: string,
+    ) {
+      super(message);
+    }
   }
   const state = () => {
     const now = server.states[Math.min(server.asked++, server.states.length - 1)]!;
     return { media: song, warning: null, ...now };
   };
-  return { ApiError, call: async (answer: unknown) => answer, api: { media: { ':hash': { $get: () => state(), analysis: { $get: () => analysis } } } } };
+  return {
+    ApiError,
+    call: async (answer: unknown) => answer,
+    api: { media: { ':hash': { $get: () => state(), analysis: { $get: () => analysis } } } },
+  };
 });
 const { importFile } = await import('./import-file');
 const { ApiError } = await import('../../platform/api');
@@ -40,7 +53,14 @@ const bring = (wanted: Parameters<typeof importFile>[1] = 'any', signal = new Ab
 
 beforeEach(() => {
   openPiece(newPiece('Import'), 1, EMPTY_HISTORY);
-  Object.assign(server, { answer: { media: song, state: 'preparing', warning: null }, states: [{ state: 'preparing', progress: 0.3, error: null }, { state: 'ready', progress: 1, error: null }], asked: 0 });
+  Object.assign(server, {
+    answer: { media: song, state: 'preparing', warning: null },
+    states: [
+      { state: 'preparing', progress: 0.3, error: null },
+      { state: 'ready', progress: 1, error: null },
+    ],
+    asked: 0,
+  });
 });
 
 describe('bringing a file in', () => {
@@ -52,11 +72,25 @@ describe('bringing a file in', () => {
     expect(desk().notice).toBe('salt.wav is in');
   });
   it('a picture becomes a layer, a font a face to choose', async () => {
-    server.answer = { media: { id: 'p', hash: 'b'.repeat(64), kind: 'picture', name: 'harbour.png', width: 40, height: 30 }, state: 'ready', warning: 'It is large.' };
+    server.answer = {
+      media: { id: 'p', hash: 'b'.repeat(64), kind: 'picture', name: 'harbour.png', width: 40, height: 30 },
+      state: 'ready',
+      warning: 'It is large.',
+    };
     await bring();
     expect(desk().piece!.layers[0]!.kind).toBe('picture');
     expect(desk().notice).toBe('It is large.');
-    server.answer = { media: { id: 'f', hash: 'c'.repeat(64), kind: 'font', name: 'lumo.ttf', font: { family: 'Lumo Block', style: 'Bold', italic: false, weights: [700, 700], axes: [], ranges: [32, 126] } }, state: 'ready', warning: null };
+    server.answer = {
+      media: {
+        id: 'f',
+        hash: 'c'.repeat(64),
+        kind: 'font',
+        name: 'lumo.ttf',
+        font: { family: 'Lumo Block', style: 'Bold', italic: false, weights: [700, 700], axes: [], ranges: [32, 126] },
+      },
+      state: 'ready',
+      warning: null,
+    };
     await bring();
     expect(desk().notice).toContain('Lumo Block');
   });

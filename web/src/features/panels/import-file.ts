@@ -22,7 +22,11 @@ const FIRST_LENGTH = 30;
 /** News may be missed; then the state is asked for after so long. */
 const ASK_AGAIN_MS = 2000;
 
-async function waitUntilReady(hash: string, onProgress: (share: number) => void, signal: AbortSignal): Promise<Prepared> {
+async function waitUntilReady(
+  hash: string,
+  onProgress: (share: number) => void,
+  signal: AbortSignal,
+): Promise<Prepared> {
   for (;;) {
     const state = await mediaState(hash);
     if (state.state === 'ready') return state;
@@ -33,23 +37,36 @@ async function waitUntilReady(hash: string, onProgress: (share: number) => void,
   }
 }
 
-async function bringInSong(media: MediaRef, onProgress: (share: number) => void, signal: AbortSignal): Promise<string | null> {
+async function bringInSong(
+  media: MediaRef,
+  onProgress: (share: number) => void,
+  signal: AbortSignal,
+): Promise<string | null> {
   const ready = await waitUntilReady(media.hash, onProgress, signal);
   const analysis = await call(api.media[':hash'].analysis.$get({ param: { hash: media.hash } }));
   const { piece } = useDesk.getState();
   if (!piece) return null;
   const ref = { ...ready.media, id: media.id, name: media.name };
   // A new song keeps where and how loud the old one played, but no corrections: those were the old song's.
-  const music = piece.music ? { ...createMusic(ref), start: piece.music.start, gain: piece.music.gain } : createMusic(ref);
-  const edits: Edit[] = [{ type: 'media.add', media: ref }, { type: 'music.set', music }];
-  if (piece.layers.length === 0 && !piece.music) edits.push({ type: 'piece.setEnd', end: freeMoment(Math.min(analysis.duration, FIRST_LENGTH)) });
+  const music = piece.music
+    ? { ...createMusic(ref), start: piece.music.start, gain: piece.music.gain }
+    : createMusic(ref);
+  const edits: Edit[] = [
+    { type: 'media.add', media: ref },
+    { type: 'music.set', music },
+  ];
+  if (piece.layers.length === 0 && !piece.music)
+    edits.push({ type: 'piece.setEnd', end: freeMoment(Math.min(analysis.duration, FIRST_LENGTH)) });
   // Known before the edit, so that times are right at once.
   setAnalysis(ref.hash, analysis);
   edit(edits);
   return ready.warning;
 }
 
-const KIND_WORDS = { audio: 'song', picture: 'picture', font: 'font' } as const satisfies Record<MediaRef['kind'], string>;
+const KIND_WORDS = { audio: 'song', picture: 'picture', font: 'font' } as const satisfies Record<
+  MediaRef['kind'],
+  string
+>;
 
 /** A font joins the piece; it is put on by choosing it. */
 function bringInFont(media: MediaRef): string {
@@ -59,24 +76,41 @@ function bringInFont(media: MediaRef): string {
 }
 
 /**
- * Takes a dropped or picked file in: a song becomes the music, a picture a layer, a font a face to choose. What goes wrong is shown and changes
- * nothing. @param wanted - what the drop place takes.
+ * Takes a dropped or picked file in: a song becomes the music, a picture a layer, a font a face to choose. What goes
+ * wrong is shown and changes nothing. @param wanted - what the drop place takes.
  */
-export async function importFile(file: File, wanted: MediaRef['kind'] | 'any', onProgress: (progress: ImportProgress | null) => void, signal: AbortSignal): Promise<void> {
+export async function importFile(
+  file: File,
+  wanted: MediaRef['kind'] | 'any',
+  onProgress: (progress: ImportProgress | null) => void,
+  signal: AbortSignal,
+): Promise<void> {
   try {
     onProgress({ name: file.name, stage: 'sending', share: 0 });
     const sent = await uploadMedia(file, (share) => onProgress({ name: file.name, stage: 'sending', share }), signal);
-    if (wanted !== 'any' && sent.media.kind !== wanted) throw new ApiError('FILE_UNKNOWN', `“${file.name}” is a ${KIND_WORDS[sent.media.kind]}; here a ${KIND_WORDS[wanted]} is wanted. Nothing was changed.`);
+    if (wanted !== 'any' && sent.media.kind !== wanted)
+      throw new ApiError(
+        'FILE_UNKNOWN',
+        `“${file.name}” is a ${KIND_WORDS[sent.media.kind]}; here a ${KIND_WORDS[wanted]} is wanted. Nothing was changed.`,
+      );
     let warning = sent.warning;
     if (sent.media.kind === 'audio') {
       onProgress({ name: file.name, stage: 'listening', share: 0 });
-      warning = await bringInSong(sent.media, (share) => onProgress({ name: file.name, stage: 'listening', share }), signal);
+      warning = await bringInSong(
+        sent.media,
+        (share) => onProgress({ name: file.name, stage: 'listening', share }),
+        signal,
+      );
     } else if (sent.media.kind === 'font') warning = bringInFont(sent.media);
     else addPicture(sent.media);
     setView({ notice: warning ?? `${file.name} is in` });
   } catch (error) {
     if (error instanceof DOMException && error.name === 'AbortError') setView({ notice: `${file.name} was left out` });
-    else setView({ notice: error instanceof ApiError ? error.message : `${file.name} could not be brought in. Nothing was changed.` });
+    else
+      setView({
+        notice:
+          error instanceof ApiError ? error.message : `${file.name} could not be brought in. Nothing was changed.`,
+      });
   } finally {
     onProgress(null);
   }

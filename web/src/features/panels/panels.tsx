@@ -9,7 +9,19 @@ import { songOf, useAnalysis, usePiece, useSelectedLayer, useTimes } from '../..
 import { ColourField } from '../../ui/ColourField';
 import { NumberField } from '../../ui/NumberField';
 import { Tabs } from '../../ui/Tabs';
-import { addEllipse, addKite, addRectangle, addWave, copySelection, pasteSelection, reverseKeys, selectAllKeys, setEasing, stretchKeys, toggleKey } from '../desk/commands';
+import {
+  addEllipse,
+  addKite,
+  addRectangle,
+  addWave,
+  copySelection,
+  pasteSelection,
+  reverseKeys,
+  selectAllKeys,
+  setEasing,
+  stretchKeys,
+  toggleKey,
+} from '../desk/commands';
 import { GestureSection } from '../gestures/GestureSection';
 import { SmearTab } from '../gestures/SmearTab';
 import { ReadingCheck } from '../run-through/ReadingCheck';
@@ -23,13 +35,30 @@ export function PicturePanel() {
       <h2 className="title">Picture</h2>
       <p className="muted">Shapes start at the playhead’s beat and stand for two bars.</p>
       <div style={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 6, marginBottom: 14 }}>
-        <button className="soft" onClick={addRectangle}><Square size={16} /> Rectangle</button>
-        <button className="soft" onClick={addEllipse}><Circle size={16} /> Ellipse</button>
-        <button className="soft" onClick={addKite}><Diamond size={16} /> Diamond</button>
-        <button className="soft" onClick={addWave}><Waves size={16} /> Wave</button>
-        <button className="soft" onClick={() => setView({ drawingFor: 'stroke', notice: 'Draw on the canvas; Escape leaves it' })}><PenLine size={16} /> Drawn line</button>
+        <button className="soft" onClick={addRectangle}>
+          <Square size={16} /> Rectangle
+        </button>
+        <button className="soft" onClick={addEllipse}>
+          <Circle size={16} /> Ellipse
+        </button>
+        <button className="soft" onClick={addKite}>
+          <Diamond size={16} /> Diamond
+        </button>
+        <button className="soft" onClick={addWave}>
+          <Waves size={16} /> Wave
+        </button>
+        <button
+          className="soft"
+          onClick={() => setView({ drawingFor: 'stroke', notice: 'Draw on the canvas; Escape leaves it' })}
+        >
+          <PenLine size={16} /> Drawn line
+        </button>
       </div>
-      <FileDrop wanted="picture" accept="image/png,image/jpeg,image/webp,image/gif" label="Choose a picture"><strong style={{ color: 'var(--text)', fontWeight: 600 }}>Drop a picture here</strong><br />PNG, JPEG, WebP, GIF</FileDrop>
+      <FileDrop wanted="picture" accept="image/png,image/jpeg,image/webp,image/gif" label="Choose a picture">
+        <strong style={{ color: 'var(--text)', fontWeight: 600 }}>Drop a picture here</strong>
+        <br />
+        PNG, JPEG, WebP, GIF
+      </FileDrop>
     </>
   );
 }
@@ -71,20 +100,50 @@ function StarsTab() {
       {layer && (
         <>
           <p className="muted">Star at the playhead for {layer.name}:</p>
-          <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>{moving.filter((p) => layer.tracks[p]).map((p) => <button key={p} className="soft" onClick={() => toggleKey(layer, p)}>{propertyDefinition(p).label}</button>)}</div>
+          <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>
+            {moving
+              .filter((p) => layer.tracks[p])
+              .map((p) => (
+                <button key={p} className="soft" onClick={() => toggleKey(layer, p)}>
+                  {propertyDefinition(p).label}
+                </button>
+              ))}
+          </div>
         </>
       )}
       <hr className="rule" />
-      <p className="muted" style={{ marginTop: 0 }}>{keys.length === 0 ? 'No stars selected.' : `${keys.length} star${keys.length === 1 ? '' : 's'} selected. They run on:`}</p>
-      <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>{QUICK.map((q) => <button key={q.label} className="soft" disabled={keys.length === 0} onClick={() => setEasing(q.easing)}>{q.label}</button>)}</div>
+      <p className="muted" style={{ marginTop: 0 }}>
+        {keys.length === 0
+          ? 'No stars selected.'
+          : `${keys.length} star${keys.length === 1 ? '' : 's'} selected. They run on:`}
+      </p>
+      <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>
+        {QUICK.map((q) => (
+          <button key={q.label} className="soft" disabled={keys.length === 0} onClick={() => setEasing(q.easing)}>
+            {q.label}
+          </button>
+        ))}
+      </div>
       <hr className="rule" />
       <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>
-        <button className="soft" disabled={!layer} onClick={selectAllKeys}>Select all stars</button>
-        <button className="soft" disabled={keys.length === 0} onClick={copySelection}>Copy</button>
-        <button className="soft" disabled={!layer} onClick={pasteSelection}>Paste here</button>
-        <button className="soft" disabled={keys.length < 2} onClick={reverseKeys}>Reverse</button>
-        <button className="soft" disabled={keys.length < 2} onClick={() => stretchKeys(2)}>Stretch ×2</button>
-        <button className="soft" disabled={keys.length < 2} onClick={() => stretchKeys(0.5)}>Squeeze ×½</button>
+        <button className="soft" disabled={!layer} onClick={selectAllKeys}>
+          Select all stars
+        </button>
+        <button className="soft" disabled={keys.length === 0} onClick={copySelection}>
+          Copy
+        </button>
+        <button className="soft" disabled={!layer} onClick={pasteSelection}>
+          Paste here
+        </button>
+        <button className="soft" disabled={keys.length < 2} onClick={reverseKeys}>
+          Reverse
+        </button>
+        <button className="soft" disabled={keys.length < 2} onClick={() => stretchKeys(2)}>
+          Stretch ×2
+        </button>
+        <button className="soft" disabled={keys.length < 2} onClick={() => stretchKeys(0.5)}>
+          Squeeze ×½
+        </button>
       </div>
     </>
   );
@@ -94,17 +153,81 @@ export function SoundPanel() {
   const piece = usePiece();
   const { music } = piece;
   const analysis = useAnalysis();
-  if (!music) return <><h2 className="title">Sound</h2><p className="muted">There is no music yet. Bring a song in on the first rung.</p></>;
-  const set = (change: Partial<typeof music>, gesture: string) => edit([{ type: 'music.set', music: { ...music, ...change } }], gesture);
+  if (!music)
+    return (
+      <>
+        <h2 className="title">Sound</h2>
+        <p className="muted">There is no music yet. Bring a song in on the first rung.</p>
+      </>
+    );
+  const set = (change: Partial<typeof music>, gesture: string) =>
+    edit([{ type: 'music.set', music: { ...music, ...change } }], gesture);
   return (
     <>
       <h2 className="title">Sound</h2>
       <p className="muted">How {songOf(piece)?.name.replace(/\.\w+$/, '')} plays in the piece.</p>
-      <div className="prop"><span /><span className="name">Loudness</span><NumberField label="Loudness" value={music.gain * 100} unit="%" min={0} max={400} onChange={(v, g) => set({ gain: v / 100 }, g)} /></div>
-      <div className="prop"><span /><span className="name">Fade in</span><NumberField label="Fade in" value={music.fadeIn} unit="s" step={0.05} min={0} onChange={(v, g) => set({ fadeIn: v }, g)} /></div>
-      <div className="prop"><span /><span className="name">Fade out</span><NumberField label="Fade out" value={music.fadeOut} unit="s" step={0.05} min={0} onChange={(v, g) => set({ fadeOut: v }, g)} /></div>
-      <div className="prop"><span /><span className="name">Starts in the piece at</span><NumberField label="Song start" value={music.start} unit="s" step={0.01} decimals={3} onChange={(v, g) => set({ start: v }, g)} /></div>
-      <div className="prop"><span /><span className="name">Leave out at the front</span><NumberField label="Song trim" value={music.trimStart} unit="s" step={0.01} min={0} max={Math.max(0, (music.trimEnd ?? analysis?.duration ?? 3600) - 0.1)} decimals={3} onChange={(v, g) => set({ trimStart: v }, g)} /></div>
+      <div className="prop">
+        <span />
+        <span className="name">Loudness</span>
+        <NumberField
+          label="Loudness"
+          value={music.gain * 100}
+          unit="%"
+          min={0}
+          max={400}
+          onChange={(v, g) => set({ gain: v / 100 }, g)}
+        />
+      </div>
+      <div className="prop">
+        <span />
+        <span className="name">Fade in</span>
+        <NumberField
+          label="Fade in"
+          value={music.fadeIn}
+          unit="s"
+          step={0.05}
+          min={0}
+          onChange={(v, g) => set({ fadeIn: v }, g)}
+        />
+      </div>
+      <div className="prop">
+        <span />
+        <span className="name">Fade out</span>
+        <NumberField
+          label="Fade out"
+          value={music.fadeOut}
+          unit="s"
+          step={0.05}
+          min={0}
+          onChange={(v, g) => set({ fadeOut: v }, g)}
+        />
+      </div>
+      <div className="prop">
+        <span />
+        <span className="name">Starts in the piece at</span>
+        <NumberField
+          label="Song start"
+          value={music.start}
+          unit="s"
+          step={0.01}
+          decimals={3}
+          onChange={(v, g) => set({ start: v }, g)}
+        />
+      </div>
+      <div className="prop">
+        <span />
+        <span className="name">Leave out at the front</span>
+        <NumberField
+          label="Song trim"
+          value={music.trimStart}
+          unit="s"
+          step={0.01}
+          min={0}
+          max={Math.max(0, (music.trimEnd ?? analysis?.duration ?? 3600) - 0.1)}
+          decimals={3}
+          onChange={(v, g) => set({ trimStart: v }, g)}
+        />
+      </div>
     </>
   );
 }
@@ -112,14 +235,38 @@ export function SoundPanel() {
 export function ColourPanel() {
   const piece = usePiece();
   const { background } = piece;
-  const used = [...new Set(piece.layers.flatMap((l) => (['fill', 'stroke'] as const).flatMap((p) => (l.tracks[p] && (p === 'fill' || (l.tracks.strokeWidth?.value as number) > 0) ? [(l.tracks[p].value as string).slice(0, 7).toLowerCase()] : []))))]; // colour tracks
+  const used = [
+    ...new Set(
+      piece.layers.flatMap((l) =>
+        (['fill', 'stroke'] as const).flatMap((p) =>
+          l.tracks[p] && (p === 'fill' || (l.tracks.strokeWidth?.value as number) > 0)
+            ? [(l.tracks[p].value as string).slice(0, 7).toLowerCase()]
+            : [],
+        ),
+      ),
+    ),
+  ]; // colour tracks
   return (
     <>
       <h2 className="title">Colour</h2>
-      <div className="prop"><span /><span className="name">Background</span><ColourField label="Background" value={background.value as string} onChange={(value, g) => edit([{ type: 'piece.setBackground', background: { ...background, value } }], g)} /></div>
+      <div className="prop">
+        <span />
+        <span className="name">Background</span>
+        <ColourField
+          label="Background"
+          value={background.value as string}
+          onChange={(value, g) => edit([{ type: 'piece.setBackground', background: { ...background, value } }], g)}
+        />
+      </div>
       <hr className="rule" />
-      <p className="muted" style={{ marginTop: 0 }}>In the piece:</p>
-      <div style={{ display: 'flex', gap: 6, flexWrap: 'wrap' }}>{used.map((c) => <span key={c} className="swatch" style={{ background: c }} title={c} />)}</div>
+      <p className="muted" style={{ marginTop: 0 }}>
+        In the piece:
+      </p>
+      <div style={{ display: 'flex', gap: 6, flexWrap: 'wrap' }}>
+        {used.map((c) => (
+          <span key={c} className="swatch" style={{ background: c }} title={c} />
+        ))}
+      </div>
     </>
   );
 }
@@ -129,19 +276,33 @@ export function RunThroughPanel() {
   const piece = usePiece();
   const times = useTimes();
   const findings = [
-    ...times.missing.map((m) => ({ key: `m-${m.layerId}-${m.where}`, text: `The ${m.where}${m.layerId ? ` of ${piece.layers.find((l) => l.id === m.layerId)?.name}` : ''} is pinned to something that is gone; it stays at its last time.`, layerId: m.layerId })),
+    ...times.missing.map((m) => ({
+      key: `m-${m.layerId}-${m.where}`,
+      text: `The ${m.where}${m.layerId ? ` of ${piece.layers.find((l) => l.id === m.layerId)?.name}` : ''} is pinned to something that is gone; it stays at its last time.`,
+      layerId: m.layerId,
+    })),
     ...piece.layers.flatMap((l) => {
       const [start, end] = [times.timeOf(l.start), times.timeOf(l.end)];
-      if (start >= times.end || end <= 0) return [{ key: `o-${l.id}`, text: `${l.name} stands outside the piece and is never seen.`, layerId: l.id }];
-      if (end - start < piece.frameRate.den / piece.frameRate.num) return [{ key: `s-${l.id}`, text: `${l.name} stands for less than a frame.`, layerId: l.id }];
+      if (start >= times.end || end <= 0)
+        return [{ key: `o-${l.id}`, text: `${l.name} stands outside the piece and is never seen.`, layerId: l.id }];
+      if (end - start < piece.frameRate.den / piece.frameRate.num)
+        return [{ key: `s-${l.id}`, text: `${l.name} stands for less than a frame.`, layerId: l.id }];
       return [];
     }),
   ];
   return (
     <>
       <h2 className="title">Run-through</h2>
-      {findings.length === 0 ? <p style={{ color: 'var(--moss)' }}>Every pin holds and every layer is seen.</p> : <p className="muted">{findings.length} to look at:</p>}
-      {findings.map((f) => <button key={f.key} className="list-row" onClick={() => f.layerId && selectLayers([f.layerId])}>{f.text}</button>)}
+      {findings.length === 0 ? (
+        <p style={{ color: 'var(--moss)' }}>Every pin holds and every layer is seen.</p>
+      ) : (
+        <p className="muted">{findings.length} to look at:</p>
+      )}
+      {findings.map((f) => (
+        <button key={f.key} className="list-row" onClick={() => f.layerId && selectLayers([f.layerId])}>
+          {f.text}
+        </button>
+      ))}
       <hr className="rule" />
       <ReadingCheck />
       <hr className="rule" />

@@ -1,14 +1,16 @@
 import { useEffect, useRef, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { createPainter } from '@core/paint';
-import type { DrawContext } from '@core/paint';
 import { resolveTimes } from '@core/piece';
 import { prepareScene, sceneAt } from '@core/scene';
 import { createLayoutCache } from '@core/text';
-import { api, call } from '../../platform/api';
+import { api, call, receivedPiece } from '../../platform/api';
 import { createBrowserHost, loadedFonts, pictureHashes } from '../../platform/browser-host';
 
-/** One frame of a piece at full size and nothing else: `/frame/ID?at=SECONDS&format=ID`. For proofs, comparison and printing. */
+/**
+ * One frame of a piece at full size and nothing else: `/frame/ID?at=SECONDS&format=ID`. For proofs, comparison and
+ * printing.
+ */
 export function FramePage() {
   const { id = '' } = useParams();
   const [query] = useSearchParams();
@@ -20,19 +22,25 @@ export function FramePage() {
     let isCurrent = true;
     (async () => {
       setState('loading');
-      const { piece } = await call(api.pieces[':id'].$get({ param: { id } }));
+      const piece = receivedPiece((await call(api.pieces[':id'].$get({ param: { id } }))).piece);
       const song = piece.media.find((m) => m.id === piece.music?.mediaId);
-      const analysis = song ? await call(api.media[':hash'].analysis.$get({ param: { hash: song.hash } })).catch(() => null) : null;
+      const analysis = song
+        ? await call(api.media[':hash'].analysis.$get({ param: { hash: song.hash } })).catch(() => null)
+        : null;
       const host = createBrowserHost();
       const [fonts] = await Promise.all([loadedFonts(piece), host.loadPictures(pictureHashes(piece))]);
-      const list = sceneAt(prepareScene(piece, resolveTimes(piece, analysis), format ?? piece.leadFormatId), at, createLayoutCache(fonts));
+      const list = sceneAt(
+        prepareScene(piece, resolveTimes(piece, analysis), format ?? piece.leadFormatId),
+        at,
+        createLayoutCache(fonts),
+      );
       const target = canvas.current;
       if (!isCurrent || !target) return;
       target.width = list.width;
       target.height = list.height;
       const context = target.getContext('2d', { willReadFrequently: true });
       if (!context) throw new Error('no canvas');
-      createPainter(host).paint(context as unknown as DrawContext, list); // DrawContext is a subset of Canvas2D
+      createPainter(host).paint(context, list); // DrawContext is a subset of Canvas2D
       target.dataset.at = String(at);
       setState('painted');
     })().catch((error: unknown) => isCurrent && setState(error instanceof Error ? error.message : 'failed'));

@@ -1,6 +1,6 @@
 import { wantedRatio, worstContrast } from '@core/checks';
 import { createPainter } from '@core/paint';
-import type { DrawContext, Painter } from '@core/paint';
+import type { Painter } from '@core/paint';
 import { NO_DRESS, constantTrack, formatOf, resolveTimes } from '@core/piece';
 import type { Piece, TextLayer } from '@core/piece';
 import type { SongAnalysis } from '@core/audio';
@@ -9,7 +9,10 @@ import { createLayoutCache } from '@core/text';
 import type { Seconds } from '@core/time';
 import { createBrowserHost, loadedFonts, pictureHashes } from '../../platform/browser-host';
 
-/** Contrast is looked at in pictures of this many pixels along the longer side: letters of 24 in 1080 still have whole pixels. */
+/**
+ * Contrast is looked at in pictures of this many pixels along the longer side: letters of 24 in 1080 still have whole
+ * pixels.
+ */
 const SIDE = 640;
 /** How often a layer is looked at over its whole stay, seconds, and how many times at least and at most. */
 const EVERY = 0.25;
@@ -33,17 +36,43 @@ interface Canvas {
   readonly painter: Painter;
 }
 
-/** The layer's letters alone, white on black. While they fade in or out they are not yet letters; words that are faint all the time are. */
+/**
+ * The layer's letters alone, white on black. While they fade in or out they are not yet letters; words that are faint
+ * all the time are.
+ */
 function lettersOnly(piece: Piece, layer: TextLayer): Piece {
-  const bare: TextLayer = { ...layer, blend: 'normal', gestures: layer.gestures.map((g) => ({ ...g, colour: '#ffffff' })), content: { ...layer.content, dress: NO_DRESS, gradient: 'none', picture: null, spans: layer.content.spans.map(({ colour: _colour, ...span }) => span) }, tracks: { ...layer.tracks, fill: constantTrack('#ffffff'), strokeWidth: constantTrack(0), opacity: layer.tracks.opacity?.keyframes.length ? layer.tracks.opacity : constantTrack(1) } };
+  const bare: TextLayer = {
+    ...layer,
+    blend: 'normal',
+    gestures: layer.gestures.map((g) => ({ ...g, colour: '#ffffff' })),
+    content: {
+      ...layer.content,
+      dress: NO_DRESS,
+      gradient: 'none',
+      picture: null,
+      spans: layer.content.spans.map(({ colour: _colour, ...span }) => span),
+    },
+    tracks: {
+      ...layer.tracks,
+      fill: constantTrack('#ffffff'),
+      strokeWidth: constantTrack(0),
+      opacity: layer.tracks.opacity?.keyframes.length ? layer.tracks.opacity : constantTrack(1),
+    },
+  };
   return { ...piece, background: constantTrack('#000000'), layers: [bare] };
 }
 
 /**
- * Paints each text where it stands, with and without what is behind it, and gives those that stand out too little, the faintest first.
- * Runs in slices, so that the desk stays alive.
+ * Paints each text where it stands, with and without what is behind it, and gives those that stand out too little, the
+ * faintest first. Runs in slices, so that the desk stays alive.
  */
-export async function scanContrast(piece: Piece, analysis: SongAnalysis | null, formatId: string, onProgress: (share: number) => void, signal: AbortSignal): Promise<ContrastFinding[]> {
+export async function scanContrast(
+  piece: Piece,
+  analysis: SongAnalysis | null,
+  formatId: string,
+  onProgress: (share: number) => void,
+  signal: AbortSignal,
+): Promise<ContrastFinding[]> {
   const host = createBrowserHost();
   const [fonts] = await Promise.all([loadedFonts(piece), host.loadPictures(pictureHashes(piece))]);
   const layout = createLayoutCache(fonts);
@@ -61,11 +90,13 @@ export async function scanContrast(piece: Piece, analysis: SongAnalysis | null, 
   };
   const [seen, alone] = [canvas(), canvas()];
   const paint = (c: Canvas, list: Parameters<Painter['paint']>[1]) => {
-    c.painter.paint(c.context as unknown as DrawContext, list, scale); // DrawContext is a subset
+    c.painter.paint(c.context, list, scale); // DrawContext is a subset
     return c.context.getImageData(0, 0, width, height).data;
   };
   const scene = prepareScene(piece, times, format.id);
-  const texts = piece.layers.filter((l): l is TextLayer => l.kind === 'text' && !l.hidden && l.content.text.trim() !== '');
+  const texts = piece.layers.filter(
+    (l): l is TextLayer => l.kind === 'text' && !l.hidden && l.content.text.trim() !== '',
+  );
   const findings: ContrastFinding[] = [];
   for (const [i, layer] of texts.entries()) {
     if (signal.aborted) return [];
@@ -88,7 +119,14 @@ export async function scanContrast(piece: Piece, analysis: SongAnalysis | null, 
       const size = drawn ? Math.abs(drawn.matrix[3]) * 1000 : lead;
       const wanted = wantedRatio(size / lead);
       if (cell.ratio >= wanted) continue;
-      worst = { layerId: layer.id, at, ratio: cell.ratio, wanted, behind: cell.behind, picture: marked(seen, cell.box) };
+      worst = {
+        layerId: layer.id,
+        at,
+        ratio: cell.ratio,
+        wanted,
+        behind: cell.behind,
+        picture: marked(seen, cell.box),
+      };
     }
     if (worst) findings.push(worst);
   }

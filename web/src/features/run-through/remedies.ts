@@ -12,10 +12,32 @@ const EVEN_LUMINANCE = Math.sqrt(1.05 * 0.05) - 0.05;
 
 /** What helps letters that are too faint, each one click and one undo. */
 export const REMEDIES = {
-  band: { label: 'Band', apply: (layer: TextLayer) => wear(layer, { band: { per: 'line', colour: isLight(layer) ? INK : PAPER, padX: 0.2, padY: 0.3, radius: 0.08 } }) },
-  shadow: { label: 'Shadow', apply: (layer: TextLayer) => wear(layer, { glow: { colour: isLight(layer) ? '#000000FF' : '#FFFFFFFF', radius: 0.12 } }) },
-  colour: { label: 'Other colour', apply: (layer: TextLayer, finding: ContrastFinding) => void edit([{ type: 'value.set', layerId: layer.id, property: 'fill', value: finding.behind > EVEN_LUMINANCE ? INK : PAPER }]) },
-  tint: { label: 'Tint behind', apply: (layer: TextLayer, _finding: ContrastFinding, piece: Piece) => tintBehind(layer, piece) },
+  band: {
+    label: 'Band',
+    apply: (layer: TextLayer) =>
+      wear(layer, { band: { per: 'line', colour: isLight(layer) ? INK : PAPER, padX: 0.2, padY: 0.3, radius: 0.08 } }),
+  },
+  shadow: {
+    label: 'Shadow',
+    apply: (layer: TextLayer) =>
+      wear(layer, { glow: { colour: isLight(layer) ? '#000000FF' : '#FFFFFFFF', radius: 0.12 } }),
+  },
+  colour: {
+    label: 'Other colour',
+    apply: (layer: TextLayer, finding: ContrastFinding) =>
+      void edit([
+        {
+          type: 'value.set',
+          layerId: layer.id,
+          property: 'fill',
+          value: finding.behind > EVEN_LUMINANCE ? INK : PAPER,
+        },
+      ]),
+  },
+  tint: {
+    label: 'Tint behind',
+    apply: (layer: TextLayer, _finding: ContrastFinding, piece: Piece) => tintBehind(layer, piece),
+  },
 } as const;
 
 function wear(layer: TextLayer, dress: Partial<TextLayer['content']['dress']>): void {
@@ -31,6 +53,15 @@ function isLight(layer: TextLayer): boolean {
 /** A veil under the words for as long as they stand, dark under light letters and light under dark ones. */
 function tintBehind(layer: TextLayer, piece: Piece): void {
   const lead = leadFormat(piece);
-  const veil = createLayer('rectangle', { name: `Tint under ${layer.name}`.slice(0, 200), start: layer.start, end: layer.end, values: { dimensions: [lead.width, lead.height], fill: isLight(layer) ? `${INK}B0` : `${PAPER}B0` } }, newId);
+  const veil = createLayer(
+    'rectangle',
+    {
+      name: `Tint under ${layer.name}`.slice(0, 200),
+      start: layer.start,
+      end: layer.end,
+      values: { dimensions: [lead.width, lead.height], fill: isLight(layer) ? `${INK}B0` : `${PAPER}B0` },
+    },
+    newId,
+  );
   edit([{ type: 'layer.add', layers: [veil], at: piece.layers.indexOf(layer) }]);
 }

@@ -22,7 +22,10 @@ interface Props {
 
 const sameRef = (a: KeyRef, b: KeyRef) => a.keyId === b.keyId && a.property === b.property && a.layerId === b.layerId;
 
-/** A keyframe on the timeline. Dragging moves all selected keyframes; the one held snaps, the others keep their distance. */
+/**
+ * A keyframe on the timeline. Dragging moves all selected keyframes; the one held snaps, the others keep their
+ * distance.
+ */
 export function KeyStar({ layer, property, keyframe, axis, y }: Props) {
   const times = useTimes();
   const selectedKeys = useDesk((s) => s.selectedKeys);
@@ -33,14 +36,22 @@ export function KeyStar({ layer, property, keyframe, axis, y }: Props) {
 
   const drag = useTimeDrag(axis.pixelsPerSecond, {
     onStart: (e) => {
-      const refs = e.shiftKey ? (isOn ? selectedKeys.filter((r) => !sameRef(r, ref)) : [...selectedKeys, ref]) : isOn ? selectedKeys : [ref];
+      const refs = e.shiftKey
+        ? isOn
+          ? selectedKeys.filter((r) => !sameRef(r, ref))
+          : [...selectedKeys, ref]
+        : isOn
+          ? selectedKeys
+          : [ref];
       setView({ selectedKeys: refs });
       if (!useDesk.getState().selectedLayers.includes(layer.id)) selectLayers([layer.id]);
       setView({ selectedKeys: refs });
       const moments = new Map<string, Moment>();
       const { piece } = useDesk.getState();
       for (const r of refs) {
-        const key = piece?.layers.find((l) => l.id === r.layerId)?.tracks[r.property]?.keyframes.find((k) => k.id === r.keyId);
+        const key = piece?.layers
+          .find((l) => l.id === r.layerId)
+          ?.tracks[r.property]?.keyframes.find((k) => k.id === r.keyId);
         if (key) moments.set(r.keyId, key.at);
       }
       held.current = { refs, moments, seconds };

@@ -17,12 +17,26 @@ export const ROW = 32;
 export const PROPERTY_ROW = 24;
 
 /** Properties of a layer that have keyframes, in table order. */
-export const animatedProperties = (layer: Layer): PropertyId[] => PROPERTY_IDS.filter((property) => (layer.tracks[property]?.keyframes.length ?? 0) > 0);
+export const animatedProperties = (layer: Layer): PropertyId[] =>
+  PROPERTY_IDS.filter((property) => (layer.tracks[property]?.keyframes.length ?? 0) > 0);
 
-export const rowHeight = (layer: Layer, isOpen: boolean): number => ROW + (isOpen ? animatedProperties(layer).length * PROPERTY_ROW : 0);
+export const rowHeight = (layer: Layer, isOpen: boolean): number =>
+  ROW + (isOpen ? animatedProperties(layer).length * PROPERTY_ROW : 0);
 
 /** One layer on the timeline: its name, its bar, its stars. */
-export function LayerRow({ layer, piece, axis, top, isOpen }: { layer: Layer; piece: Piece; axis: TimeAxis; top: number; isOpen: boolean }) {
+export function LayerRow({
+  layer,
+  piece,
+  axis,
+  top,
+  isOpen,
+}: {
+  layer: Layer;
+  piece: Piece;
+  axis: TimeAxis;
+  top: number;
+  isOpen: boolean;
+}) {
   const times = useTimes();
   const isOn = useDesk((s) => s.selectedLayers.includes(layer.id));
   const [renaming, setRenaming] = useState(false);
@@ -63,7 +77,8 @@ export function LayerRow({ layer, piece, axis, top, isOpen }: { layer: Layer; pi
       if (!h || !now) return;
       const at = snapDragged(h[side] + delta, axis.pixelsPerSecond, [layer.id], e.altKey);
       const seconds = now.timeOf(at);
-      if (side === 'start' ? seconds < h.end - 0.01 : seconds > h.start + 0.01) edit([{ type: 'layer.setSpan', id: layer.id, [side]: at }], gesture);
+      if (side === 'start' ? seconds < h.end - 0.01 : seconds > h.start + 0.01)
+        edit([{ type: 'layer.setSpan', id: layer.id, [side]: at }], gesture);
     },
   });
   const startEdge = useTimeDrag(axis.pixelsPerSecond, edge('start'));
@@ -73,39 +88,150 @@ export function LayerRow({ layer, piece, axis, top, isOpen }: { layer: Layer; pi
   const width = Math.max(3, (end - start) * axis.pixelsPerSecond);
   const captionLeft = Math.max(14, 14 - left);
   return (
-    <div className={`row${isOn ? ' selected' : ''}`} style={{ top, height: rowHeight(layer, isOpen), opacity: layer.hidden ? 0.5 : 1 }} data-layer={layer.id} role="group" aria-label={layer.name}>
+    <div
+      className={`row${isOn ? ' selected' : ''}`}
+      style={{ top, height: rowHeight(layer, isOpen), opacity: layer.hidden ? 0.5 : 1 }}
+      data-layer={layer.id}
+      role="group"
+      aria-label={layer.name}
+    >
       <div className="row-name" style={{ height: ROW }}>
-        <button className="quiet" style={{ padding: 0 }} aria-label={isOpen ? `Close the keyframes of ${layer.name}` : `Open the keyframes of ${layer.name}`} disabled={properties.length === 0} onClick={() => setView({ openLayers: isOpen ? useDesk.getState().openLayers.filter((id) => id !== layer.id) : [...useDesk.getState().openLayers, layer.id] })}>
+        <button
+          className="quiet"
+          style={{ padding: 0 }}
+          aria-label={isOpen ? `Close the keyframes of ${layer.name}` : `Open the keyframes of ${layer.name}`}
+          disabled={properties.length === 0}
+          onClick={() =>
+            setView({
+              openLayers: isOpen
+                ? useDesk.getState().openLayers.filter((id) => id !== layer.id)
+                : [...useDesk.getState().openLayers, layer.id],
+            })
+          }
+        >
           {isOpen ? <ChevronDown size={14} /> : <ChevronRight size={14} />}
         </button>
         <LayerPicture layer={layer} piece={piece} />
         {renaming ? (
-          <input className="field" aria-label="Layer name" autoFocus defaultValue={layer.name} style={{ flex: 1, width: 0, padding: '1px 5px' }} onKeyDown={(e) => { e.stopPropagation(); if (e.key === 'Enter') e.currentTarget.blur(); if (e.key === 'Escape') setRenaming(false); }} onBlur={(e) => { const name = e.target.value.trim(); setRenaming(false); if (name) edit([{ type: 'layer.rename', id: layer.id, name }]); }} />
+          <input
+            className="field"
+            aria-label="Layer name"
+            autoFocus
+            defaultValue={layer.name}
+            style={{ flex: 1, width: 0, padding: '1px 5px' }}
+            onKeyDown={(e) => {
+              e.stopPropagation();
+              if (e.key === 'Enter') e.currentTarget.blur();
+              if (e.key === 'Escape') setRenaming(false);
+            }}
+            onBlur={(e) => {
+              const name = e.target.value.trim();
+              setRenaming(false);
+              if (name) edit([{ type: 'layer.rename', id: layer.id, name }]);
+            }}
+          />
         ) : (
-          <button className="label" title={layer.name} onClick={(e) => hold(e)} onDoubleClick={() => setRenaming(true)} onKeyDown={(e) => e.key === 'F2' && setRenaming(true)}>{layer.name}</button>
+          <button
+            className="label"
+            title={layer.name}
+            onClick={(e) => hold(e)}
+            onDoubleClick={() => setRenaming(true)}
+            onKeyDown={(e) => e.key === 'F2' && setRenaming(true)}
+          >
+            {layer.name}
+          </button>
         )}
         <span className={`icons${layer.hidden || layer.locked ? ' held' : ''}`}>
-          <button aria-label={layer.hidden ? `Show ${layer.name}` : `Hide ${layer.name}`} aria-pressed={layer.hidden} onClick={() => edit([{ type: 'layer.setFlags', ids: [layer.id], hidden: !layer.hidden }])}>{layer.hidden ? <EyeOff size={14} /> : <Eye size={14} />}</button>
-          <button aria-label={layer.locked ? `Unlock ${layer.name}` : `Lock ${layer.name}`} aria-pressed={layer.locked} onClick={() => edit([{ type: 'layer.setFlags', ids: [layer.id], locked: !layer.locked }])}>{layer.locked ? <Lock size={14} /> : <LockOpen size={14} />}</button>
+          <button
+            aria-label={layer.hidden ? `Show ${layer.name}` : `Hide ${layer.name}`}
+            aria-pressed={layer.hidden}
+            onClick={() => edit([{ type: 'layer.setFlags', ids: [layer.id], hidden: !layer.hidden }])}
+          >
+            {layer.hidden ? <EyeOff size={14} /> : <Eye size={14} />}
+          </button>
+          <button
+            aria-label={layer.locked ? `Unlock ${layer.name}` : `Lock ${layer.name}`}
+            aria-pressed={layer.locked}
+            onClick={() => edit([{ type: 'layer.setFlags', ids: [layer.id], locked: !layer.locked }])}
+          >
+            {layer.locked ? <Lock size={14} /> : <LockOpen size={14} />}
+          </button>
         </span>
       </div>
       <div className="track">
-        <div className="bar" data-bar={layer.id} style={{ left, width, height: ROW - 8, bottom: 'auto' }} {...move} role="slider" tabIndex={0} aria-label={`Span of ${layer.name}`} aria-valuenow={start} aria-valuetext={`from ${start.toFixed(2)} to ${end.toFixed(2)} seconds`}>
+        <div
+          className="bar"
+          data-bar={layer.id}
+          style={{ left, width, height: ROW - 8, bottom: 'auto' }}
+          {...move}
+          role="slider"
+          tabIndex={0}
+          aria-label={`Span of ${layer.name}`}
+          aria-valuenow={start}
+          aria-valuetext={`from ${start.toFixed(2)} to ${end.toFixed(2)} seconds`}
+        >
           <svg className="shape" viewBox="0 0 1000 100" preserveAspectRatio="none" aria-hidden="true">
             <rect width="1000" height="100" rx="0" fill={colour} opacity="0.3" />
             <path d={shape} fill={colour} />
-            {isOn && <rect width="1000" height="100" fill="none" stroke="var(--lamp)" strokeWidth="1.5" vectorEffect="non-scaling-stroke" />}
+            {isOn && (
+              <rect
+                width="1000"
+                height="100"
+                fill="none"
+                stroke="var(--lamp)"
+                strokeWidth="1.5"
+                vectorEffect="non-scaling-stroke"
+              />
+            )}
           </svg>
-          <span className="caption" style={{ color: inkOn(colour), left: captionLeft, textShadow: `0 0 3px ${colour}, 0 0 3px ${colour}` }}>{layer.name}</span>
+          <span
+            className="caption"
+            style={{ color: inkOn(colour), left: captionLeft, textShadow: `0 0 3px ${colour}, 0 0 3px ${colour}` }}
+          >
+            {layer.name}
+          </span>
           <span className="edge" style={{ left: -2 }} data-edge="start" {...startEdge} />
           <span className="edge" style={{ right: -2 }} data-edge="end" {...endEdge} />
         </div>
-        {!isOpen && properties.flatMap((property) => layer.tracks[property]!.keyframes.map((key) => <KeyStar key={key.id} layer={layer} property={property} keyframe={key} axis={axis} y={ROW / 2} />))}
-        {isOpen && properties.map((property, i) => layer.tracks[property]!.keyframes.map((key) => <KeyStar key={key.id} layer={layer} property={property} keyframe={key} axis={axis} y={ROW + (i + 0.5) * PROPERTY_ROW} />))}
+        {!isOpen &&
+          properties.flatMap((property) =>
+            layer.tracks[property]!.keyframes.map((key) => (
+              <KeyStar key={key.id} layer={layer} property={property} keyframe={key} axis={axis} y={ROW / 2} />
+            )),
+          )}
+        {isOpen &&
+          properties.map((property, i) =>
+            layer.tracks[property]!.keyframes.map((key) => (
+              <KeyStar
+                key={key.id}
+                layer={layer}
+                property={property}
+                keyframe={key}
+                axis={axis}
+                y={ROW + (i + 0.5) * PROPERTY_ROW}
+              />
+            )),
+          )}
       </div>
-      {isOpen && properties.map((property, i) => (
-        <button key={property} className="quiet" style={{ position: 'absolute', left: 48, top: ROW + i * PROPERTY_ROW, height: PROPERTY_ROW, fontSize: 12 }} onClick={() => setView({ selectedKeys: layer.tracks[property]!.keyframes.map((key) => ({ layerId: layer.id, property, keyId: key.id })) })}>{propertyDefinition(property).label}</button>
-      ))}
+      {isOpen &&
+        properties.map((property, i) => (
+          <button
+            key={property}
+            className="quiet"
+            style={{ position: 'absolute', left: 48, top: ROW + i * PROPERTY_ROW, height: PROPERTY_ROW, fontSize: 12 }}
+            onClick={() =>
+              setView({
+                selectedKeys: layer.tracks[property]!.keyframes.map((key) => ({
+                  layerId: layer.id,
+                  property,
+                  keyId: key.id,
+                })),
+              })
+            }
+          >
+            {propertyDefinition(property).label}
+          </button>
+        ))}
     </div>
   );
 }

@@ -10,12 +10,21 @@ import { snapDragged, useTimeDrag } from './use-time-drag';
 
 export const LANE = 28;
 
-/** The phrases as a line of text along the music, like words under notes; the strokes between them are dragged on the lattice. */
+/**
+ * The phrases as a line of text along the music, like words under notes; the strokes between them are dragged on the
+ * lattice.
+ */
 export function PhraseLane({ axis, phrases }: { axis: TimeAxis; phrases: readonly TextLayer[] }) {
   return (
     <div className="phrase-lane" role="group" aria-label="Phrases on the music" style={{ height: LANE }}>
-      <span className="muted" style={{ position: 'absolute', left: 12, top: 5, fontSize: 12 }}>Phrases</span>
-      <div className="track">{phrases.map((layer, i) => <Phrase key={layer.id} layer={layer} next={phrases[i + 1]} axis={axis} />)}</div>
+      <span className="muted" style={{ position: 'absolute', left: 12, top: 5, fontSize: 12 }}>
+        Phrases
+      </span>
+      <div className="track">
+        {phrases.map((layer, i) => (
+          <Phrase key={layer.id} layer={layer} next={phrases[i + 1]} axis={axis} />
+        ))}
+      </div>
     </div>
   );
 }
@@ -33,7 +42,12 @@ function Phrase({ layer, next, axis }: { layer: TextLayer; next: TextLayer | und
       held.current = end;
       selectLayers([layer.id]);
     },
-    onDrag: (delta, gesture, e) => moveBoundary(layer.id, snapDragged(held.current + delta, axis.pixelsPerSecond, [layer.id, ...(next ? [next.id] : [])], e.altKey), gesture),
+    onDrag: (delta, gesture, e) =>
+      moveBoundary(
+        layer.id,
+        snapDragged(held.current + delta, axis.pixelsPerSecond, [layer.id, ...(next ? [next.id] : [])], e.altKey),
+        gesture,
+      ),
   });
   const step = (e: React.KeyboardEvent) => {
     const by = { ArrowLeft: -1, ArrowRight: 1 }[e.key];
@@ -49,8 +63,33 @@ function Phrase({ layer, next, axis }: { layer: TextLayer; next: TextLayer | und
   const isShort = end - start < needs - 0.01;
   return (
     <>
-      <button className="phrase" data-phrase={layer.id} aria-pressed={isOn} title={layer.content.text} style={{ left: left + 4, width: Math.max(0, width - 7), color: isShort ? 'var(--ember)' : isOn ? 'var(--lamp)' : undefined }} onPointerDown={(e) => e.stopPropagation()} onClick={() => selectLayers([layer.id])}>{layer.content.text}</button>
-      <span className="phrase-end" data-boundary={layer.id} style={{ left: left + width }} {...drag} onKeyDown={step} role="slider" tabIndex={0} aria-label={`End of ${layer.content.text}`} aria-valuenow={end} aria-valuetext={`${end.toFixed(2)} seconds`} />
+      <button
+        className="phrase"
+        data-phrase={layer.id}
+        aria-pressed={isOn}
+        title={layer.content.text}
+        style={{
+          left: left + 4,
+          width: Math.max(0, width - 7),
+          color: isShort ? 'var(--ember)' : isOn ? 'var(--lamp)' : undefined,
+        }}
+        onPointerDown={(e) => e.stopPropagation()}
+        onClick={() => selectLayers([layer.id])}
+      >
+        {layer.content.text}
+      </button>
+      <span
+        className="phrase-end"
+        data-boundary={layer.id}
+        style={{ left: left + width }}
+        {...drag}
+        onKeyDown={step}
+        role="slider"
+        tabIndex={0}
+        aria-label={`End of ${layer.content.text}`}
+        aria-valuenow={end}
+        aria-valuetext={`${end.toFixed(2)} seconds`}
+      />
     </>
   );
 }

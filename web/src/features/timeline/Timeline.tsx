@@ -20,7 +20,13 @@ import { snapDragged } from './use-time-drag';
 
 const NAMES = 168;
 
-type Drag = { kind: 'fade'; side: 'fadeIn' | 'fadeOut'; gesture: string } | { kind: 'beat'; at: number; grab: number; before: GridCorrection['moves']; gesture: string } | { kind: 'scrub' } | { kind: 'loop'; from: number } | { kind: 'box'; x: number; y: number; add: boolean } | { kind: 'end' };
+type Drag =
+  | { kind: 'fade'; side: 'fadeIn' | 'fadeOut'; gesture: string }
+  | { kind: 'beat'; at: number; grab: number; before: GridCorrection['moves']; gesture: string }
+  | { kind: 'scrub' }
+  | { kind: 'loop'; from: number }
+  | { kind: 'box'; x: number; y: number; add: boolean }
+  | { kind: 'end' };
 
 /** The timeline reads like sheet music: the music is the top staff, its lattice runs down through every layer. */
 export function Timeline() {
@@ -72,7 +78,18 @@ export function Timeline() {
     return () => observer.disconnect();
   }, []);
   useEffect(() => {
-    if (canvas.current) drawLattice(canvas.current, { axis, piece, times, analysis, loop, height, names: NAMES, showsCurves, isMovingBeats });
+    if (canvas.current)
+      drawLattice(canvas.current, {
+        axis,
+        piece,
+        times,
+        analysis,
+        loop,
+        height,
+        names: NAMES,
+        showsCurves,
+        isMovingBeats,
+      });
   }, [axis, piece, times, analysis, loop, height, themeTick, showsCurves, isMovingBeats]);
   useEffect(
     () =>
@@ -97,7 +114,10 @@ export function Timeline() {
         setAxis((a) => zoomAxis(a, Math.exp(-e.deltaY * 0.0025), x, end));
       } else if (e.shiftKey || Math.abs(e.deltaX) > Math.abs(e.deltaY)) {
         e.preventDefault();
-        setAxis((a) => ({ ...a, scroll: clampScroll(a.scroll + (e.deltaX + (e.shiftKey ? e.deltaY : 0)) / a.pixelsPerSecond, a, end) }));
+        setAxis((a) => ({
+          ...a,
+          scroll: clampScroll(a.scroll + (e.deltaX + (e.shiftKey ? e.deltaY : 0)) / a.pixelsPerSecond, a, end),
+        }));
       }
     };
     element.addEventListener('wheel', onWheel, { passive: false });
@@ -139,7 +159,10 @@ export function Timeline() {
     const { music } = piece;
     const handles = music && analysis ? fadeHandles(music, analysis.duration, times.end) : null;
     if (!music || !handles) return;
-    const length = Math.max(0, Math.min(handles.finish - handles.start, side === 'fadeIn' ? seconds - handles.start : handles.finish - seconds));
+    const length = Math.max(
+      0,
+      Math.min(handles.finish - handles.start, side === 'fadeIn' ? seconds - handles.start : handles.finish - seconds),
+    );
     edit([{ type: 'music.set', music: { ...music, [side]: Math.round(length * 1000) / 1000 } }], gesture);
   };
   const onDown = (e: ReactPointerEvent) => {
@@ -154,8 +177,18 @@ export function Timeline() {
       else if (y < RULER && Math.abs(x - timeToX(axis, times.end)) < 6) drag.current = { kind: 'end' };
       else if (isMovingBeats && y > RULER && piece.music && grabbedBeat(x) !== null) {
         const at = grabbedBeat(x)!; // asked just before
-        drag.current = { kind: 'beat', at, grab: xToTime(axis, x) - at, before: piece.music.correction.moves, gesture: `beat-${newId()}` };
-      } else if (e.shiftKey) drag.current = { kind: 'loop', from: times.timeOf(snapDragged(xToTime(axis, x), axis.pixelsPerSecond, [], e.altKey)) };
+        drag.current = {
+          kind: 'beat',
+          at,
+          grab: xToTime(axis, x) - at,
+          before: piece.music.correction.moves,
+          gesture: `beat-${newId()}`,
+        };
+      } else if (e.shiftKey)
+        drag.current = {
+          kind: 'loop',
+          from: times.timeOf(snapDragged(xToTime(axis, x), axis.pixelsPerSecond, [], e.altKey)),
+        };
       else {
         drag.current = { kind: 'scrub' };
         scrubTo(snapToRuler(x, e.altKey));
@@ -168,7 +201,10 @@ export function Timeline() {
       }
     }
   };
-  const snapToRuler = (x: number, isFree: boolean) => (isFree ? xToTime(axis, x) : times.timeOf(snapDragged(Math.max(0, xToTime(axis, x)), axis.pixelsPerSecond, [], false)));
+  const snapToRuler = (x: number, isFree: boolean) =>
+    isFree
+      ? xToTime(axis, x)
+      : times.timeOf(snapDragged(Math.max(0, xToTime(axis, x)), axis.pixelsPerSecond, [], false));
   const onMove = (e: ReactPointerEvent) => {
     const d = drag.current;
     if (!d) return;
@@ -180,8 +216,23 @@ export function Timeline() {
       const to = times.timeOf(snapDragged(xToTime(axis, x), axis.pixelsPerSecond, [], e.altKey));
       const range = { from: Math.max(0, Math.min(d.from, to)), to: Math.min(times.end, Math.max(d.from, to)) };
       if (range.to - range.from > 0.05) setView({ loop: range });
-    } else if (d.kind === 'end') edit([{ type: 'piece.setEnd', end: snapDragged(Math.max(0.1, xToTime(axis, x)), axis.pixelsPerSecond, [], e.altKey) }], 'piece-end');
-    else setBox({ left: Math.min(d.x, x) + NAMES, top: Math.min(d.y, y), width: Math.abs(x - d.x), height: Math.abs(y - d.y) });
+    } else if (d.kind === 'end')
+      edit(
+        [
+          {
+            type: 'piece.setEnd',
+            end: snapDragged(Math.max(0.1, xToTime(axis, x)), axis.pixelsPerSecond, [], e.altKey),
+          },
+        ],
+        'piece-end',
+      );
+    else
+      setBox({
+        left: Math.min(d.x, x) + NAMES,
+        top: Math.min(d.y, y),
+        width: Math.abs(x - d.x),
+        height: Math.abs(y - d.y),
+      });
   };
   const onUp = () => {
     const d = drag.current;
@@ -194,7 +245,8 @@ export function Timeline() {
         for (const key of row.layer.tracks[property]?.keyframes ?? []) {
           const x = NAMES + timeToX(axis, times.timeOf(key.at));
           const y = rowsTop - scrollTop + row.top + (row.isOpen ? ROW + (i + 0.5) * PROPERTY_ROW : ROW / 2);
-          if (x >= box.left && x <= box.left + box.width && y >= box.top && y <= box.top + box.height) keys.push({ layerId: row.layer.id, property, keyId: key.id });
+          if (x >= box.left && x <= box.left + box.width && y >= box.top && y <= box.top + box.height)
+            keys.push({ layerId: row.layer.id, property, keyId: key.id });
         }
       });
     }
@@ -205,13 +257,27 @@ export function Timeline() {
     setBox(null);
   };
 
-  /** Shows the marked stretch (or what is selected), or the part of the song under the playhead, as wide as the timeline is. */
+  /**
+   * Shows the marked stretch (or what is selected), or the part of the song under the playhead, as wide as the timeline
+   * is.
+   */
   const zoomTo = useCallback(
     (what: 'stretch' | 'section') => {
-      const spans = piece.layers.filter((l) => useDesk.getState().selectedLayers.includes(l.id)).map((l) => [times.timeOf(l.start), times.timeOf(l.end)] as const);
-      const chosen = loop ?? (spans.length > 0 ? { from: Math.min(...spans.map((s) => s[0])), to: Math.max(...spans.map((s) => s[1])) } : null);
+      const spans = piece.layers
+        .filter((l) => useDesk.getState().selectedLayers.includes(l.id))
+        .map((l) => [times.timeOf(l.start), times.timeOf(l.end)] as const);
+      const chosen =
+        loop ??
+        (spans.length > 0
+          ? { from: Math.min(...spans.map((s) => s[0])), to: Math.max(...spans.map((s) => s[1])) }
+          : null);
       const { music } = piece;
-      const section = music && analysis?.sections.map((s) => ({ from: songToPiece(music, s.start), to: songToPiece(music, s.end) })).filter((s) => s.from <= playhead.seconds + 1e-3).pop();
+      const section =
+        music &&
+        analysis?.sections
+          .map((s) => ({ from: songToPiece(music, s.start), to: songToPiece(music, s.end) }))
+          .filter((s) => s.from <= playhead.seconds + 1e-3)
+          .pop();
       const shown = what === 'stretch' ? chosen : section;
       if (shown && shown.to > shown.from) setAxis((a) => fitAxis(a.width, shown.from, shown.to));
     },
@@ -229,25 +295,109 @@ export function Timeline() {
     [end, zoomTo],
   );
 
-  const confidence = times.grid.confidence.length > 2 ? Math.round((100 * times.grid.confidence.reduce((a, b) => a + b, 0)) / times.grid.confidence.length) : null;
+  const confidence =
+    times.grid.confidence.length > 2
+      ? Math.round((100 * times.grid.confidence.reduce((a, b) => a + b, 0)) / times.grid.confidence.length)
+      : null;
   return (
-    <div ref={holder} className="timeline" tabIndex={0} role="region" aria-label="Timeline" style={{ ['--names' as string]: `${NAMES}px` }} onPointerDown={onDown} onPointerMove={onMove} onPointerUp={onUp} onPointerCancel={onUp} onKeyDown={onKey}
-      data-pixels-per-second={axis.pixelsPerSecond} data-scroll={axis.scroll} data-names={NAMES}>
+    <div
+      ref={holder}
+      className="timeline"
+      tabIndex={0}
+      role="region"
+      aria-label="Timeline"
+      style={{ ['--names' as string]: `${NAMES}px` }}
+      onPointerDown={onDown}
+      onPointerMove={onMove}
+      onPointerUp={onUp}
+      onPointerCancel={onUp}
+      onKeyDown={onKey}
+      data-pixels-per-second={axis.pixelsPerSecond}
+      data-scroll={axis.scroll}
+      data-names={NAMES}
+    >
       <canvas ref={canvas} aria-hidden="true" />
       <div style={{ position: 'absolute', left: 12, top: RULER + PARTS, width: NAMES - 20, pointerEvents: 'none' }}>
-        <div style={{ fontWeight: 500, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{song ? song.name.replace(/\.\w+$/, '') : 'No music'}</div>
-        <div className="muted" style={{ fontSize: 11.5 }}>{song ? (confidence === null ? 'tempo typed by hand' : `sure of the beat ${confidence} %`) : `${piece.tempo.bpm} BPM, typed`}</div>
-        {analysis && song && <div className="muted" style={{ fontSize: 10, position: 'absolute', right: -4, top: WAVE + 2, lineHeight: '10px', textAlign: 'right' }}>high<br />mid<br />low</div>}
-      </div>
-      {phrases.length > 0 && <div style={{ position: 'absolute', left: 0, right: 0, top: MUSIC_HEIGHT }}><PhraseLane axis={axis} phrases={phrases} /></div>}
-      <div className="rows" ref={rows} style={{ top: rowsTop }} onScroll={(e) => setScrollTop(e.currentTarget.scrollTop)}>
-        <div style={{ height: total + 40, position: 'relative' }}>
-          {visible.map((row) => <LayerRow key={row.layer.id} layer={row.layer} piece={piece} axis={axis} top={row.top} isOpen={row.isOpen} />)}
+        <div style={{ fontWeight: 500, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+          {song ? song.name.replace(/\.\w+$/, '') : 'No music'}
         </div>
-        {layout.length === 0 && <p className="muted" style={{ position: 'absolute', left: NAMES + 20, top: 20 }}>Put up words or a shape from the ladder on the left; they appear here as bars on the beat lattice.</p>}
+        <div className="muted" style={{ fontSize: 11.5 }}>
+          {song
+            ? confidence === null
+              ? 'tempo typed by hand'
+              : `sure of the beat ${confidence} %`
+            : `${piece.tempo.bpm} BPM, typed`}
+        </div>
+        {analysis && song && (
+          <div
+            className="muted"
+            style={{
+              fontSize: 10,
+              position: 'absolute',
+              right: -4,
+              top: WAVE + 2,
+              lineHeight: '10px',
+              textAlign: 'right',
+            }}
+          >
+            high
+            <br />
+            mid
+            <br />
+            low
+          </div>
+        )}
       </div>
-      {box && <div style={{ position: 'absolute', ...box, border: '1px solid var(--lamp)', background: 'color-mix(in srgb, var(--lamp) 12%, transparent)', pointerEvents: 'none', zIndex: 7 }} />}
-      <div ref={head} className="playhead" role="slider" aria-label="Playhead" aria-valuenow={0} aria-valuetext={formatBarBeat(beatToBar(times.grid, secondsToBeat(times.grid, 0)))} tabIndex={-1} />
+      {phrases.length > 0 && (
+        <div style={{ position: 'absolute', left: 0, right: 0, top: MUSIC_HEIGHT }}>
+          <PhraseLane axis={axis} phrases={phrases} />
+        </div>
+      )}
+      <div
+        className="rows"
+        ref={rows}
+        style={{ top: rowsTop }}
+        onScroll={(e) => setScrollTop(e.currentTarget.scrollTop)}
+      >
+        <div style={{ height: total + 40, position: 'relative' }}>
+          {visible.map((row) => (
+            <LayerRow
+              key={row.layer.id}
+              layer={row.layer}
+              piece={piece}
+              axis={axis}
+              top={row.top}
+              isOpen={row.isOpen}
+            />
+          ))}
+        </div>
+        {layout.length === 0 && (
+          <p className="muted" style={{ position: 'absolute', left: NAMES + 20, top: 20 }}>
+            Put up words or a shape from the ladder on the left; they appear here as bars on the beat lattice.
+          </p>
+        )}
+      </div>
+      {box && (
+        <div
+          style={{
+            position: 'absolute',
+            ...box,
+            border: '1px solid var(--lamp)',
+            background: 'color-mix(in srgb, var(--lamp) 12%, transparent)',
+            pointerEvents: 'none',
+            zIndex: 7,
+          }}
+        />
+      )}
+      <div
+        ref={head}
+        className="playhead"
+        role="slider"
+        aria-label="Playhead"
+        aria-valuenow={0}
+        aria-valuetext={formatBarBeat(beatToBar(times.grid, secondsToBeat(times.grid, 0)))}
+        tabIndex={-1}
+      />
     </div>
   );
 }

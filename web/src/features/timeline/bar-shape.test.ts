@@ -7,7 +7,9 @@ import { inkOn, layerColour } from './layer-colour';
 
 /** Heights of an outline by share of the bar: 0 is nothing, 1 is full. */
 function heights(d: string): { share: number; height: number }[] {
-  return [...d.matchAll(/L([\d.]+) ([\d.]+)/g)].map((m) => ({ share: Number(m[1]) / 1000, height: 1 - Number(m[2]) / 100 })).slice(0, -1);
+  return [...d.matchAll(/L([\d.]+) ([\d.]+)/g)]
+    .map((m) => ({ share: Number(m[1]) / 1000, height: 1 - Number(m[2]) / 100 }))
+    .slice(0, -1);
 }
 
 describe('the bar’s outline', () => {
@@ -18,11 +20,17 @@ describe('the bar’s outline', () => {
     expect(barShape(layer, times)).toBe('M0 100V0H1000V100Z');
   });
   it('rises as the entrance rises and falls as the exit falls', () => {
-    const key = (t: number, value: number) => ({ id: String(t), at: freeMoment(t), value, easing: { type: 'linear' as const } });
+    const key = (t: number, value: number) => ({
+      id: String(t),
+      at: freeMoment(t),
+      value,
+      easing: { type: 'linear' as const },
+    });
     const [start, end] = [times.timeOf(layer.start), times.timeOf(layer.end)];
     layer.tracks.opacity!.keyframes = [key(start, 0), key(start + 1, 1), key(end - 2, 1), key(end, 0)];
     const shape = heights(barShape(layer, times));
-    const at = (share: number) => shape.reduce((a, b) => (Math.abs(b.share - share) < Math.abs(a.share - share) ? b : a));
+    const at = (share: number) =>
+      shape.reduce((a, b) => (Math.abs(b.share - share) < Math.abs(a.share - share) ? b : a));
     const half = 0.5 / (end - start);
     expect(at(half).height).toBeCloseTo(0.5, 0);
     expect(at(0.5).height).toBe(1);

@@ -8,7 +8,12 @@ const CLOCK_STEPS = [0.1, 0.2, 0.5, 1, 2, 5, 10, 30, 60, 120] as const;
 const CLOCK_PIXELS = 62;
 
 /** The beat lattice through all rows, with bar numbers over seconds. Free time has no lines. */
-export function drawGrid(g: CanvasRenderingContext2D, { axis, times, height }: LatticeScene, from: number, to: number): void {
+export function drawGrid(
+  g: CanvasRenderingContext2D,
+  { axis, times, height }: LatticeScene,
+  from: number,
+  to: number,
+): void {
   const { grid } = times;
   const beatPixels = (beatToSeconds(grid, 1) - beatToSeconds(grid, 0)) * axis.pixelsPerSecond;
   const line = (seconds: number, top: number, style: string) => {
@@ -16,9 +21,16 @@ export function drawGrid(g: CanvasRenderingContext2D, { axis, times, height }: L
     g.fillStyle = style;
     g.fillRect(Math.round(timeToX(axis, seconds)), top, 1, height - top);
   };
-  const [barColour, beatColour, fineColour] = [colour('--lattice-bar'), colour('--lattice-beat'), colour('--lattice-fine')];
-  if (beatPixels > 56) for (const beat of beatsBetween(grid, from, to, beatPixels > 150 ? 0.25 : 0.5)) if (!Number.isInteger(beat)) line(beatToSeconds(grid, beat), RULER, fineColour);
-  if (beatPixels > 9) for (const beat of beatsBetween(grid, from, to)) line(beatToSeconds(grid, beat), RULER - 4, beatColour);
+  const [barColour, beatColour, fineColour] = [
+    colour('--lattice-bar'),
+    colour('--lattice-beat'),
+    colour('--lattice-fine'),
+  ];
+  if (beatPixels > 56)
+    for (const beat of beatsBetween(grid, from, to, beatPixels > 150 ? 0.25 : 0.5))
+      if (!Number.isInteger(beat)) line(beatToSeconds(grid, beat), RULER, fineColour);
+  if (beatPixels > 9)
+    for (const beat of beatsBetween(grid, from, to)) line(beatToSeconds(grid, beat), RULER - 4, beatColour);
   g.textBaseline = 'middle';
   const barPixels = beatPixels * (grid.meters[0]?.beatsPerBar ?? 4);
   const every = barPixels > 26 ? 1 : barPixels > 12 ? 4 : 16;

@@ -37,7 +37,11 @@ export function drawLattice(canvas: HTMLCanvasElement, scene: LatticeScene): voi
     g.fillStyle = colour('--muted');
     g.font = "400 12.5px 'Spline Sans Variable'";
     g.textBaseline = 'middle';
-    g.fillText(scene.piece.music ? 'The song is being listened to …' : 'No music yet: the lattice runs on the typed tempo', Math.max(10, timeToX(axis, 0) + 10), RULER + PARTS + WAVE / 2);
+    g.fillText(
+      scene.piece.music ? 'The song is being listened to …' : 'No music yet: the lattice runs on the typed tempo',
+      Math.max(10, timeToX(axis, 0) + 10),
+      RULER + PARTS + WAVE / 2,
+    );
   }
   drawMarkers(g, scene);
   // Beyond the end nothing is exported.

@@ -8,10 +8,22 @@ import { timeToX, xToTime } from './time-axis';
 
 const WAVE_TOP = RULER + PARTS;
 const STAFF_TOP = WAVE_TOP + WAVE;
-const LINES = { high: STAFF_TOP + 7, mid: STAFF_TOP + 17, tonal: STAFF_TOP + 17, low: STAFF_TOP + 27 } as const satisfies Record<HitClass, number>;
+const LINES = {
+  high: STAFF_TOP + 7,
+  mid: STAFF_TOP + 17,
+  tonal: STAFF_TOP + 17,
+  low: STAFF_TOP + 27,
+} as const satisfies Record<HitClass, number>;
 
 /** The music as the top staff: its parts by name, the waveform, and the hits as note heads on three lines. */
-export function drawMusic(g: CanvasRenderingContext2D, scene: LatticeScene, music: Music, analysis: SongAnalysis, from: number, to: number): void {
+export function drawMusic(
+  g: CanvasRenderingContext2D,
+  scene: LatticeScene,
+  music: Music,
+  analysis: SongAnalysis,
+  from: number,
+  to: number,
+): void {
   const { axis } = scene;
   const parts = songParts(music, analysis.duration);
   const plays = (seconds: number) => parts.some((p) => seconds >= p.at && seconds < p.at + p.to - p.from);
@@ -19,7 +31,10 @@ export function drawMusic(g: CanvasRenderingContext2D, scene: LatticeScene, musi
   const tide = colour('--tide');
   const { peaks, rms, peakRate } = analysis;
   const middle = WAVE_TOP + WAVE / 2;
-  for (const [values, alpha] of [[peaks, 0.45], [rms, 1]] as const) {
+  for (const [values, alpha] of [
+    [peaks, 0.45],
+    [rms, 1],
+  ] as const) {
     g.fillStyle = tide;
     g.globalAlpha = alpha;
     for (let x = 0; x < axis.width; x++) {
@@ -28,7 +43,12 @@ export function drawMusic(g: CanvasRenderingContext2D, scene: LatticeScene, musi
       const a = songTime(parts, seconds);
       const b = a + 1 / axis.pixelsPerSecond;
       let top = 0;
-      for (let i = Math.max(0, Math.floor(a * peakRate)); i <= Math.min(values.length - 1, Math.floor(b * peakRate)); i++) top = Math.max(top, values[i]!);
+      for (
+        let i = Math.max(0, Math.floor(a * peakRate));
+        i <= Math.min(values.length - 1, Math.floor(b * peakRate));
+        i++
+      )
+        top = Math.max(top, values[i]!);
       const h = (top / 255) * (WAVE / 2 - 2);
       if (h > 0) g.fillRect(x, middle - h, 1, Math.max(1, 2 * h));
     }
@@ -39,7 +59,12 @@ export function drawMusic(g: CanvasRenderingContext2D, scene: LatticeScene, musi
   g.fillStyle = colour('--lattice-beat');
   for (const y of [LINES.high, LINES.mid, LINES.low]) g.fillRect(0, y, axis.width, 1);
   if (scene.showsCurves) drawCurves(g, scene, parts, analysis, plays);
-  const heads = { high: colour('--muted'), mid: colour('--text'), tonal: colour('--text'), low: tide } as const satisfies Record<HitClass, string>;
+  const heads = {
+    high: colour('--muted'),
+    mid: colour('--text'),
+    tonal: colour('--text'),
+    low: tide,
+  } as const satisfies Record<HitClass, string>;
   for (const hit of analysis.hits) {
     for (const t of heardTimes(parts, hit.time)) {
       if (t < from - 0.1 || t > to + 0.1 || !plays(t)) continue;
@@ -74,7 +99,12 @@ export function drawMusic(g: CanvasRenderingContext2D, scene: LatticeScene, musi
   if (scene.isMovingBeats) drawBeatHandles(g, scene, from, to);
 }
 
-function drawSections(g: CanvasRenderingContext2D, { axis }: LatticeScene, parts: readonly SongPart[], analysis: SongAnalysis): void {
+function drawSections(
+  g: CanvasRenderingContext2D,
+  { axis }: LatticeScene,
+  parts: readonly SongPart[],
+  analysis: SongAnalysis,
+): void {
   g.font = "500 10.5px 'Spline Sans Variable'";
   g.textBaseline = 'middle';
   analysis.sections.forEach((section, i) => {
@@ -94,7 +124,8 @@ function drawSections(g: CanvasRenderingContext2D, { axis }: LatticeScene, parts
       g.clip();
       g.fillStyle = colour('--text');
       // Neighbours of one kind are read as one.
-      if (analysis.sections[i - 1]?.label !== section.label || a > section.start) g.fillText(section.label, Math.max(x, 0) + 6, RULER + PARTS / 2);
+      if (analysis.sections[i - 1]?.label !== section.label || a > section.start)
+        g.fillText(section.label, Math.max(x, 0) + 6, RULER + PARTS / 2);
       g.restore();
     }
   });
@@ -111,9 +142,19 @@ function drawSections(g: CanvasRenderingContext2D, { axis }: LatticeScene, parts
   }
 }
 
-function drawCurves(g: CanvasRenderingContext2D, { axis }: LatticeScene, parts: readonly SongPart[], analysis: SongAnalysis, plays: (seconds: number) => boolean): void {
+function drawCurves(
+  g: CanvasRenderingContext2D,
+  { axis }: LatticeScene,
+  parts: readonly SongPart[],
+  analysis: SongAnalysis,
+  plays: (seconds: number) => boolean,
+): void {
   const { curves, curveRate } = analysis;
-  const bands = [[curves.low, LINES.low, '--tide'], [curves.mid, LINES.mid, '--text'], [curves.high, LINES.high, '--muted']] as const;
+  const bands = [
+    [curves.low, LINES.low, '--tide'],
+    [curves.mid, LINES.mid, '--text'],
+    [curves.high, LINES.high, '--muted'],
+  ] as const;
   for (const [curve, base, name] of bands) {
     g.fillStyle = colour(name);
     g.globalAlpha = 0.35;
@@ -149,7 +190,10 @@ function drawBeatHandles(g: CanvasRenderingContext2D, { axis, times }: LatticeSc
 export function drawMarkers(g: CanvasRenderingContext2D, { axis, piece, times }: LatticeScene): void {
   g.font = "500 11px 'Spline Sans Variable'";
   g.textBaseline = 'middle';
-  const placed = piece.markers.map((marker) => ({ marker, x: timeToX(axis, times.timeOf(marker.at)) })).filter(({ x }) => x > -200 && x < axis.width + 2).sort((a, b) => a.x - b.x);
+  const placed = piece.markers
+    .map((marker) => ({ marker, x: timeToX(axis, times.timeOf(marker.at)) }))
+    .filter(({ x }) => x > -200 && x < axis.width + 2)
+    .sort((a, b) => a.x - b.x);
   placed.forEach(({ marker, x }, i) => {
     g.fillStyle = marker.colour;
     g.fillRect(x - 0.5, RULER - 4, 1.5, MUSIC_HEIGHT - RULER + 4);
@@ -161,21 +205,37 @@ export function drawMarkers(g: CanvasRenderingContext2D, { axis, piece, times }:
 }
 
 /** Where the fades end and begin, as handles over the waveform with their curves; null without sound. */
-export function fadeHandles(music: Music, duration: number, pieceEnd: number): { rise: number; fall: number; start: number; finish: number } | null {
+export function fadeHandles(
+  music: Music,
+  duration: number,
+  pieceEnd: number,
+): { rise: number; fall: number; start: number; finish: number } | null {
   if (songParts(music, duration).length === 0) return null;
   const finish = lastHeard(music, duration, pieceEnd);
   return { start: music.start, finish, rise: music.start + music.fadeIn, fall: finish - music.fadeOut };
 }
 
-function drawFades(g: CanvasRenderingContext2D, { axis, analysis, times }: LatticeScene, music: Music, parts: readonly SongPart[]): void {
+function drawFades(
+  g: CanvasRenderingContext2D,
+  { axis, analysis, times }: LatticeScene,
+  music: Music,
+  parts: readonly SongPart[],
+): void {
   const handles = fadeHandles(music, analysis?.duration ?? Infinity, times.end);
   if (!handles || parts.length === 0) return;
   g.strokeStyle = colour('--lamp');
   g.lineWidth = 1.2;
-  for (const [from, to, curve] of [[handles.start, handles.rise, music.fadeInCurve], [handles.finish, handles.fall, music.fadeOutCurve]] as const) {
+  for (const [from, to, curve] of [
+    [handles.start, handles.rise, music.fadeInCurve],
+    [handles.finish, handles.fall, music.fadeOutCurve],
+  ] as const) {
     if (from !== to) {
       g.beginPath();
-      for (let k = 0; k <= 24; k++) g.lineTo(timeToX(axis, from + ((to - from) * k) / 24), WAVE_TOP + WAVE - 1 - (WAVE - 6) * fadeGain(curve, k / 24));
+      for (let k = 0; k <= 24; k++)
+        g.lineTo(
+          timeToX(axis, from + ((to - from) * k) / 24),
+          WAVE_TOP + WAVE - 1 - (WAVE - 6) * fadeGain(curve, k / 24),
+        );
       g.stroke();
     }
     g.beginPath();

@@ -11,6 +11,10 @@ export function layerColour(layer: Layer): string {
 
 /** Ink that can be read on a colour: by relative luminance. */
 export function inkOn(colour: string): string {
-  const [r, g, b] = [1, 3, 5].map((i) => (parseInt(colour.slice(i, i + 2), 16) / 255) ** 2.2) as [number, number, number];
+  const [r, g, b] = [1, 3, 5].map((i) => (parseInt(colour.slice(i, i + 2), 16) / 255) ** 2.2) as [
+    number,
+    number,
+    number,
+  ];
   return 0.2126 * r + 0.7152 * g + 0.0722 * b > 0.25 ? '#11151b' : '#eee9df';
 }

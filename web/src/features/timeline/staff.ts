@@ -2,7 +2,10 @@ import type { SongAnalysis } from '@core/audio';
 import type { Piece, ResolvedTimes } from '@core/piece';
 import type { TimeAxis } from './time-axis';
 
-/** Heights of the music's staff, from the top: bar numbers over seconds, names of the parts, waveform, three lines of hits. */
+/**
+ * Heights of the music's staff, from the top: bar numbers over seconds, names of the parts, waveform, three lines of
+ * hits.
+ */
 export const RULER = 30;
 export const PARTS = 15;
 export const WAVE = 42;
@@ -22,4 +25,5 @@ export interface LatticeScene {
 }
 
 /** The value of a custom property of the theme. */
-export const colour = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
+export const colour = (name: string): string =>
+  getComputedStyle(document.documentElement).getPropertyValue(name).trim();

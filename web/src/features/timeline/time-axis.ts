@@ -15,7 +15,11 @@ export function zoomAxis(axis: TimeAxis, factor: number, x: number, end: Seconds
   const anchor = xToTime(axis, x);
   const fit = axis.width / Math.max(0.5, end);
   const pixelsPerSecond = Math.min(2000, Math.max(fit * 0.4, axis.pixelsPerSecond * factor));
-  return { ...axis, pixelsPerSecond, scroll: clampScroll(anchor - x / pixelsPerSecond, { ...axis, pixelsPerSecond }, end) };
+  return {
+    ...axis,
+    pixelsPerSecond,
+    scroll: clampScroll(anchor - x / pixelsPerSecond, { ...axis, pixelsPerSecond }, end),
+  };
 }
 
 /** Keeps the piece in sight: at most a tenth of the width before its start, half behind its end. */

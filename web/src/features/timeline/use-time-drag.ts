@@ -9,14 +9,29 @@ import { useDesk } from '../../store/desk-store';
 function otherEdges(exceptIds: readonly string[]): Seconds[] {
   const { piece, times } = useDesk.getState();
   if (!piece || !times) return [];
-  return [times.end, ...piece.layers.filter((l) => !exceptIds.includes(l.id)).flatMap((l) => [times.timeOf(l.start), times.timeOf(l.end)])];
+  return [
+    times.end,
+    ...piece.layers
+      .filter((l) => !exceptIds.includes(l.id))
+      .flatMap((l) => [times.timeOf(l.start), times.timeOf(l.end)]),
+  ];
 }
 
 /** The moment a dragged time snaps to: beats pin, edges and frames do not. */
-export function snapDragged(seconds: Seconds, pixelsPerSecond: number, exceptIds: readonly string[], free: boolean): Moment {
+export function snapDragged(
+  seconds: Seconds,
+  pixelsPerSecond: number,
+  exceptIds: readonly string[],
+  free: boolean,
+): Moment {
   const { piece, times, isSnapping, division, snapPixels } = useDesk.getState();
   if (!piece || !times) return { kind: 'free', seconds };
-  return snapMoment(seconds, times.targets, { radius: isSnapping && !free ? snapPixels / pixelsPerSecond : 0, division, others: otherEdges(exceptIds), frameRate: piece.frameRate });
+  return snapMoment(seconds, times.targets, {
+    radius: isSnapping && !free ? snapPixels / pixelsPerSecond : 0,
+    division,
+    others: otherEdges(exceptIds),
+    frameRate: piece.frameRate,
+  });
 }
 
 interface Drag {
@@ -26,13 +41,19 @@ interface Drag {
 }
 
 /** Pointer handlers for dragging something in time. `onDrag` gets the seconds moved since the start. */
-export function useTimeDrag(pixelsPerSecond: number, handlers: { onStart: (e: ReactPointerEvent) => void; onDrag: (delta: Seconds, gesture: string, e: ReactPointerEvent) => void }) {
+export function useTimeDrag(
+  pixelsPerSecond: number,
+  handlers: {
+    onStart: (e: ReactPointerEvent) => void;
+    onDrag: (delta: Seconds, gesture: string, e: ReactPointerEvent) => void;
+  },
+) {
   const drag = useRef<Drag | null>(null);
   return {
     onPointerDown: (e: ReactPointerEvent) => {
       if (e.button !== 0) return;
       e.stopPropagation();
-      (e.currentTarget as Element).setPointerCapture(e.pointerId);
+      e.currentTarget.setPointerCapture(e.pointerId);
       drag.current = { startX: e.clientX, gesture: newId(), moved: false };
       handlers.onStart(e);
     },

@@ -9,7 +9,12 @@ import { step } from '../desk/commands';
 import { togglePlay } from '../desk/play-commands';
 
 const STRENGTHS = { '4': 'gently', '7': 'firmly', '18': 'strongly' } as const;
-const DIVISIONS = { '1': 'beats', '0.5': 'half beats', '0.25': 'quarter beats', '0.3333333333333333': 'thirds' } as const;
+const DIVISIONS = {
+  '1': 'beats',
+  '0.5': 'half beats',
+  '0.25': 'quarter beats',
+  '0.3333333333333333': 'thirds',
+} as const;
 
 /** Where the playhead is, in bars and beats first, and what moves it. */
 export function Transport() {
@@ -43,7 +48,9 @@ export function Transport() {
     if (!showsRate) return;
     const timer = setInterval(() => {
       const s = previewStats();
-      setRate(`${s.shown.toFixed(1)} of ${frameRateLabel(piece.frameRate)} fps, ${s.milliseconds.toFixed(0)} ms, ${Math.round(s.scale * 100)} %`);
+      setRate(
+        `${s.shown.toFixed(1)} of ${frameRateLabel(piece.frameRate)} fps, ${s.milliseconds.toFixed(0)} ms, ${Math.round(s.scale * 100)} %`,
+      );
     }, 300);
     return () => clearInterval(timer);
   }, [showsRate, piece.frameRate]);
@@ -51,26 +58,100 @@ export function Transport() {
   return (
     <div className="transport" role="group" aria-label="Transport">
       <div style={{ display: 'flex', alignItems: 'baseline', gap: 14, minWidth: 0, overflow: 'hidden' }}>
-        <span className="where mono" aria-label="Bar and beat"><span ref={bar}>1</span> <small>bar</small> <span ref={beat}>1</span> <small>beat</small></span>
-        <span className="mono muted" ref={clock} aria-label="Time">00:00.000</span>
+        <span className="where mono" aria-label="Bar and beat">
+          <span ref={bar}>1</span> <small>bar</small> <span ref={beat}>1</span> <small>beat</small>
+        </span>
+        <span className="mono muted" ref={clock} aria-label="Time">
+          00:00.000
+        </span>
       </div>
       <div style={{ display: 'flex', alignItems: 'center', gap: 2 }}>
-        <button className="quiet" aria-label="A bar back" onClick={() => step('bar', -1)}><SkipBack size={17} /></button>
-        <button className="quiet" aria-label="A frame back" onClick={() => step('frame', -1)}><ChevronLeft size={18} /></button>
-        <button className="play" aria-label={isPlaying ? 'Stop' : 'Play'} onClick={() => void togglePlay()}>{isPlaying ? <Pause size={17} fill="currentColor" /> : <Play size={17} fill="currentColor" style={{ marginLeft: 2 }} />}</button>
-        <button className="quiet" aria-label="A frame on" onClick={() => step('frame', 1)}><ChevronRight size={18} /></button>
-        <button className="quiet" aria-label="A bar on" onClick={() => step('bar', 1)}><SkipForward size={17} /></button>
+        <button className="quiet" aria-label="A bar back" onClick={() => step('bar', -1)}>
+          <SkipBack size={17} />
+        </button>
+        <button className="quiet" aria-label="A frame back" onClick={() => step('frame', -1)}>
+          <ChevronLeft size={18} />
+        </button>
+        <button className="play" aria-label={isPlaying ? 'Stop' : 'Play'} onClick={() => void togglePlay()}>
+          {isPlaying ? (
+            <Pause size={17} fill="currentColor" />
+          ) : (
+            <Play size={17} fill="currentColor" style={{ marginLeft: 2 }} />
+          )}
+        </button>
+        <button className="quiet" aria-label="A frame on" onClick={() => step('frame', 1)}>
+          <ChevronRight size={18} />
+        </button>
+        <button className="quiet" aria-label="A bar on" onClick={() => step('bar', 1)}>
+          <SkipForward size={17} />
+        </button>
       </div>
       <div style={{ display: 'flex', alignItems: 'center', gap: 2, minWidth: 0, overflow: 'hidden' }}>
-        <button className="quiet" style={{ marginLeft: 'auto' }} aria-pressed={isSnapping} aria-label="Snap to the beat lattice" onClick={() => setView({ isSnapping: !isSnapping })}><Magnet size={16} /></button>
-        <select className="quiet" aria-label="Snapping step" value={String(division)} onChange={(e) => setView(e.target.value.startsWith('strength-') ? { snapPixels: Number(e.target.value.slice(9)) } : { division: Number(e.target.value) })}>
-          <optgroup label="Snap to">{Object.entries(DIVISIONS).map(([value, label]) => <option key={value} value={value}>{label}</option>)}</optgroup>
-          <optgroup label="How strongly">{Object.entries(STRENGTHS).map(([value, label]) => <option key={value} value={`strength-${value}`}>{Number(value) === snapPixels ? `✓ ${label}` : label}</option>)}</optgroup>
+        <button
+          className="quiet"
+          style={{ marginLeft: 'auto' }}
+          aria-pressed={isSnapping}
+          aria-label="Snap to the beat lattice"
+          onClick={() => setView({ isSnapping: !isSnapping })}
+        >
+          <Magnet size={16} />
+        </button>
+        <select
+          className="quiet"
+          aria-label="Snapping step"
+          value={String(division)}
+          onChange={(e) =>
+            setView(
+              e.target.value.startsWith('strength-')
+                ? { snapPixels: Number(e.target.value.slice(9)) }
+                : { division: Number(e.target.value) },
+            )
+          }
+        >
+          <optgroup label="Snap to">
+            {Object.entries(DIVISIONS).map(([value, label]) => (
+              <option key={value} value={value}>
+                {label}
+              </option>
+            ))}
+          </optgroup>
+          <optgroup label="How strongly">
+            {Object.entries(STRENGTHS).map(([value, label]) => (
+              <option key={value} value={`strength-${value}`}>
+                {Number(value) === snapPixels ? `✓ ${label}` : label}
+              </option>
+            ))}
+          </optgroup>
         </select>
-        <button className="quiet" aria-pressed={loop !== null} aria-label="Loop" onClick={() => setView({ loop: loop ? null : { from: 0, to: times.end } })}><Repeat size={16} /></button>
-        <button className="quiet" aria-pressed={showsRate} aria-label="Show the preview rate" onClick={() => setShowsRate(!showsRate)}><Gauge size={16} />{showsRate && <span className="mono" data-testid="preview-rate">{rate}</span>}</button>
+        <button
+          className="quiet"
+          aria-pressed={loop !== null}
+          aria-label="Loop"
+          onClick={() => setView({ loop: loop ? null : { from: 0, to: times.end } })}
+        >
+          <Repeat size={16} />
+        </button>
+        <button
+          className="quiet"
+          aria-pressed={showsRate}
+          aria-label="Show the preview rate"
+          onClick={() => setShowsRate(!showsRate)}
+        >
+          <Gauge size={16} />
+          {showsRate && (
+            <span className="mono" data-testid="preview-rate">
+              {rate}
+            </span>
+          )}
+        </button>
         <span className="mono" style={{ whiteSpace: 'nowrap', paddingLeft: 6 }}>
-          <span style={{ color: 'var(--tide)' }}><span ref={tempo} /> BPM</span> <span className="muted"><span ref={meter} />/4<span className="rate"> · {frameRateLabel(piece.frameRate)} fps</span></span>
+          <span style={{ color: 'var(--tide)' }}>
+            <span ref={tempo} /> BPM
+          </span>{' '}
+          <span className="muted">
+            <span ref={meter} />
+            /4<span className="rate"> · {frameRateLabel(piece.frameRate)} fps</span>
+          </span>
         </span>
       </div>
     </div>

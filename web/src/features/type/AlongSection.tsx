@@ -13,10 +13,19 @@ function outlineOf(shape: Layer): Extract<TextAlong, { shape: 'path' }> | null {
   const scale = valueNow(shape, 'scale');
   if (!Array.isArray(dimensions) || !Array.isArray(scale)) return null;
   const [w, h] = [Math.max(1, dimensions[0] * Math.abs(scale[0])), Math.max(1, dimensions[1] * Math.abs(scale[1]))];
-  const centred = shape.kind === 'ellipse' ? ellipsePath(w, h) : shape.kind === 'rectangle' ? roundedRectanglePath(w, h, Number(valueNow(shape, 'cornerRadius'))) : null;
+  const centred =
+    shape.kind === 'ellipse'
+      ? ellipsePath(w, h)
+      : shape.kind === 'rectangle'
+        ? roundedRectanglePath(w, h, Number(valueNow(shape, 'cornerRadius')))
+        : null;
   if (centred) return { shape: 'path', d: transformOutline(centred, 1, 1, w / 2, h / 2), box: [w, h] };
   if (shape.kind !== 'path') return null;
-  return { shape: 'path', d: transformOutline(shape.content.d, w / shape.content.box[0], h / shape.content.box[1], 0, 0), box: [w, h] };
+  return {
+    shape: 'path',
+    d: transformOutline(shape.content.d, w / shape.content.box[0], h / shape.content.box[1], 0, 0),
+    box: [w, h],
+  };
 }
 
 /** Takes a shape's path for the words and brings them to where the shape is. */
@@ -26,7 +35,8 @@ function followShape(layer: TextLayer, shape: Layer): void {
   const edits: Edit[] = [{ type: 'layer.setContent', id: layer.id, content: { along, area: null } }];
   for (const property of ['position', 'rotation'] as const) {
     const value = valueNow(shape, property);
-    if (value !== null && layer.tracks[property]?.keyframes.length === 0) edits.push({ type: 'value.set', layerId: layer.id, property, value });
+    if (value !== null && layer.tracks[property]?.keyframes.length === 0)
+      edits.push({ type: 'value.set', layerId: layer.id, property, value });
   }
   edit(edits);
 }
@@ -36,7 +46,11 @@ export function AlongSection({ layer }: { layer: TextLayer }) {
   const piece = usePiece();
   const formatId = useDesk((s) => s.formatId);
   const { along } = layer.content;
-  const set = (next: TextAlong | null, gesture: string | null = null) => edit([{ type: 'layer.setContent', id: layer.id, content: { along: next, ...(next ? { area: null } : {}) } }], gesture);
+  const set = (next: TextAlong | null, gesture: string | null = null) =>
+    edit(
+      [{ type: 'layer.setContent', id: layer.id, content: { along: next, ...(next ? { area: null } : {}) } }],
+      gesture,
+    );
   const shapes = piece.layers.filter((l) => l.kind === 'path' || l.kind === 'ellipse' || l.kind === 'rectangle');
   const draw = () => setView({ drawingFor: layer.id, notice: 'Draw the path on the canvas; Escape leaves it' });
   const start = (shape: string) => {
@@ -51,18 +65,53 @@ export function AlongSection({ layer }: { layer: TextLayer }) {
   };
   return (
     <>
-      <div className="prop"><span /><span className="name">Runs</span>
-        <select className="field" aria-label="Runs along" value={along?.shape ?? ''} onChange={(e) => start(e.target.value)}>
+      <div className="prop">
+        <span />
+        <span className="name">Runs</span>
+        <select
+          className="field"
+          aria-label="Runs along"
+          value={along?.shape ?? ''}
+          onChange={(e) => start(e.target.value)}
+        >
           <option value="">straight</option>
           <option value="arc">{ALONG_SHAPES.arc}</option>
           <option value="circle">{ALONG_SHAPES.circle}</option>
           {along?.shape === 'path' && <option value="path">{ALONG_SHAPES.path}</option>}
           {formatId === piece.leadFormatId && <option value="draw">along a path you draw …</option>}
-          {shapes.length > 0 && <optgroup label="Along the outline of">{shapes.map((l) => <option key={l.id} value={l.id}>{l.name}</option>)}</optgroup>}
+          {shapes.length > 0 && (
+            <optgroup label="Along the outline of">
+              {shapes.map((l) => (
+                <option key={l.id} value={l.id}>
+                  {l.name}
+                </option>
+              ))}
+            </optgroup>
+          )}
         </select>
       </div>
       {along?.shape === 'circle' && (
-        <div className="prop"><span /><span className="name muted">Radius</span><span style={{ display: 'flex', gap: 4 }}><NumberField label="Circle radius" value={along.radius} unit="px" min={1} max={10_000} onChange={(radius, g) => set({ ...along, radius }, g)} /><button className="quiet" aria-pressed={along.inside} onClick={() => set({ ...along, inside: !along.inside })}>inside</button></span></div>
+        <div className="prop">
+          <span />
+          <span className="name muted">Radius</span>
+          <span style={{ display: 'flex', gap: 4 }}>
+            <NumberField
+              label="Circle radius"
+              value={along.radius}
+              unit="px"
+              min={1}
+              max={10_000}
+              onChange={(radius, g) => set({ ...along, radius }, g)}
+            />
+            <button
+              className="quiet"
+              aria-pressed={along.inside}
+              onClick={() => set({ ...along, inside: !along.inside })}
+            >
+              inside
+            </button>
+          </span>
+        </div>
       )}
     </>
   );

@@ -13,79 +13,369 @@ const FRESH = {
   long: { colour: '#11151B', angle: 45, length: 0.6 },
   solid: { colour: '#B8432E', far: '#5E1E17', angle: 60, depth: 0.15 },
 } as const satisfies { [P in Exclude<keyof Dress, 'outlines'>]: NonNullable<Dress[P]> };
-const LABELS = { band: 'Band', shadow: 'Drop shadow', glow: 'Glow', rule: 'Rule', long: 'Long shadow', solid: 'Solid' } as const satisfies Record<keyof typeof FRESH, string>;
+const LABELS = {
+  band: 'Band',
+  shadow: 'Drop shadow',
+  glow: 'Glow',
+  rule: 'Rule',
+  long: 'Long shadow',
+  solid: 'Solid',
+} as const satisfies Record<keyof typeof FRESH, string>;
 /** Whole frame but the safe margins. */
 const WHOLE: TextArea = { x: 0.08, y: 0.1, width: 0.84, height: 0.8, valign: 'middle' };
 
-function Share({ label, value, onChange, max = 100 }: { label: string; value: number; onChange: (v: number, gesture: string | null) => void; max?: number }) {
-  return <div className="prop"><span /><span className="name muted">{label}</span><NumberField label={label} value={value * 100} unit="%" min={-max} max={max} onChange={(v, g) => onChange(v / 100, g)} /></div>;
+function Share({
+  label,
+  value,
+  onChange,
+  max = 100,
+}: {
+  label: string;
+  value: number;
+  onChange: (v: number, gesture: string | null) => void;
+  max?: number;
+}) {
+  return (
+    <div className="prop">
+      <span />
+      <span className="name muted">{label}</span>
+      <NumberField
+        label={label}
+        value={value * 100}
+        unit="%"
+        min={-max}
+        max={max}
+        onChange={(v, g) => onChange(v / 100, g)}
+      />
+    </div>
+  );
 }
 
 /** The dress of a text: what lies behind, under and around its letters; its case; and the place it fills. */
 export function DressSection({ layer }: { layer: TextLayer }) {
   const { content } = layer;
   const { dress, area } = content;
-  const set = (change: Record<string, unknown>, gesture: string | null = null) => edit([{ type: 'layer.setContent', id: layer.id, content: change }], gesture);
-  const wear = (change: Partial<Dress>, gesture: string | null = null) => set({ dress: { ...dress, ...change } }, gesture);
+  const set = (change: Record<string, unknown>, gesture: string | null = null) =>
+    edit([{ type: 'layer.setContent', id: layer.id, content: change }], gesture);
+  const wear = (change: Partial<Dress>, gesture: string | null = null) =>
+    set({ dress: { ...dress, ...change } }, gesture);
   const { band, shadow, glow, rule, long, solid, outlines } = dress;
   return (
     <section aria-label="Dress">
-      <div className="prop"><span /><span className="name">Case</span><select className="field" aria-label="Case" value={content.letterCase} onChange={(e) => set({ letterCase: e.target.value })}>{Object.entries(LETTER_CASES).map(([id, label]) => <option key={id} value={id}>{label}</option>)}</select></div>
-      <label className="prop"><span /><span className="name">Fills a place in the frame</span><input type="checkbox" aria-label="Fills a place in the frame" checked={area !== null} onChange={(e) => set({ area: e.target.checked ? WHOLE : null })} /></label>
+      <div className="prop">
+        <span />
+        <span className="name">Case</span>
+        <select
+          className="field"
+          aria-label="Case"
+          value={content.letterCase}
+          onChange={(e) => set({ letterCase: e.target.value })}
+        >
+          {Object.entries(LETTER_CASES).map(([id, label]) => (
+            <option key={id} value={id}>
+              {label}
+            </option>
+          ))}
+        </select>
+      </div>
+      <label className="prop">
+        <span />
+        <span className="name">Fills a place in the frame</span>
+        <input
+          type="checkbox"
+          aria-label="Fills a place in the frame"
+          checked={area !== null}
+          onChange={(e) => set({ area: e.target.checked ? WHOLE : null })}
+        />
+      </label>
       {area && (
         <>
-          {(['x', 'y', 'width', 'height'] as const).map((side) => <Share key={side} label={{ x: 'Place from left', y: 'Place from top', width: 'Place width', height: 'Place height' }[side]} max={200} value={area[side]} onChange={(v, g) => (side === 'x' || side === 'y' || v > 0.01) && set({ area: { ...area, [side]: v } }, g)} />)}
-          <div className="prop"><span /><span className="name muted">Stands</span><select className="field" aria-label="Stands in its place" value={area.valign} onChange={(e) => set({ area: { ...area, valign: e.target.value } })}><option value="top">at the top</option><option value="middle">in the middle</option><option value="bottom">at the bottom</option></select></div>
+          {(['x', 'y', 'width', 'height'] as const).map((side) => (
+            <Share
+              key={side}
+              label={{ x: 'Place from left', y: 'Place from top', width: 'Place width', height: 'Place height' }[side]}
+              max={200}
+              value={area[side]}
+              onChange={(v, g) =>
+                (side === 'x' || side === 'y' || v > 0.01) && set({ area: { ...area, [side]: v } }, g)
+              }
+            />
+          ))}
+          <div className="prop">
+            <span />
+            <span className="name muted">Stands</span>
+            <select
+              className="field"
+              aria-label="Stands in its place"
+              value={area.valign}
+              onChange={(e) => set({ area: { ...area, valign: e.target.value } })}
+            >
+              <option value="top">at the top</option>
+              <option value="middle">in the middle</option>
+              <option value="bottom">at the bottom</option>
+            </select>
+          </div>
         </>
       )}
       <div style={{ display: 'flex', flexWrap: 'wrap', gap: 4, margin: '8px 0' }} role="group" aria-label="Worn">
-        {(Object.keys(FRESH) as (keyof typeof FRESH)[]).map((part) => <button key={part} className="soft" style={{ padding: '3px 8px', fontSize: 12.5 }} aria-pressed={dress[part] !== null} onClick={() => wear({ [part]: dress[part] ? null : FRESH[part] })}>{LABELS[part]}</button>)}
-        <button className="soft" style={{ padding: '3px 8px', fontSize: 12.5 }} aria-pressed={outlines.length > 0} onClick={() => wear({ outlines: outlines.length >= 3 ? [] : [...outlines, { colour: outlines.length % 2 ? '#EEE9DF' : '#FF6F59', width: 0.05 }] })}>Outline{outlines.length > 0 ? ` ${outlines.length}` : ''}</button>
+        {(Object.keys(FRESH) as (keyof typeof FRESH)[]).map((part) => (
+          <button
+            key={part}
+            className="soft"
+            style={{ padding: '3px 8px', fontSize: 12.5 }}
+            aria-pressed={dress[part] !== null}
+            onClick={() => wear({ [part]: dress[part] ? null : FRESH[part] })}
+          >
+            {LABELS[part]}
+          </button>
+        ))}
+        <button
+          className="soft"
+          style={{ padding: '3px 8px', fontSize: 12.5 }}
+          aria-pressed={outlines.length > 0}
+          onClick={() =>
+            wear({
+              outlines:
+                outlines.length >= 3
+                  ? []
+                  : [...outlines, { colour: outlines.length % 2 ? '#EEE9DF' : '#FF6F59', width: 0.05 }],
+            })
+          }
+        >
+          Outline{outlines.length > 0 ? ` ${outlines.length}` : ''}
+        </button>
       </div>
       {band && (
         <>
-          <div className="prop"><span /><span className="name">Band behind</span><span style={{ display: 'flex', gap: 4 }}><select className="field" aria-label="Band behind" value={band.per} onChange={(e) => wear({ band: { ...band, per: e.target.value as typeof band.per } })}>{Object.entries(BAND_KINDS).map(([id, label]) => <option key={id} value={id}>{label}</option>)}</select><ColourField compact label="Band colour" value={band.colour} onChange={(colour, g) => wear({ band: { ...band, colour } }, g)} /></span></div>
-          <Share label="Room at the sides" max={400} value={band.padX} onChange={(padX, g) => wear({ band: { ...band, padX } }, g)} />
-          <Share label="Room above and below" max={400} value={band.padY} onChange={(padY, g) => wear({ band: { ...band, padY } }, g)} />
-          <Share label="Band corners" max={400} value={band.radius} onChange={(radius, g) => wear({ band: { ...band, radius: Math.max(0, radius) } }, g)} />
+          <div className="prop">
+            <span />
+            <span className="name">Band behind</span>
+            <span style={{ display: 'flex', gap: 4 }}>
+              <select
+                className="field"
+                aria-label="Band behind"
+                value={band.per}
+                onChange={(e) => wear({ band: { ...band, per: e.target.value as typeof band.per } })}
+              >
+                {Object.entries(BAND_KINDS).map(([id, label]) => (
+                  <option key={id} value={id}>
+                    {label}
+                  </option>
+                ))}
+              </select>
+              <ColourField
+                compact
+                label="Band colour"
+                value={band.colour}
+                onChange={(colour, g) => wear({ band: { ...band, colour } }, g)}
+              />
+            </span>
+          </div>
+          <Share
+            label="Room at the sides"
+            max={400}
+            value={band.padX}
+            onChange={(padX, g) => wear({ band: { ...band, padX } }, g)}
+          />
+          <Share
+            label="Room above and below"
+            max={400}
+            value={band.padY}
+            onChange={(padY, g) => wear({ band: { ...band, padY } }, g)}
+          />
+          <Share
+            label="Band corners"
+            max={400}
+            value={band.radius}
+            onChange={(radius, g) => wear({ band: { ...band, radius: Math.max(0, radius) } }, g)}
+          />
         </>
       )}
       {rule && (
         <>
-          <div className="prop"><span /><span className="name">Rule</span><span style={{ display: 'flex', gap: 4 }}><select className="field" aria-label="Kind of rule" value={rule.kind} onChange={(e) => wear({ rule: { ...rule, kind: e.target.value as typeof rule.kind, thickness: e.target.value === 'marker' ? 0.45 : 0.07 } })}>{Object.entries(RULE_KINDS).map(([id, label]) => <option key={id} value={id}>{label}</option>)}</select><ColourField compact label="Rule colour" value={rule.colour} onChange={(colour, g) => wear({ rule: { ...rule, colour } }, g)} /></span></div>
-          <Share label="Rule thickness" max={200} value={rule.thickness} onChange={(v, g) => wear({ rule: { ...rule, thickness: Math.max(0, v) } }, g)} />
+          <div className="prop">
+            <span />
+            <span className="name">Rule</span>
+            <span style={{ display: 'flex', gap: 4 }}>
+              <select
+                className="field"
+                aria-label="Kind of rule"
+                value={rule.kind}
+                onChange={(e) =>
+                  wear({
+                    rule: {
+                      ...rule,
+                      kind: e.target.value as typeof rule.kind,
+                      thickness: e.target.value === 'marker' ? 0.45 : 0.07,
+                    },
+                  })
+                }
+              >
+                {Object.entries(RULE_KINDS).map(([id, label]) => (
+                  <option key={id} value={id}>
+                    {label}
+                  </option>
+                ))}
+              </select>
+              <ColourField
+                compact
+                label="Rule colour"
+                value={rule.colour}
+                onChange={(colour, g) => wear({ rule: { ...rule, colour } }, g)}
+              />
+            </span>
+          </div>
+          <Share
+            label="Rule thickness"
+            max={200}
+            value={rule.thickness}
+            onChange={(v, g) => wear({ rule: { ...rule, thickness: Math.max(0, v) } }, g)}
+          />
         </>
       )}
       {shadow && (
         <>
-          <div className="prop"><span /><span className="name">Shadow</span><ColourField compact label="Shadow colour" value={shadow.colour} onChange={(colour, g) => wear({ shadow: { ...shadow, colour } }, g)} /></div>
-          <Share label="Shadow right" max={400} value={shadow.x} onChange={(x, g) => wear({ shadow: { ...shadow, x } }, g)} />
-          <Share label="Shadow down" max={400} value={shadow.y} onChange={(y, g) => wear({ shadow: { ...shadow, y } }, g)} />
-          <Share label="Shadow softness" max={400} value={shadow.blur} onChange={(blur, g) => wear({ shadow: { ...shadow, blur: Math.max(0, blur) } }, g)} />
+          <div className="prop">
+            <span />
+            <span className="name">Shadow</span>
+            <ColourField
+              compact
+              label="Shadow colour"
+              value={shadow.colour}
+              onChange={(colour, g) => wear({ shadow: { ...shadow, colour } }, g)}
+            />
+          </div>
+          <Share
+            label="Shadow right"
+            max={400}
+            value={shadow.x}
+            onChange={(x, g) => wear({ shadow: { ...shadow, x } }, g)}
+          />
+          <Share
+            label="Shadow down"
+            max={400}
+            value={shadow.y}
+            onChange={(y, g) => wear({ shadow: { ...shadow, y } }, g)}
+          />
+          <Share
+            label="Shadow softness"
+            max={400}
+            value={shadow.blur}
+            onChange={(blur, g) => wear({ shadow: { ...shadow, blur: Math.max(0, blur) } }, g)}
+          />
         </>
       )}
       {glow && (
         <>
-          <div className="prop"><span /><span className="name">Glow</span><ColourField compact label="Glow colour" value={glow.colour} onChange={(colour, g) => wear({ glow: { ...glow, colour } }, g)} /></div>
-          <Share label="Glow reach" max={400} value={glow.radius} onChange={(radius, g) => wear({ glow: { ...glow, radius: Math.max(0, radius) } }, g)} />
+          <div className="prop">
+            <span />
+            <span className="name">Glow</span>
+            <ColourField
+              compact
+              label="Glow colour"
+              value={glow.colour}
+              onChange={(colour, g) => wear({ glow: { ...glow, colour } }, g)}
+            />
+          </div>
+          <Share
+            label="Glow reach"
+            max={400}
+            value={glow.radius}
+            onChange={(radius, g) => wear({ glow: { ...glow, radius: Math.max(0, radius) } }, g)}
+          />
         </>
       )}
       {long && (
         <>
-          <div className="prop"><span /><span className="name">Long shadow</span><ColourField compact label="Long shadow colour" value={long.colour} onChange={(colour, g) => wear({ long: { ...long, colour } }, g)} /></div>
-          <div className="prop"><span /><span className="name muted">Falls towards</span><NumberField label="Falls towards" value={long.angle} unit="°" onChange={(angle, g) => wear({ long: { ...long, angle } }, g)} /></div>
-          <Share label="Long shadow length" max={1200} value={long.length} onChange={(length, g) => wear({ long: { ...long, length: Math.max(0, length) } }, g)} />
+          <div className="prop">
+            <span />
+            <span className="name">Long shadow</span>
+            <ColourField
+              compact
+              label="Long shadow colour"
+              value={long.colour}
+              onChange={(colour, g) => wear({ long: { ...long, colour } }, g)}
+            />
+          </div>
+          <div className="prop">
+            <span />
+            <span className="name muted">Falls towards</span>
+            <NumberField
+              label="Falls towards"
+              value={long.angle}
+              unit="°"
+              onChange={(angle, g) => wear({ long: { ...long, angle } }, g)}
+            />
+          </div>
+          <Share
+            label="Long shadow length"
+            max={1200}
+            value={long.length}
+            onChange={(length, g) => wear({ long: { ...long, length: Math.max(0, length) } }, g)}
+          />
         </>
       )}
       {solid && (
         <>
-          <div className="prop"><span /><span className="name">Sides, near and far</span><span style={{ display: 'flex', gap: 4 }}><ColourField compact label="Near side colour" value={solid.colour} onChange={(colour, g) => wear({ solid: { ...solid, colour } }, g)} /><ColourField compact label="Far side colour" value={solid.far} onChange={(far, g) => wear({ solid: { ...solid, far } }, g)} /></span></div>
-          <div className="prop"><span /><span className="name muted">Run towards</span><NumberField label="Sides run towards" value={solid.angle} unit="°" onChange={(angle, g) => wear({ solid: { ...solid, angle } }, g)} /></div>
-          <Share label="Depth" max={400} value={solid.depth} onChange={(depth, g) => wear({ solid: { ...solid, depth: Math.max(0, depth) } }, g)} />
+          <div className="prop">
+            <span />
+            <span className="name">Sides, near and far</span>
+            <span style={{ display: 'flex', gap: 4 }}>
+              <ColourField
+                compact
+                label="Near side colour"
+                value={solid.colour}
+                onChange={(colour, g) => wear({ solid: { ...solid, colour } }, g)}
+              />
+              <ColourField
+                compact
+                label="Far side colour"
+                value={solid.far}
+                onChange={(far, g) => wear({ solid: { ...solid, far } }, g)}
+              />
+            </span>
+          </div>
+          <div className="prop">
+            <span />
+            <span className="name muted">Run towards</span>
+            <NumberField
+              label="Sides run towards"
+              value={solid.angle}
+              unit="°"
+              onChange={(angle, g) => wear({ solid: { ...solid, angle } }, g)}
+            />
+          </div>
+          <Share
+            label="Depth"
+            max={400}
+            value={solid.depth}
+            onChange={(depth, g) => wear({ solid: { ...solid, depth: Math.max(0, depth) } }, g)}
+          />
         </>
       )}
       {outlines.map((outline, i) => (
-        <div key={i} className="prop"><span /><span className="name">Outline {i + 1}</span><span style={{ display: 'flex', gap: 4 }}><NumberField label={`Outline ${i + 1} width`} value={outline.width * 100} unit="%" min={0} max={100} onChange={(v, g) => wear({ outlines: outlines.map((o, n) => (n === i ? { ...o, width: v / 100 } : o)) }, g)} /><ColourField compact label={`Outline ${i + 1} colour`} value={outline.colour} onChange={(colour, g) => wear({ outlines: outlines.map((o, n) => (n === i ? { ...o, colour } : o)) }, g)} /></span></div>
+        <div key={i} className="prop">
+          <span />
+          <span className="name">Outline {i + 1}</span>
+          <span style={{ display: 'flex', gap: 4 }}>
+            <NumberField
+              label={`Outline ${i + 1} width`}
+              value={outline.width * 100}
+              unit="%"
+              min={0}
+              max={100}
+              onChange={(v, g) =>
+                wear({ outlines: outlines.map((o, n) => (n === i ? { ...o, width: v / 100 } : o)) }, g)
+              }
+            />
+            <ColourField
+              compact
+              label={`Outline ${i + 1} colour`}
+              value={outline.colour}
+              onChange={(colour, g) => wear({ outlines: outlines.map((o, n) => (n === i ? { ...o, colour } : o)) }, g)}
+            />
+          </span>
+        </div>
       ))}
     </section>
   );

@@ -11,8 +11,19 @@ import type { OfferedFamily } from './families';
 
 const SHELVES = { all: 'All', favourites: 'Starred', own: 'Yours' } as const;
 
-/** All families, each showing the layer's own words; searched by name or feel. Starred ones come first. Font files are brought in here. */
-export function FontChooser({ family, sample, onChoose }: { family: string; sample: string; onChoose: (family: string, edits: readonly Edit[]) => void }) {
+/**
+ * All families, each showing the layer's own words; searched by name or feel. Starred ones come first. Font files are
+ * brought in here.
+ */
+export function FontChooser({
+  family,
+  sample,
+  onChoose,
+}: {
+  family: string;
+  sample: string;
+  onChoose: (family: string, edits: readonly Edit[]) => void;
+}) {
   const [isOpen, setOpen] = useState(false);
   const [search, setSearch] = useState('');
   const [shelf, setShelf] = useState<keyof typeof SHELVES>('all');
@@ -26,40 +37,152 @@ export function FontChooser({ family, sample, onChoose }: { family: string; samp
   }, [isOpen, families]);
   const label = familyLabel(family);
   const shown = families
-    .filter((f) => (shelf === 'own' ? f.files.length > 0 : shelf === 'favourites' ? favourites.includes(f.id) : true) && search.toLowerCase().split(/\s+/).every((word) => `${f.label} ${f.feel}`.toLowerCase().includes(word)))
+    .filter(
+      (f) =>
+        (shelf === 'own' ? f.files.length > 0 : shelf === 'favourites' ? favourites.includes(f.id) : true) &&
+        search
+          .toLowerCase()
+          .split(/\s+/)
+          .every((word) => `${f.label} ${f.feel}`.toLowerCase().includes(word)),
+    )
     .sort((a, b) => Number(favourites.includes(b.id)) - Number(favourites.includes(a.id)));
   const choose = (f: OfferedFamily) => {
     const missing = f.files.filter((file) => !piece.media.some((m) => m.hash === file.hash));
-    onChoose(f.id, missing.map((media) => ({ type: 'media.add', media })));
+    onChoose(
+      f.id,
+      missing.map((media) => ({ type: 'media.add', media })),
+    );
     setOpen(false);
   };
   const bringIn = async (files: readonly File[]) => {
     stop.current = new AbortController();
-    for (const file of files) await importFile(file, 'font', (p) => setBusy(p && `${p.name} ${Math.round(p.share * 100)} %`), stop.current.signal);
+    for (const file of files)
+      await importFile(
+        file,
+        'font',
+        (p) => setBusy(p && `${p.name} ${Math.round(p.share * 100)} %`),
+        stop.current.signal,
+      );
     setShelf('own');
   };
   return (
-    <Popover.Root open={isOpen} onOpenChange={(e) => setOpen(e.open)} positioning={{ placement: 'left-start' }} lazyMount>
-      <Popover.Trigger asChild><button className="quiet" aria-label={`Face: ${label}`} style={{ color: 'var(--text)' }}>{label}</button></Popover.Trigger>
+    <Popover.Root
+      open={isOpen}
+      onOpenChange={(e) => setOpen(e.open)}
+      positioning={{ placement: 'left-start' }}
+      lazyMount
+    >
+      <Popover.Trigger asChild>
+        <button className="quiet" aria-label={`Face: ${label}`} style={{ color: 'var(--text)' }}>
+          {label}
+        </button>
+      </Popover.Trigger>
       <Portal>
         <Popover.Positioner>
-          <Popover.Content width="320px" onDragOver={(e) => e.preventDefault()} onDrop={(e) => { e.preventDefault(); e.stopPropagation(); void bringIn([...e.dataTransfer.files]); }}>
+          <Popover.Content
+            width="320px"
+            onDragOver={(e) => e.preventDefault()}
+            onDrop={(e) => {
+              e.preventDefault();
+              e.stopPropagation();
+              void bringIn([...e.dataTransfer.files]);
+            }}
+          >
             <Popover.Body p="3">
-              <input className="field" aria-label="Search faces" placeholder="Name or feel: warm, wide, hand …" value={search} onChange={(e) => setSearch(e.target.value)} onKeyDown={(e) => e.stopPropagation()} style={{ width: '100%', marginBottom: 6 }} />
+              <input
+                className="field"
+                aria-label="Search faces"
+                placeholder="Name or feel: warm, wide, hand …"
+                value={search}
+                onChange={(e) => setSearch(e.target.value)}
+                onKeyDown={(e) => e.stopPropagation()}
+                style={{ width: '100%', marginBottom: 6 }}
+              />
               <div style={{ display: 'flex', gap: 2, marginBottom: 6 }} role="group" aria-label="Shelf">
-                {Object.entries(SHELVES).map(([id, name]) => <button key={id} className="quiet" aria-pressed={shelf === id} onClick={() => setShelf(id as keyof typeof SHELVES)}>{name}</button>)}
-                <label className="quiet" style={{ marginLeft: 'auto', cursor: 'pointer' }} title="TTF, OTF, WOFF or WOFF2; dropping them here does the same">Bring in …<input type="file" multiple accept=".ttf,.otf,.woff,.woff2" aria-label="Bring in font files" style={{ position: 'absolute', opacity: 0, width: 1, height: 1 }} onChange={(e) => { const files = [...(e.target.files ?? [])]; e.target.value = ''; void bringIn(files); }} /></label>
+                {Object.entries(SHELVES).map(([id, name]) => (
+                  <button
+                    key={id}
+                    className="quiet"
+                    aria-pressed={shelf === id}
+                    onClick={() => setShelf(id as keyof typeof SHELVES)}
+                  >
+                    {name}
+                  </button>
+                ))}
+                <label
+                  className="quiet"
+                  style={{ marginLeft: 'auto', cursor: 'pointer' }}
+                  title="TTF, OTF, WOFF or WOFF2; dropping them here does the same"
+                >
+                  Bring in …
+                  <input
+                    type="file"
+                    multiple
+                    accept=".ttf,.otf,.woff,.woff2"
+                    aria-label="Bring in font files"
+                    style={{ position: 'absolute', opacity: 0, width: 1, height: 1 }}
+                    onChange={(e) => {
+                      const files = [...(e.target.files ?? [])];
+                      e.target.value = '';
+                      void bringIn(files);
+                    }}
+                  />
+                </label>
               </div>
-              {busy && <p className="muted" role="status" style={{ margin: '0 0 6px' }}>{busy} <button className="quiet" style={{ padding: 0 }} onClick={() => stop.current?.abort()}>Cancel</button></p>}
+              {busy && (
+                <p className="muted" role="status" style={{ margin: '0 0 6px' }}>
+                  {busy}{' '}
+                  <button className="quiet" style={{ padding: 0 }} onClick={() => stop.current?.abort()}>
+                    Cancel
+                  </button>
+                </p>
+              )}
               <div style={{ maxHeight: 360, overflowY: 'auto' }} role="list" aria-label="Faces">
-                {shown.length === 0 && <p className="muted">{shelf === 'own' ? 'No fonts of your own yet. Drop font files here; the styles of a family come together.' : shelf === 'favourites' ? 'Nothing starred yet.' : 'No face is called or feels like that.'}</p>}
+                {shown.length === 0 && (
+                  <p className="muted">
+                    {shelf === 'own'
+                      ? 'No fonts of your own yet. Drop font files here; the styles of a family come together.'
+                      : shelf === 'favourites'
+                        ? 'Nothing starred yet.'
+                        : 'No face is called or feels like that.'}
+                  </p>
+                )}
                 {shown.map((f) => (
                   <div key={f.id} role="listitem" style={{ display: 'flex', alignItems: 'center' }}>
-                    <button aria-pressed={f.id === family} aria-label={f.label} className={`list-row${f.id === family ? ' on' : ''}`} style={{ display: 'block', minWidth: 0 }} onClick={() => choose(f)}>
-                      <span style={{ fontFamily: `'${cssFamily(f.id)}'`, fontSize: 21, fontWeight: 600, display: 'block', overflow: 'hidden', whiteSpace: 'nowrap', textOverflow: 'ellipsis', lineHeight: 1.3 }}>{sample.split('\n')[0]?.slice(0, 40) || f.label}</span>
-                      <span className="muted" style={{ fontSize: 11.5 }}>{f.label} · {f.feel}</span>
+                    <button
+                      aria-pressed={f.id === family}
+                      aria-label={f.label}
+                      className={`list-row${f.id === family ? ' on' : ''}`}
+                      style={{ display: 'block', minWidth: 0 }}
+                      onClick={() => choose(f)}
+                    >
+                      <span
+                        style={{
+                          fontFamily: `'${cssFamily(f.id)}'`,
+                          fontSize: 21,
+                          fontWeight: 600,
+                          display: 'block',
+                          overflow: 'hidden',
+                          whiteSpace: 'nowrap',
+                          textOverflow: 'ellipsis',
+                          lineHeight: 1.3,
+                        }}
+                      >
+                        {sample.split('\n')[0]?.slice(0, 40) || f.label}
+                      </span>
+                      <span className="muted" style={{ fontSize: 11.5 }}>
+                        {f.label} · {f.feel}
+                      </span>
                     </button>
-                    <button className="quiet" aria-label={`Star ${f.label}`} aria-pressed={favourites.includes(f.id)} style={{ padding: 5 }} onClick={() => toggle(f.id)}><Star pinned={favourites.includes(f.id)} holds={false} size={15} /></button>
+                    <button
+                      className="quiet"
+                      aria-label={`Star ${f.label}`}
+                      aria-pressed={favourites.includes(f.id)}
+                      style={{ padding: 5 }}
+                      onClick={() => toggle(f.id)}
+                    >
+                      <Star pinned={favourites.includes(f.id)} holds={false} size={15} />
+                    </button>
                   </div>
                 ))}
               </div>

@@ -17,7 +17,10 @@ export function StyleSection({ layer }: { layer: TextLayer }) {
   const save = () => {
     if (!name?.trim()) return;
     const style: SavedStyle = { ...lookOf(layer), id: newId(), name: name.trim() };
-    edit([{ type: 'style.put', style }, { type: 'style.wear', ids, styleId: style.id }]);
+    edit([
+      { type: 'style.put', style },
+      { type: 'style.wear', ids, styleId: style.id },
+    ]);
     setName(null);
   };
   const putOn = (value: string) => {
@@ -28,23 +31,95 @@ export function StyleSection({ layer }: { layer: TextLayer }) {
   const isChanged = worn !== undefined && !sameLook(lookOf(layer), worn);
   return (
     <>
-      <div className="prop"><span /><span className="name">Style</span>
-        <span style={{ display: 'flex', gap: 2, alignItems: 'center' }}><select className="field" aria-label="Style" style={{ maxWidth: 112 }} value={worn?.id ?? ''} onChange={(e) => putOn(e.target.value)}>
-          <option value="">none</option>
-          {piece.styles.length > 0 && <optgroup label="Saved">{piece.styles.map((s) => <option key={s.id} value={s.id}>{s.name}</option>)}</optgroup>}
-          <optgroup label="To begin with">{STARTER_STYLES.map((s) => <option key={s.name} value={`new:${s.name}`}>{s.name}</option>)}</optgroup>
-        </select><button className="quiet" aria-label="Save as a style" title="Save this look as a style" aria-expanded={name !== null} style={{ padding: 4 }} onClick={() => setName(name === null ? (worn ? `${worn.name} 2` : layer.name.slice(0, 40)) : null)}><Plus size={15} /></button></span>
+      <div className="prop">
+        <span />
+        <span className="name">Style</span>
+        <span style={{ display: 'flex', gap: 2, alignItems: 'center' }}>
+          <select
+            className="field"
+            aria-label="Style"
+            style={{ maxWidth: 112 }}
+            value={worn?.id ?? ''}
+            onChange={(e) => putOn(e.target.value)}
+          >
+            <option value="">none</option>
+            {piece.styles.length > 0 && (
+              <optgroup label="Saved">
+                {piece.styles.map((s) => (
+                  <option key={s.id} value={s.id}>
+                    {s.name}
+                  </option>
+                ))}
+              </optgroup>
+            )}
+            <optgroup label="To begin with">
+              {STARTER_STYLES.map((s) => (
+                <option key={s.name} value={`new:${s.name}`}>
+                  {s.name}
+                </option>
+              ))}
+            </optgroup>
+          </select>
+          <button
+            className="quiet"
+            aria-label="Save as a style"
+            title="Save this look as a style"
+            aria-expanded={name !== null}
+            style={{ padding: 4 }}
+            onClick={() => setName(name === null ? (worn ? `${worn.name} 2` : layer.name.slice(0, 40)) : null)}
+          >
+            <Plus size={15} />
+          </button>
+        </span>
       </div>
       <div style={{ display: 'flex', flexWrap: 'wrap', gap: 4, justifyContent: 'flex-end' }}>
         {name !== null && (
           <>
-            <input className="field" aria-label="Name of the style" autoFocus value={name} maxLength={80} style={{ flex: 1, minWidth: 90 }} onChange={(e) => setName(e.target.value)} onKeyDown={(e) => { e.stopPropagation(); if (e.key === 'Enter') save(); if (e.key === 'Escape') setName(null); }} />
-            <button className="soft" disabled={!name.trim()} onClick={save}>Save</button>
+            <input
+              className="field"
+              aria-label="Name of the style"
+              autoFocus
+              value={name}
+              maxLength={80}
+              style={{ flex: 1, minWidth: 90 }}
+              onChange={(e) => setName(e.target.value)}
+              onKeyDown={(e) => {
+                e.stopPropagation();
+                if (e.key === 'Enter') save();
+                if (e.key === 'Escape') setName(null);
+              }}
+            />
+            <button className="soft" disabled={!name.trim()} onClick={save}>
+              Save
+            </button>
           </>
         )}
-        {worn && isChanged && <button className="quiet" title={`Everything that wears ${worn.name} changes with it`} onClick={() => { edit([{ type: 'style.put', style: { ...worn, ...lookOf(layer) } }]); setView({ notice: `${worn.name} saved anew; ${wearers} text${wearers === 1 ? ' wears' : 's wear'} it` }); }}>Save anew</button>}
-        {worn && isChanged && <button className="quiet" onClick={() => edit([{ type: 'style.wear', ids: [layer.id], styleId: worn.id }])}>Back to it</button>}
-        {worn && <button className="quiet" aria-label={`Forget ${worn.name}`} onClick={() => edit([{ type: 'style.forget', id: worn.id }])}>Forget</button>}
+        {worn && isChanged && (
+          <button
+            className="quiet"
+            title={`Everything that wears ${worn.name} changes with it`}
+            onClick={() => {
+              edit([{ type: 'style.put', style: { ...worn, ...lookOf(layer) } }]);
+              setView({ notice: `${worn.name} saved anew; ${wearers} text${wearers === 1 ? ' wears' : 's wear'} it` });
+            }}
+          >
+            Save anew
+          </button>
+        )}
+        {worn && isChanged && (
+          <button className="quiet" onClick={() => edit([{ type: 'style.wear', ids: [layer.id], styleId: worn.id }])}>
+            Back to it
+          </button>
+        )}
+        {worn && (
+          <button
+            className="quiet"
+            aria-label={`Forget ${worn.name}`}
+            onClick={() => edit([{ type: 'style.forget', id: worn.id }])}
+          >
+            Forget
+          </button>
+        )}
       </div>
     </>
   );

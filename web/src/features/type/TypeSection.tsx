@@ -13,20 +13,75 @@ export function FaceSection({ layer }: { layer: TextLayer }) {
   const { content } = layer;
   return (
     <>
-      <div className="prop"><span /><span className="name">Face</span><FontChooser family={content.family} sample={content.text} onChoose={(family, before) => edit([...before, { type: 'layer.setContent', id: layer.id, content: { family } }])} /></div>
       <div className="prop">
-        <span /><span className="name">Align</span>
+        <span />
+        <span className="name">Face</span>
+        <FontChooser
+          family={content.family}
+          sample={content.text}
+          onChoose={(family, before) =>
+            edit([...before, { type: 'layer.setContent', id: layer.id, content: { family } }])
+          }
+        />
+      </div>
+      <div className="prop">
+        <span />
+        <span className="name">Align</span>
         <span style={{ display: 'flex' }}>
           {(['left', 'center', 'right'] as const).map((align) => (
-            <button key={align} className="quiet" aria-label={`Align ${align}`} aria-pressed={content.align === align} onClick={() => set({ align })}>
-              <svg width="15" height="12" viewBox="0 0 15 12" aria-hidden="true">{[14, 8, 11].map((w, i) => <rect key={i} x={align === 'left' ? 0 : align === 'right' ? 14 - w : (14 - w) / 2} y={i * 5} width={w} height="1.8" fill="currentColor" />)}</svg>
+            <button
+              key={align}
+              className="quiet"
+              aria-label={`Align ${align}`}
+              aria-pressed={content.align === align}
+              onClick={() => set({ align })}
+            >
+              <svg width="15" height="12" viewBox="0 0 15 12" aria-hidden="true">
+                {[14, 8, 11].map((w, i) => (
+                  <rect
+                    key={i}
+                    x={align === 'left' ? 0 : align === 'right' ? 14 - w : (14 - w) / 2}
+                    y={i * 5}
+                    width={w}
+                    height="1.8"
+                    fill="currentColor"
+                  />
+                ))}
+              </svg>
             </button>
           ))}
-          <button className="quiet" aria-pressed={content.italic} aria-label="Italic" style={{ fontStyle: 'italic', minWidth: 26, justifyContent: 'center' }} onClick={() => set({ italic: !content.italic })}>i</button>
+          <button
+            className="quiet"
+            aria-pressed={content.italic}
+            aria-label="Italic"
+            style={{ fontStyle: 'italic', minWidth: 26, justifyContent: 'center' }}
+            onClick={() => set({ italic: !content.italic })}
+          >
+            i
+          </button>
         </span>
       </div>
-      <div className="prop"><span /><span className="name">Line width</span>
-        {content.wrapWidth === null ? <button className="quiet" onClick={() => set({ wrapWidth: 800 })}>as typed</button> : <span style={{ display: 'flex' }}><NumberField label="Line width" value={content.wrapWidth} unit="px" min={10} onChange={(wrapWidth) => set({ wrapWidth })} /><button className="quiet" onClick={() => set({ wrapWidth: null })} aria-label="Keep lines as typed">×</button></span>}
+      <div className="prop">
+        <span />
+        <span className="name">Line width</span>
+        {content.wrapWidth === null ? (
+          <button className="quiet" onClick={() => set({ wrapWidth: 800 })}>
+            as typed
+          </button>
+        ) : (
+          <span style={{ display: 'flex' }}>
+            <NumberField
+              label="Line width"
+              value={content.wrapWidth}
+              unit="px"
+              min={10}
+              onChange={(wrapWidth) => set({ wrapWidth })}
+            />
+            <button className="quiet" onClick={() => set({ wrapWidth: null })} aria-label="Keep lines as typed">
+              ×
+            </button>
+          </span>
+        )}
       </div>
     </>
   );
@@ -41,13 +96,56 @@ export function SettingSection({ layer }: { layer: TextLayer }) {
   return (
     <>
       <AlongSection layer={layer} />
-      <div className="prop"><span /><span className="name">Trim</span><select className="field" aria-label="Trim" value={content.trim} onChange={(e) => set({ trim: e.target.value })}>{Object.entries(TRIMS).map(([id, label]) => <option key={id} value={id}>{label}</option>)}</select></div>
-      {!content.area && <div className="prop"><span /><span className="name">Stands on</span><select className="field" aria-label="Stands on" value={content.stands} onChange={(e) => set({ stands: e.target.value })}>{Object.entries(STANDS).map(([id, label]) => <option key={id} value={id}>{label}</option>)}</select></div>}
+      <div className="prop">
+        <span />
+        <span className="name">Trim</span>
+        <select
+          className="field"
+          aria-label="Trim"
+          value={content.trim}
+          onChange={(e) => set({ trim: e.target.value })}
+        >
+          {Object.entries(TRIMS).map(([id, label]) => (
+            <option key={id} value={id}>
+              {label}
+            </option>
+          ))}
+        </select>
+      </div>
+      {!content.area && (
+        <div className="prop">
+          <span />
+          <span className="name">Stands on</span>
+          <select
+            className="field"
+            aria-label="Stands on"
+            value={content.stands}
+            onChange={(e) => set({ stands: e.target.value })}
+          >
+            {Object.entries(STANDS).map(([id, label]) => (
+              <option key={id} value={id}>
+                {label}
+              </option>
+            ))}
+          </select>
+        </div>
+      )}
       {(pictures.length > 0 || content.picture !== null) && (
-        <div className="prop"><span /><span className="name">Seen through</span>
-          <select className="field" aria-label="Seen through the letters" value={content.picture ?? ''} onChange={(e) => set({ picture: e.target.value || null })}>
+        <div className="prop">
+          <span />
+          <span className="name">Seen through</span>
+          <select
+            className="field"
+            aria-label="Seen through the letters"
+            value={content.picture ?? ''}
+            onChange={(e) => set({ picture: e.target.value || null })}
+          >
             <option value="">nothing</option>
-            {pictures.map((m) => <option key={m.id} value={m.id}>{m.name}</option>)}
+            {pictures.map((m) => (
+              <option key={m.id} value={m.id}>
+                {m.name}
+              </option>
+            ))}
           </select>
         </div>
       )}
@@ -56,10 +154,21 @@ export function SettingSection({ layer }: { layer: TextLayer }) {
 }
 
 /** Which of the properties of axes a font has, and what it calls those that have no common name. */
-export function axisLabels(axes: readonly FontAxis[]): Partial<Record<'letterWidth' | 'lean' | 'opticalSize' | 'axisA' | 'axisB' | 'axisC', string | null>> {
+export function axisLabels(
+  axes: readonly FontAxis[],
+): Partial<Record<'letterWidth' | 'lean' | 'opticalSize' | 'axisA' | 'axisB' | 'axisC', string | null>> {
   const registered = { wdth: 'letterWidth', slnt: 'lean', opsz: 'opticalSize' } as const;
   return {
-    ...Object.fromEntries(Object.entries(registered).filter(([tag]) => axes.some((axis) => axis.tag === tag)).map(([, property]) => [property, null])),
-    ...Object.fromEntries((['axisA', 'axisB', 'axisC'] as const).flatMap((property, i) => { const axis = furtherAxes(axes)[i]; return axis ? [[property, axis.name]] : []; })),
+    ...Object.fromEntries(
+      Object.entries(registered)
+        .filter(([tag]) => axes.some((axis) => axis.tag === tag))
+        .map(([, property]) => [property, null]),
+    ),
+    ...Object.fromEntries(
+      (['axisA', 'axisB', 'axisC'] as const).flatMap((property, i) => {
+        const axis = furtherAxes(axes)[i];
+        return axis ? [[property, axis.name]] : [];
+      }),
+    ),
   };
 }

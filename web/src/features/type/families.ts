@@ -18,7 +18,12 @@ export interface OfferedFamily {
   readonly files: readonly MediaRef[];
 }
 
-const SHIPPED: readonly OfferedFamily[] = FONT_FAMILY_IDS.map((id) => ({ id, label: FONT_FAMILIES[id].label, feel: FONT_FAMILIES[id].feel, files: [] }));
+const SHIPPED: readonly OfferedFamily[] = FONT_FAMILY_IDS.map((id) => ({
+  id,
+  label: FONT_FAMILIES[id].label,
+  feel: FONT_FAMILIES[id].feel,
+  files: [],
+}));
 
 /** Fonts brought in, styles of a family together. */
 function grouped(fonts: readonly MediaRef[]): OfferedFamily[] {
@@ -29,13 +34,22 @@ function grouped(fonts: readonly MediaRef[]): OfferedFamily[] {
     const files = families.get(id) ?? [];
     if (!files.some((f) => f.hash === ref.hash)) families.set(id, [...files, ref]);
   }
-  return [...families].map(([id, files]) => ({ id, label: familyLabel(id), feel: `your own ${files.map((f) => f.font?.style ?? '').join(', ')}`, files }));
+  return [...families].map(([id, files]) => ({
+    id,
+    label: familyLabel(id),
+    feel: `your own ${files.map((f) => f.font?.style ?? '').join(', ')}`,
+    files,
+  }));
 }
 
 /** Every family there is: this piece's own, those of other pieces on this server, and the shipped ones. */
 export function useFamilies(isWanted: boolean): readonly OfferedFamily[] {
   const piece = usePiece();
-  const { data } = useQuery({ queryKey: ['fonts', piece.media.length], enabled: isWanted, queryFn: () => call(api.media.fonts.$get()) });
+  const { data } = useQuery({
+    queryKey: ['fonts', piece.media.length],
+    enabled: isWanted,
+    queryFn: () => call(api.media.fonts.$get()),
+  });
   return useMemo(() => [...grouped([...piece.media, ...(data ?? [])]), ...SHIPPED], [piece.media, data]);
 }
 
@@ -45,8 +59,12 @@ export function useAxes(family: string): readonly FontAxis[] {
   const [axes, setAxes] = useState<readonly FontAxis[]>([]);
   useEffect(() => {
     let isCurrent = true;
-    void browserPieceFonts({ media }).then(({ manifest }) => isCurrent && setAxes(manifest.families[family]?.axes ?? []));
-    return () => { isCurrent = false; };
+    void browserPieceFonts({ media }).then(
+      ({ manifest }) => isCurrent && setAxes(manifest.families[family]?.axes ?? []),
+    );
+    return () => {
+      isCurrent = false;
+    };
   }, [family, media]);
   return axes;
 }

@@ -25,40 +25,201 @@ export function CaptionSheet() {
   return (
     <>
       <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap', marginBottom: 6 }}>
-        <button className="lamp" style={{ padding: '5px 14px' }} onClick={addCaption}>New caption</button>
-        <button className="soft" onClick={() => setPasted('')}>Paste</button>
-        <label className="soft" style={{ cursor: 'pointer' }}>Open<input type="file" aria-label="Open captions" accept=".srt,.vtt,text/vtt" style={{ position: 'absolute', opacity: 0, width: 1, height: 1 }} onChange={(e) => { const file = e.target.files?.[0]; e.target.value = ''; if (!file) return; if (file.size > 2_000_000) return setSaid('This file is too large to be captions; nothing was changed.'); void file.text().then((text) => (text.includes('-->') ? take(text) : setSaid(`${file.name} has no captions in it; nothing was changed.`))); }} /></label>
-        {captions.length > 0 && <><button className="quiet" onClick={() => saveCaptions('srt')}>Save SRT</button><button className="quiet" onClick={() => saveCaptions('vtt')}>Save WebVTT</button></>}
+        <button className="lamp" style={{ padding: '5px 14px' }} onClick={addCaption}>
+          New caption
+        </button>
+        <button className="soft" onClick={() => setPasted('')}>
+          Paste
+        </button>
+        <label className="soft" style={{ cursor: 'pointer' }}>
+          Open
+          <input
+            type="file"
+            aria-label="Open captions"
+            accept=".srt,.vtt,text/vtt"
+            style={{ position: 'absolute', opacity: 0, width: 1, height: 1 }}
+            onChange={(e) => {
+              const file = e.target.files?.[0];
+              e.target.value = '';
+              if (!file) return;
+              if (file.size > 2_000_000) return setSaid('This file is too large to be captions; nothing was changed.');
+              void file
+                .text()
+                .then((text) =>
+                  text.includes('-->')
+                    ? take(text)
+                    : setSaid(`${file.name} has no captions in it; nothing was changed.`),
+                );
+            }}
+          />
+        </label>
+        {captions.length > 0 && (
+          <>
+            <button className="quiet" onClick={() => saveCaptions('srt')}>
+              Save SRT
+            </button>
+            <button className="quiet" onClick={() => saveCaptions('vtt')}>
+              Save WebVTT
+            </button>
+          </>
+        )}
       </div>
       {pasted !== null && (
         <>
-          <textarea className="field" aria-label="Captions to put in" autoFocus rows={6} value={pasted} placeholder="One line each, or SRT or WebVTT with times" style={{ width: '100%' }} onKeyDown={(e) => e.stopPropagation()} onChange={(e) => setPasted(e.target.value)} />
-          <button className="soft" style={{ margin: '4px 0 8px' }} disabled={pasted.trim() === ''} onClick={() => take(pasted)}>Put them in</button>
+          <textarea
+            className="field"
+            aria-label="Captions to put in"
+            autoFocus
+            rows={6}
+            value={pasted}
+            placeholder="One line each, or SRT or WebVTT with times"
+            style={{ width: '100%' }}
+            onKeyDown={(e) => e.stopPropagation()}
+            onChange={(e) => setPasted(e.target.value)}
+          />
+          <button
+            className="soft"
+            style={{ margin: '4px 0 8px' }}
+            disabled={pasted.trim() === ''}
+            onClick={() => take(pasted)}
+          >
+            Put them in
+          </button>
         </>
       )}
-      {said && <p role="status" className="muted">{said}</p>}
-      {captions.length === 0 ? <p className="muted">Type captions, paste them, or open an SRT or WebVTT file.</p> : (
+      {said && (
+        <p role="status" className="muted">
+          {said}
+        </p>
+      )}
+      {captions.length === 0 ? (
+        <p className="muted">Type captions, paste them, or open an SRT or WebVTT file.</p>
+      ) : (
         <>
-          <div style={{ display: 'flex', gap: 5, alignItems: 'center', flexWrap: 'wrap', marginBottom: 8 }} role="group" aria-label="Look of all captions">
-            <FontChooser family={style.family} sample={captions[0]?.content.text ?? ''} onChoose={(family, before) => setCaptionStyle({ family }, null, before)} />
-            <NumberField label="Size of the captions" value={style.sizeShare * 100} unit="%" min={1} max={20} step={0.1} decimals={1} width={62} onChange={(v, g) => setCaptionStyle({ sizeShare: v / 100 }, g)} />
-            <ColourField compact label="Colour of the captions" value={style.colour} onChange={(colour, g) => setCaptionStyle({ colour }, g)} />
-            <select className="soft" aria-label="Place of the captions" value={style.place} onChange={(e) => setCaptionStyle({ place: e.target.value as keyof typeof PLACES })}>{Object.entries(PLACES).map(([id, label]) => <option key={id} value={id}>{label}</option>)}</select>
-            <button className="soft" aria-pressed={style.hasBand} onClick={() => setCaptionStyle({ hasBand: !style.hasBand })}>Band</button>
-            <button className="soft" aria-pressed={style.highlight !== null} onClick={() => setCaptionStyle({ highlight: style.highlight ? null : '#FFB74A' })}>Word by word</button>
+          <div
+            style={{ display: 'flex', gap: 5, alignItems: 'center', flexWrap: 'wrap', marginBottom: 8 }}
+            role="group"
+            aria-label="Look of all captions"
+          >
+            <FontChooser
+              family={style.family}
+              sample={captions[0]?.content.text ?? ''}
+              onChoose={(family, before) => setCaptionStyle({ family }, null, before)}
+            />
+            <NumberField
+              label="Size of the captions"
+              value={style.sizeShare * 100}
+              unit="%"
+              min={1}
+              max={20}
+              step={0.1}
+              decimals={1}
+              width={62}
+              onChange={(v, g) => setCaptionStyle({ sizeShare: v / 100 }, g)}
+            />
+            <ColourField
+              compact
+              label="Colour of the captions"
+              value={style.colour}
+              onChange={(colour, g) => setCaptionStyle({ colour }, g)}
+            />
+            <select
+              className="soft"
+              aria-label="Place of the captions"
+              value={style.place}
+              onChange={(e) => setCaptionStyle({ place: e.target.value as keyof typeof PLACES })}
+            >
+              {Object.entries(PLACES).map(([id, label]) => (
+                <option key={id} value={id}>
+                  {label}
+                </option>
+              ))}
+            </select>
+            <button
+              className="soft"
+              aria-pressed={style.hasBand}
+              onClick={() => setCaptionStyle({ hasBand: !style.hasBand })}
+            >
+              Band
+            </button>
+            <button
+              className="soft"
+              aria-pressed={style.highlight !== null}
+              onClick={() => setCaptionStyle({ highlight: style.highlight ? null : '#FFB74A' })}
+            >
+              Word by word
+            </button>
           </div>
           <div role="list" aria-label="Captions">
             {captions.map((layer, i) => {
               const [start, end] = [times.timeOf(layer.start), times.timeOf(layer.end)];
               return (
-                <div key={layer.id} role="listitem" className={`list-row${selected.includes(layer.id) ? ' on' : ''}`} style={{ display: 'block' }}>
+                <div
+                  key={layer.id}
+                  role="listitem"
+                  className={`list-row${selected.includes(layer.id) ? ' on' : ''}`}
+                  style={{ display: 'block' }}
+                >
                   <div style={{ display: 'flex', gap: 4, alignItems: 'center' }}>
-                    <button className="quiet mono" style={{ padding: 0 }} aria-label={`Go to caption ${i + 1}`} onClick={() => { selectLayers([layer.id]); playhead.set(start + Math.min(0.2, (end - start) / 2)); }}>{i + 1}</button>
-                    <NumberField label={`Caption ${i + 1} in`} value={start} unit="s" step={0.02} decimals={3} min={0} width={76} onChange={(v, g) => v < end - 0.02 && edit([{ type: 'layer.setSpan', id: layer.id, start: freeMoment(v) }], g)} />
-                    <NumberField label={`Caption ${i + 1} out`} value={end} unit="s" step={0.02} decimals={3} min={0} width={76} onChange={(v, g) => v > start + 0.02 && edit([{ type: 'layer.setSpan', id: layer.id, end: freeMoment(v) }], g)} />
-                    <button className="quiet" style={{ padding: 0, marginLeft: 'auto' }} aria-label={`Delete caption ${i + 1}`} onClick={() => edit([{ type: 'layer.remove', ids: [layer.id] }])}>×</button>
+                    <button
+                      className="quiet mono"
+                      style={{ padding: 0 }}
+                      aria-label={`Go to caption ${i + 1}`}
+                      onClick={() => {
+                        selectLayers([layer.id]);
+                        playhead.set(start + Math.min(0.2, (end - start) / 2));
+                      }}
+                    >
+                      {i + 1}
+                    </button>
+                    <NumberField
+                      label={`Caption ${i + 1} in`}
+                      value={start}
+                      unit="s"
+                      step={0.02}
+                      decimals={3}
+                      min={0}
+                      width={76}
+                      onChange={(v, g) =>
+                        v < end - 0.02 && edit([{ type: 'layer.setSpan', id: layer.id, start: freeMoment(v) }], g)
+                      }
+                    />
+                    <NumberField
+                      label={`Caption ${i + 1} out`}
+                      value={end}
+                      unit="s"
+                      step={0.02}
+                      decimals={3}
+                      min={0}
+                      width={76}
+                      onChange={(v, g) =>
+                        v > start + 0.02 && edit([{ type: 'layer.setSpan', id: layer.id, end: freeMoment(v) }], g)
+                      }
+                    />
+                    <button
+                      className="quiet"
+                      style={{ padding: 0, marginLeft: 'auto' }}
+                      aria-label={`Delete caption ${i + 1}`}
+                      onClick={() => edit([{ type: 'layer.remove', ids: [layer.id] }])}
+                    >
+                      ×
+                    </button>
                   </div>
-                  <textarea className="field" aria-label={`Caption ${i + 1}`} rows={layer.content.text.split('\n').length} value={layer.content.text} style={{ width: '100%', resize: 'none', background: 'none', padding: '2px 0' }} onFocus={() => selectLayers([layer.id])} onKeyDown={(e) => e.stopPropagation()} onChange={(e) => edit([{ type: 'layer.setContent', id: layer.id, content: { text: e.target.value } }], `caption-${layer.id}`)} />
+                  <textarea
+                    className="field"
+                    aria-label={`Caption ${i + 1}`}
+                    rows={layer.content.text.split('\n').length}
+                    value={layer.content.text}
+                    style={{ width: '100%', resize: 'none', background: 'none', padding: '2px 0' }}
+                    onFocus={() => selectLayers([layer.id])}
+                    onKeyDown={(e) => e.stopPropagation()}
+                    onChange={(e) =>
+                      edit(
+                        [{ type: 'layer.setContent', id: layer.id, content: { text: e.target.value } }],
+                        `caption-${layer.id}`,
+                      )
+                    }
+                  />
                 </div>
               );
             })}

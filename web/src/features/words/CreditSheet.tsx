@@ -23,27 +23,61 @@ export function CreditSheet() {
   const from = first ? times.timeOf(first.start) : Math.min(playhead.seconds, Math.max(0, times.end - 2));
   const moving = keys[1] && keys[0] ? times.timeOf(keys[1].at) - times.timeOf(keys[0].at) : null;
   const [length, setLength] = useState(moving ?? Math.max(3, Math.min(12, times.end - from - 1.5)));
-  const [hold, setHold] = useState(first && keys[1] ? Math.max(0, times.timeOf(first.end) - times.timeOf(keys[1].at)) : 1.5);
-  const [size, setSize] = useState(first ? Number(first.tracks.size?.value ?? 40) : Math.round(Math.min(lead.width, lead.height) / 22));
+  const [hold, setHold] = useState(
+    first && keys[1] ? Math.max(0, times.timeOf(first.end) - times.timeOf(keys[1].at)) : 1.5,
+  );
+  const [size, setSize] = useState(
+    first ? Number(first.tracks.size?.value ?? 40) : Math.round(Math.min(lead.width, lead.height) / 22),
+  );
   const rows = readCredits(text);
   const plan: RollPlan = { from, length, hold, size, colour: piece.sheet.colour, accent: piece.sheet.accent };
   const motion = rollMotion(Math.max(1, rows.length), plan, lead, piece.frameRate);
   const real = motion.frames / framesPerSecond(piece.frameRate);
   const roll = () => {
-    if (text.length > MOST) return setView({ notice: `A roll can have ${MOST} letters; this list has ${text.length}.` });
+    if (text.length > MOST)
+      return setView({ notice: `A roll can have ${MOST} letters; this list has ${text.length}.` });
     const made = rollCredits(piece, rows, plan, newId);
     edit([{ type: 'phrases.change', layers: made, remove: layers.map((l) => l.id) }]);
     selectLayers(made.map((l) => l.id));
   };
   return (
     <>
-      <p className="muted">One line each: what someone did, a tab, a dash or a colon, and the name. A line by itself is a heading.</p>
-      <textarea className="field mono" aria-label="Credits" rows={9} value={text} spellCheck={false} placeholder={'Puerto Lumo Kite Week\n\nKite maker: Inés Vardal\nWind reader: Teo Marsh'} style={{ width: '100%', fontSize: 12.5 }} onKeyDown={(e) => e.stopPropagation()} onChange={(e) => setText(e.target.value)} />
-      <div className="prop"><span /><span className="name">Rolls for</span><NumberField label="Rolls for" value={length} unit="s" min={0.5} max={300} step={0.1} onChange={setLength} /></div>
-      <div className="prop"><span /><span className="name">Then stands</span><NumberField label="Then stands" value={hold} unit="s" min={0} max={60} step={0.1} onChange={setHold} /></div>
-      <div className="prop"><span /><span className="name">Size of the names</span><NumberField label="Size of the names" value={size} unit="px" min={8} max={400} onChange={setSize} /></div>
-      <p className="muted" style={{ fontSize: 12 }}>{motion.speed} whole pixel{motion.speed === 1 ? '' : 's'} a frame, so that nothing shimmers: {real.toFixed(1)} s.</p>
-      <button className="lamp" disabled={rows.length === 0} onClick={roll}>{layers.length > 0 ? 'Roll anew' : 'Roll'}</button>
+      <p className="muted">
+        One line each: what someone did, a tab, a dash or a colon, and the name. A line by itself is a heading.
+      </p>
+      <textarea
+        className="field mono"
+        aria-label="Credits"
+        rows={9}
+        value={text}
+        spellCheck={false}
+        placeholder={'Puerto Lumo Kite Week\n\nKite maker: Inés Vardal\nWind reader: Teo Marsh'}
+        style={{ width: '100%', fontSize: 12.5 }}
+        onKeyDown={(e) => e.stopPropagation()}
+        onChange={(e) => setText(e.target.value)}
+      />
+      <div className="prop">
+        <span />
+        <span className="name">Rolls for</span>
+        <NumberField label="Rolls for" value={length} unit="s" min={0.5} max={300} step={0.1} onChange={setLength} />
+      </div>
+      <div className="prop">
+        <span />
+        <span className="name">Then stands</span>
+        <NumberField label="Then stands" value={hold} unit="s" min={0} max={60} step={0.1} onChange={setHold} />
+      </div>
+      <div className="prop">
+        <span />
+        <span className="name">Size of the names</span>
+        <NumberField label="Size of the names" value={size} unit="px" min={8} max={400} onChange={setSize} />
+      </div>
+      <p className="muted" style={{ fontSize: 12 }}>
+        {motion.speed} whole pixel{motion.speed === 1 ? '' : 's'} a frame, so that nothing shimmers: {real.toFixed(1)}{' '}
+        s.
+      </p>
+      <button className="lamp" disabled={rows.length === 0} onClick={roll}>
+        {layers.length > 0 ? 'Roll anew' : 'Roll'}
+      </button>
     </>
   );
 }

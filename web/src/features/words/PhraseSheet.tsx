@@ -10,7 +10,17 @@ import { newId } from '../../platform/ids';
 import { edit, selectLayers, useDesk } from '../../store/desk-store';
 import { usePiece, useTimes } from '../../store/selectors';
 import { ColourField } from '../../ui/ColourField';
-import { joinPhrase, layAgain, pasteQuote, phraseTimes, setPhraseText, setSheet, splitPhrase, toggleEmphasis, toggleLock } from './phrase-commands';
+import {
+  joinPhrase,
+  layAgain,
+  pasteQuote,
+  phraseTimes,
+  setPhraseText,
+  setSheet,
+  splitPhrase,
+  toggleEmphasis,
+  toggleLock,
+} from './phrase-commands';
 import type { LayOutcome } from './phrase-commands';
 
 /** Text first: a quote becomes phrases, and phrases are laid on the music. */
@@ -21,46 +31,172 @@ export function PhraseSheet() {
   const [isPasting, setPasting] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const show = (outcome: LayOutcome) => setProblem(outcome.ok ? null : outcome.words);
-  if (phrases.length === 0 || isPasting) return <QuoteForm onDone={(outcome) => { show(outcome); if (outcome.ok || outcome.words.startsWith('Too')) setPasting(false); }} onCancel={phrases.length > 0 ? () => setPasting(false) : null} problem={problem} />;
+  if (phrases.length === 0 || isPasting)
+    return (
+      <QuoteForm
+        onDone={(outcome) => {
+          show(outcome);
+          if (outcome.ok || outcome.words.startsWith('Too')) setPasting(false);
+        }}
+        onCancel={phrases.length > 0 ? () => setPasting(false) : null}
+        problem={problem}
+      />
+    );
   const { sheet } = piece;
-  const short = phrases.filter((layer) => { const t = phraseTimes({ piece, times }, layer); return t.has < t.needs - 0.01; }).length;
+  const short = phrases.filter((layer) => {
+    const t = phraseTimes({ piece, times }, layer);
+    return t.has < t.needs - 0.01;
+  }).length;
   return (
     <>
       <div style={{ display: 'flex', gap: 4, marginBottom: 4 }}>
-        <select className="soft" aria-label="Staging" title={STAGING_LABELS[sheet.staging].feel} style={{ flex: 1, minWidth: 0 }} value={sheet.staging} onChange={(e) => show(setSheet({ staging: e.target.value as typeof sheet.staging }))}>{STAGING_IDS.map((id) => <option key={id} value={id} title={STAGING_LABELS[id].feel}>{STAGING_LABELS[id].label}</option>)}</select>
-        <select className="soft" aria-label="Phrases come" title={MANNERS[sheet.manner].hint} value={sheet.manner} onChange={(e) => show(setSheet({ manner: e.target.value as Manner }))}>{Object.entries(MANNERS).map(([id, m]) => <option key={id} value={id}>{m.label}</option>)}</select>
+        <select
+          className="soft"
+          aria-label="Staging"
+          title={STAGING_LABELS[sheet.staging].feel}
+          style={{ flex: 1, minWidth: 0 }}
+          value={sheet.staging}
+          onChange={(e) => show(setSheet({ staging: e.target.value as typeof sheet.staging }))}
+        >
+          {STAGING_IDS.map((id) => (
+            <option key={id} value={id} title={STAGING_LABELS[id].feel}>
+              {STAGING_LABELS[id].label}
+            </option>
+          ))}
+        </select>
+        <select
+          className="soft"
+          aria-label="Phrases come"
+          title={MANNERS[sheet.manner].hint}
+          value={sheet.manner}
+          onChange={(e) => show(setSheet({ manner: e.target.value as Manner }))}
+        >
+          {Object.entries(MANNERS).map(([id, m]) => (
+            <option key={id} value={id}>
+              {m.label}
+            </option>
+          ))}
+        </select>
       </div>
-      <p className="muted" style={{ margin: '0 0 4px', fontSize: 12 }}>{STAGING_LABELS[sheet.staging].feel}; {MANNERS[sheet.manner].hint}</p>
+      <p className="muted" style={{ margin: '0 0 4px', fontSize: 12 }}>
+        {STAGING_LABELS[sheet.staging].feel}; {MANNERS[sheet.manner].hint}
+      </p>
       <div style={{ display: 'flex', gap: 6, alignItems: 'center', marginBottom: 6 }}>
-        <select className="soft" aria-label="Reading pace" title="How much time to leave for reading" value={sheet.pace} onChange={(e) => show(setSheet({ pace: e.target.value as ReadingPace }))}>{Object.entries(READING_PACES).map(([id, p]) => <option key={id} value={id}>{p.label}</option>)}</select>
-        <ColourField compact label="Colour of the words" value={sheet.colour} onChange={(colour, drag) => setSheet({ colour }, drag)} />
-        <ColourField compact label="Accent colour" value={sheet.accent} onChange={(accent, drag) => setSheet({ accent }, drag)} />
-        <button className="quiet" style={{ marginLeft: 'auto' }} aria-pressed={sheet.hasLoopCue} title="The first phrase in the accent colour, so that a loop is noticed" onClick={() => setSheet({ hasLoopCue: !sheet.hasLoopCue })}>loop cue</button>
+        <select
+          className="soft"
+          aria-label="Reading pace"
+          title="How much time to leave for reading"
+          value={sheet.pace}
+          onChange={(e) => show(setSheet({ pace: e.target.value as ReadingPace }))}
+        >
+          {Object.entries(READING_PACES).map(([id, p]) => (
+            <option key={id} value={id}>
+              {p.label}
+            </option>
+          ))}
+        </select>
+        <ColourField
+          compact
+          label="Colour of the words"
+          value={sheet.colour}
+          onChange={(colour, drag) => setSheet({ colour }, drag)}
+        />
+        <ColourField
+          compact
+          label="Accent colour"
+          value={sheet.accent}
+          onChange={(accent, drag) => setSheet({ accent }, drag)}
+        />
+        <button
+          className="quiet"
+          style={{ marginLeft: 'auto' }}
+          aria-pressed={sheet.hasLoopCue}
+          title="The first phrase in the accent colour, so that a loop is noticed"
+          onClick={() => setSheet({ hasLoopCue: !sheet.hasLoopCue })}
+        >
+          loop cue
+        </button>
       </div>
       <div style={{ display: 'flex', gap: 5, marginBottom: 4 }}>
-        <button className="lamp" style={{ padding: '5px 14px' }} onClick={() => show(layAgain(false))}>Lay on the music</button>
-        <button className="quiet" onClick={() => setPasting(true)}>New quote</button>
+        <button className="lamp" style={{ padding: '5px 14px' }} onClick={() => show(layAgain(false))}>
+          Lay on the music
+        </button>
+        <button className="quiet" onClick={() => setPasting(true)}>
+          New quote
+        </button>
       </div>
-      {problem && <p role="alert" style={{ color: 'var(--ember)', margin: '4px 0 8px' }}>{problem} They have been laid closer than they can be read.</p>}
-      <p className="muted" style={{ margin: '4px 0 8px', fontSize: 12 }}>{short === 0 ? `${phrases.length} phrases, each can be read.` : `${short} of ${phrases.length} stand too short to be read.`} <kbd>Enter</kbd> parts at the caret, <kbd>Shift+Enter</kbd> where it reads best, <kbd>Backspace</kbd> in front joins.</p>
-      <div role="list" aria-label="Phrases">{phrases.map((layer, i) => <PhraseRow key={layer.id} layer={layer} index={i} />)}</div>
+      {problem && (
+        <p role="alert" style={{ color: 'var(--ember)', margin: '4px 0 8px' }}>
+          {problem} They have been laid closer than they can be read.
+        </p>
+      )}
+      <p className="muted" style={{ margin: '4px 0 8px', fontSize: 12 }}>
+        {short === 0
+          ? `${phrases.length} phrases, each can be read.`
+          : `${short} of ${phrases.length} stand too short to be read.`}{' '}
+        <kbd>Enter</kbd> parts at the caret, <kbd>Shift+Enter</kbd> where it reads best, <kbd>Backspace</kbd> in front
+        joins.
+      </p>
+      <div role="list" aria-label="Phrases">
+        {phrases.map((layer, i) => (
+          <PhraseRow key={layer.id} layer={layer} index={i} />
+        ))}
+      </div>
       <AuthorRow />
     </>
   );
 }
 
-function QuoteForm({ onDone, onCancel, problem }: { onDone: (outcome: LayOutcome) => void; onCancel: (() => void) | null; problem: string | null }) {
+function QuoteForm({
+  onDone,
+  onCancel,
+  problem,
+}: {
+  onDone: (outcome: LayOutcome) => void;
+  onCancel: (() => void) | null;
+  problem: string | null;
+}) {
   const [text, setText] = useState('');
   const [author, setAuthor] = useState('');
   return (
     <>
-      <p className="muted">Put in a quote or a script. It is parted into phrases, each gets time to be read, and they are laid on the beats.</p>
-      <textarea className="field" aria-label="Quote" rows={8} value={text} placeholder="A kite is a question you ask the wind …" style={{ width: '100%', resize: 'vertical' }} onKeyDown={(e) => e.stopPropagation()} onChange={(e) => setText(e.target.value)} />
-      <input className="field" aria-label="Who said it" value={author} placeholder="Who said it" style={{ width: '100%', margin: '6px 0 8px' }} onKeyDown={(e) => e.stopPropagation()} onChange={(e) => setAuthor(e.target.value)} />
-      {problem && <p role="alert" style={{ color: 'var(--ember)' }}>{problem}</p>}
+      <p className="muted">
+        Put in a quote or a script. It is parted into phrases, each gets time to be read, and they are laid on the
+        beats.
+      </p>
+      <textarea
+        className="field"
+        aria-label="Quote"
+        rows={8}
+        value={text}
+        placeholder="A kite is a question you ask the wind …"
+        style={{ width: '100%', resize: 'vertical' }}
+        onKeyDown={(e) => e.stopPropagation()}
+        onChange={(e) => setText(e.target.value)}
+      />
+      <input
+        className="field"
+        aria-label="Who said it"
+        value={author}
+        placeholder="Who said it"
+        style={{ width: '100%', margin: '6px 0 8px' }}
+        onKeyDown={(e) => e.stopPropagation()}
+        onChange={(e) => setAuthor(e.target.value)}
+      />
+      {problem && (
+        <p role="alert" style={{ color: 'var(--ember)' }}>
+          {problem}
+        </p>
+      )}
       <div style={{ display: 'flex', gap: 6 }}>
-        <button className="lamp" disabled={text.trim() === ''} onClick={() => onDone(pasteQuote(text, author))}>Lay on the music</button>
-        {onCancel && <button className="quiet" onClick={onCancel}>Back</button>}
+        <button className="lamp" disabled={text.trim() === ''} onClick={() => onDone(pasteQuote(text, author))}>
+          Lay on the music
+        </button>
+        {onCancel && (
+          <button className="quiet" onClick={onCancel}>
+            Back
+          </button>
+        )}
       </div>
     </>
   );
@@ -76,15 +212,57 @@ function PhraseRow({ layer, index }: { layer: TextLayer; index: number }) {
   const tag = layer.content.phrase!; // rows are made for phrases
   const words = layer.content.text.split(/\s+/u);
   return (
-    <div role="listitem" className={`list-row${isOn ? ' on' : ''}`} style={{ display: 'block', cursor: 'default' }} onClick={() => { if (!isOn) selectLayers([layer.id]); }}>
+    <div
+      role="listitem"
+      className={`list-row${isOn ? ' on' : ''}`}
+      style={{ display: 'block', cursor: 'default' }}
+      onClick={() => {
+        if (!isOn) selectLayers([layer.id]);
+      }}
+    >
       <div style={{ display: 'flex', alignItems: 'center', gap: 6 }}>
-        <button className="quiet mono" style={{ padding: 0, fontSize: 11.5 }} aria-label={`Go to ${layer.content.text}`} onClick={() => { selectLayers([layer.id]); playhead.set(Math.max(0, start + Math.min(0.6, has / 2))); }}>{formatBarBeat(beatToBar(times.grid, secondsToBeat(times.grid, start)))}</button>
-        <span className="meter" style={{ flex: 1 }}><i style={{ width: `${Math.min(100, (needs / Math.max(0.01, has)) * 100)}%`, background: isShort ? 'var(--ember)' : 'var(--moss)' }} /></span>
-        <span className="mono" style={{ fontSize: 11, color: isShort ? 'var(--ember)' : 'var(--muted)' }} title="seconds to read it, of the seconds it stands">{needs.toFixed(1)} of {has.toFixed(1)} s</span>
-        <button className="quiet" style={{ padding: 0 }} aria-pressed={tag.locked} aria-label={tag.locked ? 'Let its time change' : 'Keep its time'} onClick={() => toggleLock(layer.id)}>{tag.locked ? <Lock size={13} /> : <LockOpen size={13} />}</button>
+        <button
+          className="quiet mono"
+          style={{ padding: 0, fontSize: 11.5 }}
+          aria-label={`Go to ${layer.content.text}`}
+          onClick={() => {
+            selectLayers([layer.id]);
+            playhead.set(Math.max(0, start + Math.min(0.6, has / 2)));
+          }}
+        >
+          {formatBarBeat(beatToBar(times.grid, secondsToBeat(times.grid, start)))}
+        </button>
+        <span className="meter" style={{ flex: 1 }}>
+          <i
+            style={{
+              width: `${Math.min(100, (needs / Math.max(0.01, has)) * 100)}%`,
+              background: isShort ? 'var(--ember)' : 'var(--moss)',
+            }}
+          />
+        </span>
+        <span
+          className="mono"
+          style={{ fontSize: 11, color: isShort ? 'var(--ember)' : 'var(--muted)' }}
+          title="seconds to read it, of the seconds it stands"
+        >
+          {needs.toFixed(1)} of {has.toFixed(1)} s
+        </span>
+        <button
+          className="quiet"
+          style={{ padding: 0 }}
+          aria-pressed={tag.locked}
+          aria-label={tag.locked ? 'Let its time change' : 'Keep its time'}
+          onClick={() => toggleLock(layer.id)}
+        >
+          {tag.locked ? <Lock size={13} /> : <LockOpen size={13} />}
+        </button>
       </div>
       <textarea
-        className="field" aria-label={`Phrase ${index + 1}`} value={layer.content.text} rows={Math.max(1, Math.ceil(layer.content.text.length / 27))} disabled={layer.locked}
+        className="field"
+        aria-label={`Phrase ${index + 1}`}
+        value={layer.content.text}
+        rows={Math.max(1, Math.ceil(layer.content.text.length / 27))}
+        disabled={layer.locked}
         style={{ width: '100%', resize: 'none', background: 'none', padding: '3px 0', border: 0, fontSize: 14 }}
         onFocus={() => selectLayers([layer.id])}
         onChange={(e) => setPhraseText(layer.id, e.target.value.replace(/\n/g, ' '), gesture)}
@@ -102,7 +280,17 @@ function PhraseRow({ layer, index }: { layer: TextLayer; index: number }) {
       />
       {isOn && (
         <div style={{ display: 'flex', flexWrap: 'wrap', gap: 3 }} role="group" aria-label="Words that carry the sense">
-          {words.map((word, w) => <button key={w} className="quiet" style={{ padding: '1px 6px', fontSize: 12, borderRadius: 999, background: 'var(--raised)' }} aria-pressed={tag.emphasis.includes(w)} onClick={() => toggleEmphasis(layer.id, w)}>{word}</button>)}
+          {words.map((word, w) => (
+            <button
+              key={w}
+              className="quiet"
+              style={{ padding: '1px 6px', fontSize: 12, borderRadius: 999, background: 'var(--raised)' }}
+              aria-pressed={tag.emphasis.includes(w)}
+              onClick={() => toggleEmphasis(layer.id, w)}
+            >
+              {word}
+            </button>
+          ))}
         </div>
       )}
     </div>
@@ -115,8 +303,20 @@ function AuthorRow() {
   if (!author) return null;
   return (
     <div className="list-row" style={{ display: 'block' }}>
-      <span className="muted" style={{ fontSize: 11.5 }}>said by</span>
-      <input className="field" aria-label="Author" value={author.content.text} style={{ width: '100%', background: 'none', padding: '2px 0' }} onFocus={() => selectLayers([author.id])} onKeyDown={(e) => e.stopPropagation()} onChange={(e) => edit([{ type: 'layer.setContent', id: author.id, content: { text: e.target.value } }], gesture)} />
+      <span className="muted" style={{ fontSize: 11.5 }}>
+        said by
+      </span>
+      <input
+        className="field"
+        aria-label="Author"
+        value={author.content.text}
+        style={{ width: '100%', background: 'none', padding: '2px 0' }}
+        onFocus={() => selectLayers([author.id])}
+        onKeyDown={(e) => e.stopPropagation()}
+        onChange={(e) =>
+          edit([{ type: 'layer.setContent', id: author.id, content: { text: e.target.value } }], gesture)
+        }
+      />
     </div>
   );
 }

@@ -33,11 +33,33 @@ function AllWords() {
   return (
     <>
       <p className="muted">Type them here or on the canvas with a double click.</p>
-      <button className="lamp" onClick={() => setView({ editingText: addText() })}><Type size={16} /> New words</button>
+      <button className="lamp" onClick={() => setView({ editingText: addText() })}>
+        <Type size={16} /> New words
+      </button>
       <div style={{ marginTop: 14 }}>
         {texts.map((layer) => (
-          <div key={layer.id} className={`list-row${selectedLayers.includes(layer.id) ? ' on' : ''}`} onClick={() => selectLayers([layer.id])}>
-            <textarea className="field" aria-label={`Words of ${layer.name}`} rows={Math.min(4, layer.content.text.split('\n').length)} value={layer.content.text} disabled={layer.locked} style={{ width: '100%', resize: 'none', background: 'none', padding: 2 }} onKeyDown={(e) => e.stopPropagation()} onFocus={() => selectLayers([layer.id])} onChange={(e) => { edit([{ type: 'layer.setContent', id: layer.id, content: { text: e.target.value } }], `words-${layer.id}`); playhead.set(playhead.seconds); }} />
+          <div
+            key={layer.id}
+            className={`list-row${selectedLayers.includes(layer.id) ? ' on' : ''}`}
+            onClick={() => selectLayers([layer.id])}
+          >
+            <textarea
+              className="field"
+              aria-label={`Words of ${layer.name}`}
+              rows={Math.min(4, layer.content.text.split('\n').length)}
+              value={layer.content.text}
+              disabled={layer.locked}
+              style={{ width: '100%', resize: 'none', background: 'none', padding: 2 }}
+              onKeyDown={(e) => e.stopPropagation()}
+              onFocus={() => selectLayers([layer.id])}
+              onChange={(e) => {
+                edit(
+                  [{ type: 'layer.setContent', id: layer.id, content: { text: e.target.value } }],
+                  `words-${layer.id}`,
+                );
+                playhead.set(playhead.seconds);
+              }}
+            />
           </div>
         ))}
       </div>

@@ -29,7 +29,14 @@ const AREAS: Record<keyof typeof PLACES, TextArea> = {
   middle: { x: 0.1, y: 0.4, width: 0.8, height: 0.2, valign: 'middle' },
   top: { x: 0.1, y: 0.08, width: 0.8, height: 0.18, valign: 'top' },
 };
-const FIRST_STYLE: CaptionStyle = { family: 'spline-sans', sizeShare: 1 / 18, colour: '#FFFFFF', place: 'bottom', hasBand: true, highlight: null };
+const FIRST_STYLE: CaptionStyle = {
+  family: 'spline-sans',
+  sizeShare: 1 / 18,
+  colour: '#FFFFFF',
+  place: 'bottom',
+  hasBand: true,
+  highlight: null,
+};
 const BAND = { per: 'line', colour: '#11151BE0', padX: 0.25, padY: 0.28, radius: 0.12 } as const;
 
 const shorter = (piece: Piece): number => {
@@ -41,28 +48,86 @@ export function captionStyle(piece: Piece, times: ResolvedTimes): CaptionStyle {
   const [first] = captionLayers(piece, times);
   if (!first) return FIRST_STYLE;
   const { content } = first;
-  const place = (Object.keys(AREAS) as (keyof typeof AREAS)[]).find((id) => AREAS[id].y === content.area?.y) ?? 'bottom'; // keys of the table
-  return { family: content.family, sizeShare: Number(first.tracks.size?.value ?? 60) / shorter(piece), colour: String(first.tracks.fill?.value ?? FIRST_STYLE.colour), place, hasBand: content.dress.band !== null, highlight: first.gestures.find((g) => g.gesture === 'aurora')?.colour ?? null };
+  const place =
+    // keys of the table
+    (Object.keys(AREAS) as (keyof typeof AREAS)[]).find((id) => AREAS[id].y === content.area?.y) ?? 'bottom';
+  return {
+    family: content.family,
+    sizeShare: Number(first.tracks.size?.value ?? 60) / shorter(piece),
+    colour: String(first.tracks.fill?.value ?? FIRST_STYLE.colour),
+    place,
+    hasBand: content.dress.band !== null,
+    highlight: first.gestures.find((g) => g.gesture === 'aurora')?.colour ?? null,
+  };
 }
 
 /** A caption in a style: it keeps its words and its time. */
 function styled(layer: TextLayer, style: CaptionStyle, piece: Piece): TextLayer {
   const next = plainCopy(layer);
-  next.content = { ...next.content, family: style.family, align: 'center', area: AREAS[style.place], wrapWidth: null, dress: style.hasBand ? { ...NO_DRESS, band: BAND } : { ...NO_DRESS, shadow: { colour: '#000000C0', x: 0, y: 0.04, blur: 0.08 } } };
-  for (const [property, value] of [['size', Math.round(style.sizeShare * shorter(piece))], ['weight', 600], ['fill', style.colour], ['leading', 1.32]] as const) next.tracks[property]!.value = value; // every text layer has these
+  next.content = {
+    ...next.content,
+    family: style.family,
+    align: 'center',
+    area: AREAS[style.place],
+    wrapWidth: null,
+    dress: style.hasBand
+      ? { ...NO_DRESS, band: BAND }
+      : { ...NO_DRESS, shadow: { colour: '#000000C0', x: 0, y: 0.04, blur: 0.08 } },
+  };
+  for (const [property, value] of [
+    ['size', Math.round(style.sizeShare * shorter(piece))],
+    ['weight', 600],
+    ['fill', style.colour],
+    ['leading', 1.32],
+  ] as const)
+    next.tracks[property]!.value = value; // every text layer has these
   // Each word lights up while it is said: the words share the caption's time evenly.
-  next.gestures = style.highlight ? [{ ...newGestureUse('aurora', 'accent', newId()), unit: 'word', every: null, duration: { unit: 'stay', value: 0 }, stagger: { ...newGestureUse('aurora', 'accent', '').stagger, overlap: 0 }, colour: style.highlight }] : [];
+  next.gestures = style.highlight
+    ? [
+        {
+          ...newGestureUse('aurora', 'accent', newId()),
+          unit: 'word',
+          every: null,
+          duration: { unit: 'stay', value: 0 },
+          stagger: { ...newGestureUse('aurora', 'accent', '').stagger, overlap: 0 },
+          colour: style.highlight,
+        },
+      ]
+    : [];
   return next;
 }
 
 const captionOf = (text: string, start: Moment, end: Moment): TextLayer =>
-  createLayer('text', { name: text.split('\n')[0]!.slice(0, 60), start, end, content: { text, family: FIRST_STYLE.family, phrase: { role: 'caption', locked: false, emphasis: [] } } }, newId) as TextLayer; // of the kind asked for
+  createLayer(
+    'text',
+    {
+      name: text.split('\n')[0]!.slice(0, 60),
+      start,
+      end,
+      content: { text, family: FIRST_STYLE.family, phrase: { role: 'caption', locked: false, emphasis: [] } },
+    },
+    newId,
+  ) as TextLayer; // of the kind asked for
 
-export function setCaptionStyle(change: Partial<CaptionStyle>, gesture: string | null = null, before: readonly Edit[] = []): void {
+export function setCaptionStyle(
+  change: Partial<CaptionStyle>,
+  gesture: string | null = null,
+  before: readonly Edit[] = [],
+): void {
   const o = openDocument();
   if (!o) return;
   const style = { ...captionStyle(o.piece, o.times), ...change };
-  edit([...before, { type: 'phrases.change', layers: captionLayers(o.piece, o.times).map((l) => styled(l, style, o.piece)), remove: [] }], gesture);
+  edit(
+    [
+      ...before,
+      {
+        type: 'phrases.change',
+        layers: captionLayers(o.piece, o.times).map((l) => styled(l, style, o.piece)),
+        remove: [],
+      },
+    ],
+    gesture,
+  );
 }
 
 export function addCaption(): void {
@@ -70,7 +135,11 @@ export function addCaption(): void {
   if (!o) return;
   const text = 'New caption';
   const start = momentAtPlayhead();
-  const layer = styled(captionOf(text, start, freeMoment(Math.min(Math.max(o.times.end, playhead.seconds + 1), playhead.seconds + 2))), captionStyle(o.piece, o.times), o.piece);
+  const layer = styled(
+    captionOf(text, start, freeMoment(Math.min(Math.max(o.times.end, playhead.seconds + 1), playhead.seconds + 2))),
+    captionStyle(o.piece, o.times),
+    o.piece,
+  );
   edit([{ type: 'layer.add', layers: [layer] }]);
   selectLayers([layer.id]);
 }
@@ -81,33 +150,54 @@ function addCues(cues: readonly Cue[]): number {
   if (!o) return 0;
   const room = MAX_LAYERS - o.piece.layers.length;
   const style = captionStyle(o.piece, o.times);
-  const layers = cues.slice(0, room).map((cue) => styled(captionOf(cue.text.slice(0, 5000), freeMoment(cue.start), freeMoment(cue.end)), style, o.piece));
+  const layers = cues
+    .slice(0, room)
+    .map((cue) =>
+      styled(captionOf(cue.text.slice(0, 5000), freeMoment(cue.start), freeMoment(cue.end)), style, o.piece),
+    );
   edit([{ type: 'layer.add', layers }]);
   return layers.length;
 }
 
-/** Typed or pasted lines, one caption each, from the playhead on, each as long as it takes to read. Text with times is read as captions. */
+/**
+ * Typed or pasted lines, one caption each, from the playhead on, each as long as it takes to read. Text with times is
+ * read as captions.
+ */
 export function pasteCaptions(text: string): string {
   const timed = readSubtitles(text);
-  if (timed.ok) return `${addCues(timed.read.cues)} captions${timed.read.skipped.length > 0 ? `; the blocks at lines ${timed.read.skipped.slice(0, 8).join(', ')} could not be read and were left out` : ''}.`;
+  if (timed.ok)
+    return `${addCues(timed.read.cues)} captions${timed.read.skipped.length > 0 ? `; the blocks at lines ${timed.read.skipped.slice(0, 8).join(', ')} could not be read and were left out` : ''}.`;
   if (timed.problem.code === 'TOO_MANY') return `These are ${timed.problem.detail} captions; put them in in parts.`;
   let at = playhead.seconds;
-  const cues = text.split('\n').map((line) => line.trim()).filter((line) => line !== '').map((line) => {
-    const start = at;
-    at += Math.max(0.8, readingTime(line));
-    return { start, end: at, text: line };
-  });
+  const cues = text
+    .split('\n')
+    .map((line) => line.trim())
+    .filter((line) => line !== '')
+    .map((line) => {
+      const start = at;
+      at += Math.max(0.8, readingTime(line));
+      return { start, end: at, text: line };
+    });
   return `${addCues(cues)} captions from the playhead on.`;
 }
 
-const cuesOf = (piece: Piece, times: ResolvedTimes): Cue[] => captionLayers(piece, times).map((l) => ({ start: times.timeOf(l.start), end: times.timeOf(l.end), text: l.content.text }));
+const cuesOf = (piece: Piece, times: ResolvedTimes): Cue[] =>
+  captionLayers(piece, times).map((l) => ({
+    start: times.timeOf(l.start),
+    end: times.timeOf(l.end),
+    text: l.content.text,
+  }));
 
 export function saveCaptions(kind: 'srt' | 'vtt'): void {
   const o = openDocument();
   if (!o) return;
   const cues = cuesOf(o.piece, o.times);
   const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob([kind === 'srt' ? writeSrt(cues) : writeVtt(cues)], { type: kind === 'srt' ? 'application/x-subrip' : 'text/vtt' }));
+  link.href = URL.createObjectURL(
+    new Blob([kind === 'srt' ? writeSrt(cues) : writeVtt(cues)], {
+      type: kind === 'srt' ? 'application/x-subrip' : 'text/vtt',
+    }),
+  );
   link.download = `${o.piece.name.replace(/[^\p{L}\p{N} _-]/gu, '').trim() || 'captions'}.${kind}`;
   link.click();
   setTimeout(() => URL.revokeObjectURL(link.href), 10_000);

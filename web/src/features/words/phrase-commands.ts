@@ -1,12 +1,23 @@
 import { bestSplit, readingTime, splitPhrases } from '@core/text';
-import { authorLayer, createLayer, layOnMusic, movedPhrase, newPhrases, phraseLayers, resolveTimes, stagePhrases } from '@core/piece';
+import {
+  authorLayer,
+  createLayer,
+  layOnMusic,
+  movedPhrase,
+  newPhrases,
+  phraseLayers,
+  resolveTimes,
+  stagePhrases,
+} from '@core/piece';
 import type { Edit, Laid, Piece, ResolvedTimes, Sheet, TextLayer } from '@core/piece';
 import { beatMoment, beatToSeconds, freeMoment, secondsToBeat, shiftMoment } from '@core/time';
 import type { Moment, Seconds } from '@core/time';
 import { newId } from '../../platform/ids';
 import { edit, openDocument, selectLayers, setView, useDesk } from '../../store/desk-store';
 
-/** What people do with phrases. Each is one undo step: the new layers are worked out on a copy of the document first. */
+/**
+ * What people do with phrases. Each is one undo step: the new layers are worked out on a copy of the document first.
+ */
 interface Work {
   readonly piece: Piece;
   readonly times: ResolvedTimes;
@@ -51,17 +62,27 @@ const tooLong = (laid: Extract<Laid, { ok: false }>): string =>
 export type LayOutcome = { readonly ok: true } | { readonly ok: false; readonly words: string };
 
 /** Puts changed phrases into the document: laid anew if asked, always staged. */
-function put(piece: Piece, remove: readonly string[], options: { lay: boolean; anyway?: boolean; sheet?: Sheet; gesture?: string | null }): LayOutcome {
+function put(
+  piece: Piece,
+  remove: readonly string[],
+  options: { lay: boolean; anyway?: boolean; sheet?: Sheet; gesture?: string | null },
+): LayOutcome {
   const { analysis } = useDesk.getState();
   const sheet = options.sheet ?? piece.sheet;
   let work = again(piece);
   let outcome: LayOutcome = { ok: true };
   if (options.lay) {
     const { from, until } = range(work);
-    let laid = layOnMusic(work.piece, work.times, analysis, { from, until, pace: sheet.pace, anyway: options.anyway ?? false });
+    let laid = layOnMusic(work.piece, work.times, analysis, {
+      from,
+      until,
+      pace: sheet.pace,
+      anyway: options.anyway ?? false,
+    });
     if (!laid.ok) {
       outcome = { ok: false, words: tooLong(laid) };
-      // Nothing is thrown away: the phrases get their share of what time there is, and it is said that it is too little.
+      // Nothing is thrown away: the phrases get their share of what time there is, and it is said that it is too
+      // little.
       laid = layOnMusic(work.piece, work.times, analysis, { from, until, pace: sheet.pace, anyway: true });
     }
     if (laid.ok) work = again(withLayers(work.piece, spanned(work, laid)));
@@ -80,12 +101,30 @@ export function pasteQuote(text: string, author: string): LayOutcome {
   if (!work) return { ok: true };
   const texts = splitPhrases(text.trim());
   if (texts.length === 0) return { ok: false, words: 'There are no words in it.' };
-  const old = phraseLayers(work.piece, work.times).filter((l) => !l.locked).map((l) => l.id);
+  const old = phraseLayers(work.piece, work.times)
+    .filter((l) => !l.locked)
+    .map((l) => l.id);
   const { from, until } = range(work);
   const made = newPhrases(texts, from, until, newId);
   const oldAuthor = authorLayer(work.piece);
   const remove = [...old, ...(oldAuthor ? [oldAuthor.id] : [])];
-  if (author.trim()) made.push(createLayer('text', { name: author.trim().slice(0, 60), start: freeMoment(from), end: work.piece.end, content: { text: author.trim(), family: 'spline-sans', phrase: { role: 'author', locked: false, emphasis: [] } } }, newId) as TextLayer); // of the kind asked for
+  if (author.trim())
+    made.push(
+      createLayer(
+        'text',
+        {
+          name: author.trim().slice(0, 60),
+          start: freeMoment(from),
+          end: work.piece.end,
+          content: {
+            text: author.trim(),
+            family: 'spline-sans',
+            phrase: { role: 'author', locked: false, emphasis: [] },
+          },
+        },
+        newId,
+      ) as TextLayer,
+    ); // of the kind asked for
   const outcome = put(withLayers(work.piece, made, remove), remove, { lay: true });
   setView({ notice: outcome.ok ? `${texts.length} phrases laid on the music` : null });
   return outcome;
@@ -118,12 +157,29 @@ export function splitPhrase(id: string, at: number | null): void {
   const [start, end] = [work.times.timeOf(layer.start), work.times.timeOf(layer.end)];
   const share = readingTime(head) / (readingTime(head) + readingTime(tail));
   const wanted = secondsToBeat(grid, start + (end - start) * share);
-  const beat = [1, 0.5, 0.25].map((step) => Math.round(wanted / step) * step).find((b) => beatToSeconds(grid, b) > start + 0.1 && beatToSeconds(grid, b) < end - 0.1);
+  const beat = [1, 0.5, 0.25]
+    .map((step) => Math.round(wanted / step) * step)
+    .find((b) => beatToSeconds(grid, b) > start + 0.1 && beatToSeconds(grid, b) < end - 0.1);
   const middle: Moment = beat === undefined ? freeMoment(start + (end - start) * share) : beatMoment(beat, grid);
   const words = head.split(/\s+/u).length;
   const tag = layer.content.phrase!; // it is a phrase
-  const first: TextLayer = { ...layer, end: middle, name: head.slice(0, 60), content: { ...layer.content, text: head, phrase: { ...tag, emphasis: tag.emphasis.filter((w) => w < words) } } };
-  const second: TextLayer = { ...layer, id: newId(), start: middle, name: tail.slice(0, 60), content: { ...layer.content, text: tail, phrase: { ...tag, emphasis: tag.emphasis.filter((w) => w >= words).map((w) => w - words) } } };
+  const first: TextLayer = {
+    ...layer,
+    end: middle,
+    name: head.slice(0, 60),
+    content: { ...layer.content, text: head, phrase: { ...tag, emphasis: tag.emphasis.filter((w) => w < words) } },
+  };
+  const second: TextLayer = {
+    ...layer,
+    id: newId(),
+    start: middle,
+    name: tail.slice(0, 60),
+    content: {
+      ...layer.content,
+      text: tail,
+      phrase: { ...tag, emphasis: tag.emphasis.filter((w) => w >= words).map((w) => w - words) },
+    },
+  };
   const position = work.piece.layers.indexOf(layer);
   const layers = [...work.piece.layers];
   layers.splice(position, 1, first, second);
@@ -141,8 +197,16 @@ export function joinPhrase(id: string): void {
   if (!before || !layer || before.locked || layer.locked) return;
   const words = before.content.text.split(/\s+/u).length;
   const text = `${before.content.text} ${layer.content.text}`;
-  const emphasis = [...(before.content.phrase?.emphasis ?? []), ...(layer.content.phrase?.emphasis ?? []).map((w) => w + words)];
-  const joined: TextLayer = { ...before, end: layer.end, name: text.slice(0, 60), content: { ...before.content, text, phrase: { ...before.content.phrase!, emphasis } } }; // it is a phrase
+  const emphasis = [
+    ...(before.content.phrase?.emphasis ?? []),
+    ...(layer.content.phrase?.emphasis ?? []).map((w) => w + words),
+  ];
+  const joined: TextLayer = {
+    ...before,
+    end: layer.end,
+    name: text.slice(0, 60),
+    content: { ...before.content, text, phrase: { ...before.content.phrase!, emphasis } },
+  }; // it is a phrase
   put(withLayers(work.piece, [joined], [layer.id]), [layer.id], { lay: false });
   selectLayers([before.id]);
 }
@@ -151,17 +215,34 @@ export function setPhraseText(id: string, text: string, gesture: string): void {
   const work = openDocument();
   const layer = work?.piece.layers.find((l) => l.id === id);
   if (!layer) return;
-  edit([{ type: 'layer.setContent', id, content: { text } }, { type: 'layer.rename', id, name: text.slice(0, 60) }], gesture);
+  edit(
+    [
+      { type: 'layer.setContent', id, content: { text } },
+      { type: 'layer.rename', id, name: text.slice(0, 60) },
+    ],
+    gesture,
+  );
 }
 
-function retagged(id: string, change: (tag: NonNullable<TextLayer['content']['phrase']>) => NonNullable<TextLayer['content']['phrase']>): void {
+function retagged(
+  id: string,
+  change: (tag: NonNullable<TextLayer['content']['phrase']>) => NonNullable<TextLayer['content']['phrase']>,
+): void {
   const work = openDocument();
   const layer = work && phraseLayers(work.piece, work.times).find((l) => l.id === id);
   if (!work || !layer?.content.phrase) return;
-  put(withLayers(work.piece, [{ ...layer, content: { ...layer.content, phrase: change(layer.content.phrase) } }]), [], { lay: false });
+  put(withLayers(work.piece, [{ ...layer, content: { ...layer.content, phrase: change(layer.content.phrase) } }]), [], {
+    lay: false,
+  });
 }
 
-export const toggleEmphasis = (id: string, word: number): void => retagged(id, (tag) => ({ ...tag, emphasis: tag.emphasis.includes(word) ? tag.emphasis.filter((w) => w !== word) : [...tag.emphasis, word].sort((a, b) => a - b) }));
+export const toggleEmphasis = (id: string, word: number): void =>
+  retagged(id, (tag) => ({
+    ...tag,
+    emphasis: tag.emphasis.includes(word)
+      ? tag.emphasis.filter((w) => w !== word)
+      : [...tag.emphasis, word].sort((a, b) => a - b),
+  }));
 export const toggleLock = (id: string): void => retagged(id, (tag) => ({ ...tag, locked: !tag.locked }));
 
 /** Moves the boundary behind a phrase: it ends there, and the next begins there if it stood right behind. */
@@ -186,5 +267,9 @@ export function moveBoundary(id: string, at: Moment, gesture: string): void {
 /** How long a phrase stands by itself, and how long it takes to read. */
 export function phraseTimes(work: Work, layer: TextLayer): { start: Seconds; has: Seconds; needs: Seconds } {
   const start = work.times.timeOf(layer.start);
-  return { start, has: work.times.timeOf(layer.end) - start, needs: readingTime(layer.content.text, work.piece.sheet.pace) };
+  return {
+    start,
+    has: work.times.timeOf(layer.end) - start,
+    needs: readingTime(layer.content.text, work.piece.sheet.pace),
+  };
 }

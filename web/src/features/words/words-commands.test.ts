@@ -5,7 +5,18 @@ import { SONG_HASH, pieceWithSong, steadyAnalysis } from '../../../../tests/help
 import { playhead } from '../../platform/clock';
 import { openPiece, setAnalysis, setView, undoEdit, useDesk } from '../../store/desk-store';
 import { addCaption, captionStyle, pasteCaptions, setCaptionStyle } from './caption-commands';
-import { joinPhrase, layAgain, moveBoundary, pasteQuote, phraseTimes, setPhraseText, setSheet, splitPhrase, toggleEmphasis, toggleLock } from './phrase-commands';
+import {
+  joinPhrase,
+  layAgain,
+  moveBoundary,
+  pasteQuote,
+  phraseTimes,
+  setPhraseText,
+  setSheet,
+  splitPhrase,
+  toggleEmphasis,
+  toggleLock,
+} from './phrase-commands';
 
 const analysis = steadyAnalysis(120, 0.5, 80);
 const desk = () => useDesk.getState();
@@ -28,7 +39,8 @@ describe('phrases', () => {
     const work = { piece: desk().piece!, times: desk().times! };
     const times = phrases().map((p) => phraseTimes(work, p));
     for (const { has, needs } of times) expect(has).toBeGreaterThanOrEqual(needs - 1e-6);
-    for (let i = 1; i < times.length; i++) expect(times[i]!.start).toBeGreaterThanOrEqual(times[i - 1]!.start + times[i - 1]!.has - 1e-6);
+    for (let i = 1; i < times.length; i++)
+      expect(times[i]!.start).toBeGreaterThanOrEqual(times[i - 1]!.start + times[i - 1]!.has - 1e-6);
     undoEdit();
     expect(texts()).toEqual([]);
   });
@@ -77,9 +89,14 @@ describe('phrases', () => {
 describe('captions', () => {
   const captions = () => captionLayers(desk().piece!, desk().times!);
   it('come from a file with times, and what cannot be read is named', () => {
-    const told = pasteCaptions('1\n00:00:01,000 --> 00:00:02,500\nNine days\n\n2\nbroken\n\n3\n00:00:03,000 --> 00:00:04,000\nof wind\n');
+    const told = pasteCaptions(
+      '1\n00:00:01,000 --> 00:00:02,500\nNine days\n\n2\nbroken\n\n3\n00:00:03,000 --> 00:00:04,000\nof wind\n',
+    );
     expect(told).toContain('2 captions');
-    expect(captions().map((c) => [desk().times!.timeOf(c.start), c.content.text])).toEqual([[1, 'Nine days'], [3, 'of wind']]);
+    expect(captions().map((c) => [desk().times!.timeOf(c.start), c.content.text])).toEqual([
+      [1, 'Nine days'],
+      [3, 'of wind'],
+    ]);
   });
   it('come from plain lines, from the playhead on, cleaned of what no store keeps', () => {
     playhead.set(2);
