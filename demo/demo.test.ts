@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { pieceSchema, resolveTimes } from '@core/piece';
-import { prepareScene, sceneAt, transformBox } from '@core/scene';
+import { transformBox } from '@core/geometry';
+import { prepareScene, sceneAt } from '@core/scene';
 import { createLayoutCache } from '@core/text';
 import { demoSongs } from '../tests/helpers/demo-files';
 import { steadyAnalysis } from '../tests/helpers/documents';

@@ -71,7 +71,7 @@ async function buildServer(entries, options) {
 }
 await buildServer(
   {
-    main: 'server/main.ts',
+    main: 'demo/main.ts',
     'worker-main': 'server/worker-main.ts',
     'make-demo': 'demo/make-demo.ts',
     bench: 'bench/bench.ts',

@@ -1,7 +1,9 @@
 import { wordRanges } from '../piece';
 import type { Piece, ResolvedTimes, TextLayer } from '../piece';
-import { prepareScene, sceneAt, transformBox } from '../scene';
-import type { Box, LayoutText } from '../scene';
+import { transformBox } from '../geometry';
+import { prepareScene, sceneAt } from '../scene';
+import type { Box } from '../geometry';
+import type { LayoutText } from '../scene';
 import { readingTime } from '../text';
 import type { Seconds } from '../time';
 

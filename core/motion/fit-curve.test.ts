@@ -2,7 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { fitCurve } from '@core/motion';
 import type { Vector } from '@core/motion';
-import { flattenPath } from '@core/scene';
+import { flattenPath } from '@core/geometry';
 
 /** How far a point is from the nearest piece of a path. */
 function away([x, y]: Vector, d: string): number {

@@ -1,5 +1,6 @@
-import { pathBounds, transformBox } from '../scene';
-import type { Box, DisplayItem, DisplayList } from '../scene';
+import { pathBounds, transformBox } from '../geometry';
+import type { Box } from '../geometry';
+import type { DisplayItem, DisplayList } from '../scene';
 
 /** Pixel rectangle, integers: left, top, right, bottom (exclusive). */
 export type Rect = readonly [number, number, number, number];

@@ -1,18 +1,9 @@
 import { mixColours } from '../colour';
 import type { Colour } from '../colour';
 import { BLEND_MODES } from '../piece';
-import { multiply, roundedRectanglePath } from '../scene';
-import type {
-  Box,
-  DisplayItem,
-  Fill,
-  GroupItem,
-  Matrix,
-  PictureItem,
-  ShapeItem,
-  SmearItem,
-  UnderEffect,
-} from '../scene';
+import { multiply, roundedRectanglePath } from '../geometry';
+import type { Box, Matrix } from '../geometry';
+import type { DisplayItem, Fill, GroupItem, PictureItem, ShapeItem, SmearItem, UnderEffect } from '../scene';
 import { BLUR_REACH, itemRect, union } from './damage';
 import type { Rect } from './damage';
 import type { DrawContext, PaintHost, Surface } from './draw-target';

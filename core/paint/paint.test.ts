@@ -7,16 +7,15 @@ import type { Layer, Piece } from '@core/piece';
 import {
   applyMatrix,
   ellipsePath,
-  frameFingerprint,
   invert,
   multiply,
   pathBounds,
-  prepareScene,
   roundedRectanglePath,
-  sceneAt,
   transformBox,
-} from '@core/scene';
-import type { DisplayList, Matrix } from '@core/scene';
+} from '@core/geometry';
+import { frameFingerprint, prepareScene, sceneAt } from '@core/scene';
+import type { Matrix } from '@core/geometry';
+import type { DisplayList } from '@core/scene';
 import { createLayoutCache } from '@core/text';
 import { FRAME_RATES, freeMoment } from '@core/time';
 import { createSkiaHost, createSkiaSurface } from '../../server/render/skia-host';

@@ -1,7 +1,14 @@
-export { BLEND_MODES, BLEND_MODE_IDS, GRADIENTS, LAYER_KINDS, LAYER_KIND_IDS, kindProperties } from './layer-kinds';
-export type { BlendMode, LayerKind } from './layer-kinds';
-export { PROPERTIES, PROPERTY_IDS, clampValue, isValueOf, propertyDefinition } from './properties';
-export type { PropertyDefinition, PropertyId, ValueKind } from './properties';
+export {
+  BLEND_MODES,
+  BLEND_MODE_IDS,
+  GRADIENTS,
+  LAYER_KINDS,
+  LAYER_KIND_IDS,
+  kindProperties,
+} from './document/layer-kinds';
+export type { BlendMode, LayerKind } from './document/layer-kinds';
+export { PROPERTIES, PROPERTY_IDS, clampValue, isValueOf, propertyDefinition } from './document/properties';
+export type { PropertyDefinition, PropertyId, ValueKind } from './document/properties';
 export {
   FADE_CURVES,
   MAX_FRAME_SIDE,
@@ -15,7 +22,7 @@ export {
   mediaRefSchema,
   parsePiece,
   pieceSchema,
-} from './schema';
+} from './document/schema';
 export type {
   FadeCurve,
   FontRef,
@@ -31,10 +38,10 @@ export type {
   SongCut,
   TextLayer,
   TypedTempo,
-} from './schema';
-export { DESTINATIONS, NO_CORRECTION, constantTrack, createLayer, createMusic, createPiece } from './create';
-export type { DestinationId, IdSource, NewLayer, NewPiece } from './create';
-export { musicGrid, pieceGrid } from './music-grid';
+} from './document/schema';
+export { DESTINATIONS, NO_CORRECTION, constantTrack, createLayer, createMusic, createPiece } from './document/create';
+export type { DestinationId, IdSource, NewLayer, NewPiece } from './document/create';
+export { musicGrid, pieceGrid } from './song/music-grid';
 export {
   JOIN_SECONDS,
   fadeGain,
@@ -46,8 +53,8 @@ export {
   songToPiece,
   songToPieceAll,
   splitParts,
-} from './song-parts';
-export type { SongPart } from './song-parts';
+} from './song/song-parts';
+export type { SongPart } from './song/song-parts';
 export {
   heardParts,
   joinCorrelation,
@@ -57,23 +64,23 @@ export {
   musicGain,
   neededOfSong,
   partGain,
-} from './mix-song';
-export type { HeardPart, SongSamples } from './mix-song';
-export { musicSpan, rearranged, withRepeat, withoutStretch } from './arrange';
-export type { Stretch } from './arrange';
-export { followHits } from './grid-corrections';
-export { listMoments, rememberTimes, resolveTimes, visitMoments } from './resolve-times';
-export type { MissingPin, ResolvedTimes } from './resolve-times';
+} from './song/mix-song';
+export type { HeardPart, SongSamples } from './song/mix-song';
+export { musicSpan, rearranged, withRepeat, withoutStretch } from './song/arrange';
+export type { Stretch } from './song/arrange';
+export { followHits } from './song/grid-corrections';
+export { listMoments, rememberTimes, resolveTimes, visitMoments } from './times/resolve-times';
+export type { MissingPin, ResolvedTimes } from './times/resolve-times';
 export { EDITS, applyEdits } from './edits';
 export type { Edit, EditResult, EditType } from './edits';
 export type { KeyRef } from './edits/key-edits';
-export { EMPTY_HISTORY, recordStep, redo, undo } from './history';
-export type { History, HistoryStep } from './history';
-export { holds, isAhead, saveName } from './save-ids';
-export { copyLayers } from './copy-layers';
-export { SPREAD_KINDS, SPREAD_ORDERS, spreadOrder, spreadTargets } from './spread';
-export type { SpreadKind, SpreadOrder, SpreadPlan } from './spread';
-export { FEWEST_TAPS, beatsFromTaps } from './taps';
+export { EMPTY_HISTORY, recordStep, redo, undo } from './edits/history';
+export type { History, HistoryStep } from './edits/history';
+export { holds, isAhead, saveName } from './document/save-ids';
+export { copyLayers } from './document/copy-layers';
+export { SPREAD_KINDS, SPREAD_ORDERS, spreadOrder, spreadTargets } from './times/spread';
+export type { SpreadKind, SpreadOrder, SpreadPlan } from './times/spread';
+export { FEWEST_TAPS, beatsFromTaps } from './song/taps';
 export {
   ALONG_SHAPES,
   BAND_KINDS,
@@ -85,21 +92,21 @@ export {
   inCase,
   smallCapitals,
   wordRanges,
-} from './text-content';
-export type { Dress, LetterCase, PhraseTag, TextAlong, TextArea, TextSpan } from './text-content';
-export { familyLabel, loadTexts, ownFamilyId, ownFamilyName, ownFontFile, withPieceFonts } from './text-needs';
-export { STARTER_STYLES } from './starter-styles';
-export { lookOf, newLook, sameLook } from './text-styles';
-export type { SavedStyle, TextLook } from './text-styles';
-export { formatOf, leadFormat } from './lead-format';
-export { plainCopy } from './plain-copy';
-export { DEFAULT_SHEET, MANNERS, STAGING_IDS, STAGING_LABELS } from './sheet';
-export type { Manner, Sheet, StagingId } from './sheet';
-export { layPhrases, phraseCost, gapCost } from './lay-phrases';
-export type { PhraseNeed, Place, Stretched } from './lay-phrases';
-export { authorLayer, captionLayers, layOnMusic, newPhrases, phraseLayers } from './phrase-sheet';
-export type { Laid, LayPlan } from './phrase-sheet';
-export { movedPhrase, stagePhrases } from './stagings';
-export { emOfSides, gestureFromKeys, openUp, tracksOf } from './own-gestures';
-export { creditLayers, creditRows, readCredits, rollCredits, rollMotion, writeCredits } from './credits';
-export type { CreditRow, RollPlan } from './credits';
+} from './document/text-content';
+export type { Dress, LetterCase, PhraseTag, TextAlong, TextArea, TextSpan } from './document/text-content';
+export { familyLabel, loadTexts, ownFamilyId, ownFamilyName, ownFontFile, withPieceFonts } from './words/text-needs';
+export { STARTER_STYLES } from './document/starter-styles';
+export { lookOf, newLook, sameLook } from './document/text-styles';
+export type { SavedStyle, TextLook } from './document/text-styles';
+export { formatOf, leadFormat } from './document/lead-format';
+export { plainCopy } from './document/plain-copy';
+export { DEFAULT_SHEET, MANNERS, STAGING_IDS, STAGING_LABELS } from './document/sheet';
+export type { Manner, Sheet, StagingId } from './document/sheet';
+export { layPhrases, phraseCost, gapCost } from './words/lay-phrases';
+export type { PhraseNeed, Place, Stretched } from './words/lay-phrases';
+export { authorLayer, captionLayers, layOnMusic, newPhrases, phraseLayers } from './words/phrase-sheet';
+export type { Laid, LayPlan } from './words/phrase-sheet';
+export { movedPhrase, stagePhrases } from './words/stagings';
+export { emOfSides, gestureFromKeys, openUp, tracksOf } from './times/own-gestures';
+export { creditLayers, creditRows, readCredits, rollCredits, rollMotion, writeCredits } from './words/credits';
+export type { CreditRow, RollPlan } from './words/credits';

@@ -4,15 +4,8 @@ import { newGestureUse } from '@core/motion';
 import type { GestureId, GestureUse } from '@core/motion';
 import { applyEdits, createLayer, createPiece, gestureFromKeys, openUp, resolveTimes } from '@core/piece';
 import type { Piece, TextLayer } from '@core/piece';
-import {
-  castGesture,
-  castState,
-  countedText,
-  longestContour,
-  prepareGesture,
-  prepareScene,
-  sceneAt,
-} from '@core/scene';
+import { longestContour } from '@core/geometry';
+import { castGesture, castState, countedText, prepareGesture, prepareScene, sceneAt } from '@core/scene';
 import type { DisplayItem, GroupItem, ShapeItem } from '@core/scene';
 import { createLayoutCache, layoutText } from '@core/text';
 import type { TextStyle } from '@core/text';

@@ -1,6 +1,4 @@
-export { IDENTITY, applyMatrix, boxCorners, invert, multiply, transformBox } from './matrix';
-export type { Box, Matrix } from './matrix';
-export { frameFingerprint } from './display-list';
+export { frameFingerprint } from './list/display-list';
 export type {
   DisplayItem,
   DisplayList,
@@ -12,18 +10,14 @@ export type {
   StillItem,
   TrailItem,
   UnderEffect,
-} from './display-list';
-export { castGesture, castState, prepareGesture } from './gesture-timing';
-export type { CastGesture, PreparedGesture } from './gesture-timing';
+} from './list/display-list';
+export { castGesture, castState, prepareGesture } from './movement/gesture-timing';
+export type { CastGesture, PreparedGesture } from './movement/gesture-timing';
 export { fitIn, prepareScene, propertyAt } from './prepare';
 export type { PreparedLayer, PreparedScene } from './prepare';
 export { sceneAt } from './scene-at';
-export type { LayoutText } from './text-stage';
-export { countedText } from './count-up';
-export { longestContour } from './path-length';
-export { flattenPath, lengthOf, placeAlong } from './path-flatten';
-export { bentBox, bentLine } from './bent-line';
-export { textUnits } from './text-parts';
-export type { TextUnit, TextUnits } from './text-parts';
-export { ellipsePath, roundedRectanglePath } from './shape-paths';
-export { pathBounds } from './path-bounds';
+export type { LayoutText } from './text/text-stage';
+export { countedText } from './text/count-up';
+export { bentBox, bentLine } from './text/bent-line';
+export { textUnits } from './text/text-parts';
+export type { TextUnit, TextUnits } from './text/text-parts';

@@ -2,9 +2,9 @@ import type { Colour } from '../colour';
 import type { Vector } from '../motion';
 import type { PropertyId } from '../piece';
 import type { Seconds } from '../time';
-import type { Fill, ShapeItem, StillItem } from './display-list';
-import type { Box, Matrix } from './matrix';
-import { longestContour } from './path-length';
+import type { Fill, ShapeItem, StillItem } from './list/display-list';
+import type { Box, Matrix } from '../geometry';
+import { longestContour } from '../geometry';
 import { propertyAt } from './prepare';
 import type { PreparedLayer } from './prepare';
 

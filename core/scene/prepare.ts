@@ -4,8 +4,8 @@ import { kindProperties } from '../piece';
 import type { Format, Layer, Piece, PropertyId, ResolvedTimes } from '../piece';
 import { framesPerSecond } from '../time';
 import type { FrameRate, Seconds } from '../time';
-import { prepareGesture } from './gesture-timing';
-import type { PreparedGesture } from './gesture-timing';
+import { prepareGesture } from './movement/gesture-timing';
+import type { PreparedGesture } from './movement/gesture-timing';
 
 /** A layer with everything resolved that does not change from frame to frame. */
 export interface PreparedLayer {

@@ -3,18 +3,17 @@ import { evaluateTrack } from '../motion';
 import type { Vector } from '../motion';
 import { emOfSides } from '../piece';
 import type { Seconds } from '../time';
-import { NO_ACT, wipeEdge, withState } from './act';
-import type { DisplayItem, DisplayList, PictureItem, ShapeItem, SmearItem, StillItem } from './display-list';
-import { castGesture, castState, isAtWork } from './gesture-timing';
-import type { CastGesture, PreparedGesture } from './gesture-timing';
+import { NO_ACT, wipeEdge, withState } from './movement/act';
+import type { DisplayItem, DisplayList, PictureItem, ShapeItem, SmearItem, StillItem } from './list/display-list';
+import { castGesture, castState, isAtWork } from './movement/gesture-timing';
+import type { CastGesture, PreparedGesture } from './movement/gesture-timing';
 import { LayerReader, layerMatrix, shapeItem, tinted, withBlur } from './layer-reader';
-import { multiply } from './matrix';
-import type { Box, Matrix } from './matrix';
+import { ellipsePath, multiply, roundedRectanglePath } from '../geometry';
+import type { Box, Matrix } from '../geometry';
 import type { PreparedLayer, PreparedScene } from './prepare';
-import { ellipsePath, roundedRectanglePath } from './shape-paths';
-import { textItem } from './text-item';
-import { INVISIBLE } from './text-stage';
-import type { LayoutText } from './text-stage';
+import { textItem } from './text/text-item';
+import { INVISIBLE } from './text/text-stage';
+import type { LayoutText } from './text/text-stage';
 
 const centredBox = ([w, h]: Vector): Box => [-w / 2, -h / 2, w / 2, h / 2];
 

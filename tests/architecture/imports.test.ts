@@ -3,7 +3,7 @@ import { dirname, join, normalize } from 'node:path';
 import { describe, expect, it } from '@jest/globals';
 
 /** Core folders from left to right: each imports only from its left. */
-const ORDER = ['time', 'audio', 'colour', 'text', 'motion', 'piece', 'scene', 'paint', 'checks', 'formats'];
+const ORDER = ['time', 'audio', 'colour', 'text', 'motion', 'geometry', 'piece', 'scene', 'paint', 'checks', 'formats'];
 const CORE_PACKAGES = ['zod', 'immer', 'culori/fn', 'linebreak', 'bidi-js', 'fft.js', 'fflate'];
 
 const files = (dir: string): string[] =>

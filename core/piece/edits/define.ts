@@ -1,6 +1,6 @@
 import type { z } from 'zod';
-import type { ResolvedTimes } from '../resolve-times';
-import type { Layer, Piece } from '../schema';
+import type { ResolvedTimes } from '../times/resolve-times';
+import type { Layer, Piece } from '../document/schema';
 
 /** What an edit may look at besides the document: the times as they are before it. */
 export interface EditContext {

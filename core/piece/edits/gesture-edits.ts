@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { gestureUseSchema, ownGestureSchema } from '../../motion';
 import { secondsSchema, shiftMoment } from '../../time';
-import { MAX_GESTURES, MAX_LAYERS, MAX_OWN_GESTURES, layerSchema } from '../schema';
-import { sheetSchema } from '../sheet';
+import { MAX_GESTURES, MAX_LAYERS, MAX_OWN_GESTURES, layerSchema } from '../document/schema';
+import { sheetSchema } from '../document/sheet';
 import { defineEdit, findLayer } from './define';
 
 /** Edits of ready-made movement, and of the phrases of a piece as a whole. */

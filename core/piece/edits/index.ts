@@ -1,8 +1,8 @@
 import { enablePatches, produceWithPatches } from 'immer';
 import type { Patch } from 'immer';
-import { changeProblem } from '../check-change';
-import type { ResolvedTimes } from '../resolve-times';
-import type { Piece } from '../schema';
+import { changeProblem } from '../document/check-change';
+import type { ResolvedTimes } from '../times/resolve-times';
+import type { Piece } from '../document/schema';
 import type { EditDefinition } from './define';
 import { GESTURE_EDITS } from './gesture-edits';
 import { KEY_EDITS } from './key-edits';

@@ -12,9 +12,9 @@ import {
   shiftMoment,
 } from '../../time';
 import type { Moment, Seconds } from '../../time';
-import { PROPERTY_IDS, clampValue, isValueOf } from '../properties';
-import type { PropertyId } from '../properties';
-import type { Piece } from '../schema';
+import { PROPERTY_IDS, clampValue, isValueOf } from '../document/properties';
+import type { PropertyId } from '../document/properties';
+import type { Piece } from '../document/schema';
 import { defineEdit, findLayer } from './define';
 import type { EditContext } from './define';
 

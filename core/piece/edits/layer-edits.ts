@@ -1,11 +1,11 @@
 import { z } from 'zod';
 import { idSchema, momentSchema, secondsSchema, shiftMoment, textSchema } from '../../time';
-import { LAYER_KINDS } from '../layer-kinds';
-import { BLEND_MODE_IDS } from '../layer-kinds';
-import { visitLayerMoments } from '../layer-moments';
-import { layerSchema, overrideSchema } from '../schema';
-import { followText } from '../text-content';
-import type { Layer } from '../schema';
+import { LAYER_KINDS } from '../document/layer-kinds';
+import { BLEND_MODE_IDS } from '../document/layer-kinds';
+import { visitLayerMoments } from '../document/layer-moments';
+import { layerSchema, overrideSchema } from '../document/schema';
+import { followText } from '../document/text-content';
+import type { Layer } from '../document/schema';
 import { defineEdit, findLayer } from './define';
 
 const ids = z.array(z.string());

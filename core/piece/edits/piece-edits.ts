@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { beatsSchema, frameRateSchema, lengthSchema, momentSchema, secondsSchema, textSchema } from '../../time';
-import { musicSpan, rearranged, rearrangedBeat } from '../arrange';
-import { rememberTimes, visitMoments } from '../resolve-times';
+import { musicSpan, rearranged, rearrangedBeat } from '../song/arrange';
+import { rememberTimes, visitMoments } from '../times/resolve-times';
 import {
   backgroundSchema,
   correctionChangeSchema,
@@ -10,7 +10,7 @@ import {
   mediaRefSchema,
   musicSchema,
   typedTempoSchema,
-} from '../schema';
+} from '../document/schema';
 import { defineEdit } from './define';
 
 /**

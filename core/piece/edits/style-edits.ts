@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { MAX_STYLES, dressIn, savedStyleSchema, textLookSchema } from '../text-styles';
-import type { Piece, TextLayer } from '../schema';
+import { MAX_STYLES, dressIn, savedStyleSchema, textLookSchema } from '../document/text-styles';
+import type { Piece, TextLayer } from '../document/schema';
 import { defineEdit } from './define';
 
 const ids = z.array(z.string());

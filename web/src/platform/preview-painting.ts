@@ -1,7 +1,8 @@
 import { createPainter } from '@core/paint';
 import type { DrawContext } from '@core/paint';
 import { loadTexts, resolveTimes } from '@core/piece';
-import { boxCorners, prepareScene, sceneAt } from '@core/scene';
+import { boxCorners } from '@core/geometry';
+import { prepareScene, sceneAt } from '@core/scene';
 import type { LayoutText, PreparedScene } from '@core/scene';
 import { createLayoutCache } from '@core/text';
 import type { FontLibrary } from '@core/text';

@@ -1,6 +1,6 @@
 import { ALONG_SHAPES } from '@core/piece';
 import type { Edit, Layer, TextAlong, TextLayer } from '@core/piece';
-import { ellipsePath, roundedRectanglePath } from '@core/scene';
+import { ellipsePath, roundedRectanglePath } from '@core/geometry';
 import { transformOutline } from '@core/text';
 import { edit, setView, useDesk } from '../../store/desk-store';
 import { usePiece } from '../../store/selectors';

@@ -1,0 +1,7 @@
+export { IDENTITY, applyMatrix, boxCorners, invert, multiply, scaleOf, transformBox, unionBox } from './matrix';
+export type { Box, Matrix } from './matrix';
+export { longestContour } from './path-length';
+export { flattenPath, lengthOf, placeAlong } from './path-flatten';
+export type { Contour } from './path-flatten';
+export { ellipsePath, roundedRectanglePath } from './shape-paths';
+export { pathBounds } from './path-bounds';

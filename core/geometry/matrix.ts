@@ -1,0 +1,60 @@
+/** Affine matrix in the order of Canvas2D's setTransform: x' = a·x + c·y + e, y' = b·x + d·y + f. */
+export type Matrix = readonly [number, number, number, number, number, number];
+
+export const IDENTITY: Matrix = [1, 0, 0, 1, 0, 0];
+
+/** First `n`, then `m`. */
+export function multiply(m: Matrix, n: Matrix): Matrix {
+  return [
+    m[0] * n[0] + m[2] * n[1],
+    m[1] * n[0] + m[3] * n[1],
+    m[0] * n[2] + m[2] * n[3],
+    m[1] * n[2] + m[3] * n[3],
+    m[0] * n[4] + m[2] * n[5] + m[4],
+    m[1] * n[4] + m[3] * n[5] + m[5],
+  ];
+}
+
+export function applyMatrix(m: Matrix, x: number, y: number): [number, number] {
+  return [m[0] * x + m[2] * y + m[4], m[1] * x + m[3] * y + m[5]];
+}
+
+/** @throws RangeError if the matrix flattens the plane. */
+export function invert(m: Matrix): Matrix {
+  const det = m[0] * m[3] - m[1] * m[2];
+  if (Math.abs(det) < 1e-12) throw new RangeError('the matrix has no inverse');
+  return [
+    m[3] / det,
+    -m[1] / det,
+    -m[2] / det,
+    m[0] / det,
+    (m[2] * m[5] - m[3] * m[4]) / det,
+    (m[1] * m[4] - m[0] * m[5]) / det,
+  ];
+}
+
+/** How much larger a matrix draws, as a mean of both directions. */
+export const scaleOf = (m: Matrix): number => Math.sqrt(Math.abs(m[0] * m[3] - m[1] * m[2]));
+
+export type Box = readonly [left: number, top: number, right: number, bottom: number];
+
+/** Axis-parallel box around a transformed box. */
+export function transformBox(m: Matrix, [l, t, r, b]: Box): Box {
+  const points = [applyMatrix(m, l, t), applyMatrix(m, r, t), applyMatrix(m, r, b), applyMatrix(m, l, b)];
+  const xs = points.map((p) => p[0]);
+  const ys = points.map((p) => p[1]);
+  return [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)];
+}
+
+/** The four corners of a transformed box, clockwise from the top left. */
+export function boxCorners(m: Matrix, [l, t, r, b]: Box): [number, number][] {
+  return [applyMatrix(m, l, t), applyMatrix(m, r, t), applyMatrix(m, r, b), applyMatrix(m, l, b)];
+}
+
+/** The smallest box that holds two. */
+export const unionBox = (a: Box, b: Box): Box => [
+  Math.min(a[0], b[0]),
+  Math.min(a[1], b[1]),
+  Math.max(a[2], b[2]),
+  Math.max(a[3], b[3]),
+];

@@ -1,0 +1,115 @@
+import { freeMoment } from '../../time';
+import type { FrameRate, Moment } from '../../time';
+import type { Track, TrackValue } from '../../motion';
+import { LAYER_KINDS, kindProperties } from './layer-kinds';
+import type { LayerKind } from './layer-kinds';
+import type { PropertyId } from './properties';
+import { DEFAULT_SHEET } from './sheet';
+import { PIECE_VERSION } from './schema';
+import type { Format, GridCorrection, Layer, MediaRef, Music, Piece } from './schema';
+
+/** Makes names for new things; injected, because core has no randomness of its own. */
+export type IdSource = () => string;
+
+export const NO_CORRECTION: GridCorrection = {
+  bpm: null,
+  factor: 1,
+  shift: 0,
+  firstDownbeat: null,
+  beatsPerBar: null,
+  tapped: null,
+  moves: [],
+  bars: [],
+  spans: [],
+  free: [],
+};
+
+/** Sizes by destination. */
+export const DESTINATIONS = {
+  wide: { label: 'Wide screen', hint: 'channels, events', width: 1920, height: 1080 },
+  tall: { label: 'Tall phone', hint: 'stories, shorts', width: 1080, height: 1920 },
+  square: { label: 'Square', hint: 'feeds', width: 1080, height: 1080 },
+  portrait: { label: 'Portrait feed', hint: '4:5 posts', width: 1080, height: 1350 },
+} as const;
+export type DestinationId = keyof typeof DESTINATIONS;
+
+export const constantTrack = (value: TrackValue): Track => ({ value, keyframes: [] });
+
+export interface NewPiece {
+  readonly name: string;
+  readonly formats: readonly Format[];
+  readonly frameRate: FrameRate;
+}
+
+/** An empty ten-second piece at 120 beats a minute. */
+export function createPiece(options: NewPiece, newId: IdSource): Piece {
+  const lead = options.formats[0];
+  if (!lead) throw new RangeError('a piece needs at least one format');
+  return {
+    version: PIECE_VERSION,
+    id: newId(),
+    name: options.name,
+    frameRate: { ...options.frameRate },
+    formats: options.formats.map((f) => ({ ...f })),
+    leadFormatId: lead.id,
+    end: freeMoment(10),
+    background: constantTrack('#11151b'),
+    music: null,
+    tempo: { bpm: 120, beatsPerBar: 4, firstDownbeat: 0 },
+    markers: [],
+    layers: [],
+    media: [],
+    gestures: [],
+    styles: [],
+    shutter: 0,
+    sheet: { ...DEFAULT_SHEET },
+  };
+}
+
+export interface NewLayer {
+  readonly name: string;
+  readonly start: Moment;
+  readonly end: Moment;
+  readonly content?: Record<string, unknown>;
+  readonly values?: Partial<Record<PropertyId, TrackValue>>;
+}
+
+/** A layer of a kind with that kind's defaults. @throws ZodError if `content` does not fit the kind. */
+export function createLayer(kind: LayerKind, options: NewLayer, newId: IdSource): Layer {
+  const defaults = kindProperties(kind);
+  const tracks = Object.fromEntries(
+    Object.entries({ ...defaults, ...options.values }).map(([property, value]) => [property, constantTrack(value)]),
+  );
+  return {
+    id: newId(),
+    name: options.name,
+    kind,
+    hidden: false,
+    locked: false,
+    blend: 'normal',
+    start: options.start,
+    end: options.end,
+    tracks,
+    overrides: {},
+    gestures: [],
+    motionBlur: 'piece',
+    trail: null,
+    content: LAYER_KINDS[kind].content.parse(options.content ?? {}),
+  } as Layer; // kind and content come from the same table row
+}
+
+export function createMusic(media: MediaRef): Music {
+  return {
+    mediaId: media.id,
+    start: 0,
+    trimStart: 0,
+    trimEnd: null,
+    gain: 1,
+    fadeIn: 0,
+    fadeOut: 0,
+    fadeInCurve: 'even',
+    fadeOutCurve: 'even',
+    cuts: [],
+    correction: { ...NO_CORRECTION },
+  };
+}

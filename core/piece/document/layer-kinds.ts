@@ -1,0 +1,141 @@
+import { z } from 'zod';
+import { idsOf } from '../../motion';
+import type { TrackValue } from '../../motion';
+import { STANDS, TRIMS } from '../../text';
+import { idSchema, textSchema } from '../../time';
+import { plainCopy } from './plain-copy';
+import type { PropertyId } from './properties';
+import {
+  LETTER_CASES,
+  NO_DRESS,
+  dressSchema,
+  pathBoxSchema,
+  pathDataSchema,
+  phraseTagSchema,
+  textAlongSchema,
+  textAreaSchema,
+  textSpanSchema,
+} from './text-content';
+
+const TRANSFORM = {
+  position: [0, 0],
+  scale: [1, 1],
+  rotation: 0,
+  skew: 0,
+  anchor: [0, 0],
+  opacity: 1,
+  blur: 0,
+} as const;
+const PAINT = {
+  fill: '#EEE9DF',
+  fillEnd: '#EEE9DF00',
+  gradientAngle: 90,
+  stroke: '#11151B',
+  strokeWidth: 0,
+  drawStart: 0,
+  drawEnd: 1,
+  drawOffset: 0,
+} as const;
+
+/** Where on its font's axes a text is; a font without an axis passes it over. */
+const AXES = { letterWidth: 100, lean: 0, opticalSize: 0, axisA: 0, axisB: 0, axisC: 0 } as const;
+
+export const GRADIENTS = ['none', 'linear', 'radial'] as const;
+const gradient = z.enum(GRADIENTS).default('none');
+
+/** The kinds of layers: a label, the content that is not animated, and the animated properties with their defaults. */
+export const LAYER_KINDS = {
+  text: {
+    label: 'Text',
+    content: z.object({
+      text: textSchema(5000),
+      family: textSchema(120),
+      align: z.enum(['left', 'center', 'right']).default('center'),
+      /** Wrapping width in pixels of the lead format; null keeps the lines as typed. */
+      wrapWidth: z.number().min(1).max(100_000).nullable().default(null),
+      italic: z.boolean().default(false),
+      gradient,
+      letterCase: z.enum(idsOf(LETTER_CASES)).default('typed'),
+      /** OpenType features that are on. */
+      features: z
+        .array(z.string().regex(/^[a-z0-9]{4}$/))
+        .max(20)
+        .default([]),
+      spans: z.array(textSpanSchema).max(200).default([]),
+      /** Fill this place in the frame; `size` is then the largest wanted. */
+      area: textAreaSchema.nullable().default(null),
+      /** What counts as its top and bottom, and which of them stands on its position. */
+      trim: z.enum(idsOf(TRIMS)).default('capitals'),
+      stands: z.enum(idsOf(STANDS)).default('middle'),
+      /** The curve its lines run along; null for straight lines. */
+      along: textAlongSchema.nullable().default(null),
+      /** A picture that is seen through the letters. */
+      picture: idSchema.nullable().default(null),
+      /** The saved style it wears. */
+      style: idSchema.nullable().default(null),
+      dress: dressSchema.default(NO_DRESS),
+      phrase: phraseTagSchema.nullable().default(null),
+    }),
+    properties: {
+      ...TRANSFORM,
+      size: 120,
+      weight: 600,
+      tracking: 0,
+      leading: 1.1,
+      ...AXES,
+      bend: 90,
+      pathShift: 0,
+      pictureZoom: 1,
+      pictureShift: [0, 0],
+      reveal: 1,
+      ...PAINT,
+    },
+  },
+  rectangle: {
+    label: 'Rectangle',
+    content: z.object({ gradient }),
+    properties: { ...TRANSFORM, dimensions: [400, 240], cornerRadius: 0, ...PAINT },
+  },
+  ellipse: {
+    label: 'Ellipse',
+    content: z.object({ gradient }),
+    properties: { ...TRANSFORM, dimensions: [300, 300], ...PAINT },
+  },
+  path: {
+    label: 'Drawn shape',
+    /** `d`: SVG path data in a box of `box` pixels, which `dimensions` stretches. */
+    content: z.object({ d: pathDataSchema, box: pathBoxSchema, gradient }),
+    properties: { ...TRANSFORM, dimensions: [300, 300], ...PAINT },
+  },
+  picture: {
+    label: 'Picture',
+    content: z.object({ mediaId: idSchema }),
+    properties: { ...TRANSFORM, dimensions: [640, 360], cornerRadius: 0 },
+  },
+} as const satisfies Record<
+  string,
+  { label: string; content: z.ZodType; properties: Partial<Record<PropertyId, unknown>> }
+>;
+export type LayerKind = keyof typeof LAYER_KINDS;
+export const LAYER_KIND_IDS = Object.keys(LAYER_KINDS) as LayerKind[]; // keys of a literal object
+
+/** Default values by property, in the order in which they are listed to people. */
+export function kindProperties(kind: LayerKind): Partial<Record<PropertyId, TrackValue>> {
+  // The table is `as const`; tracks hold mutable tuples, so each default is copied.
+  return plainCopy(LAYER_KINDS[kind].properties) as Partial<Record<PropertyId, TrackValue>>;
+}
+
+/** How a layer's colours combine with what is below it (W3C Compositing and Blending Level 1). */
+export const BLEND_MODES = {
+  normal: { label: 'Normal', operation: 'source-over' },
+  multiply: { label: 'Multiply', operation: 'multiply' },
+  screen: { label: 'Screen', operation: 'screen' },
+  overlay: { label: 'Overlay', operation: 'overlay' },
+  darken: { label: 'Darken', operation: 'darken' },
+  lighten: { label: 'Lighten', operation: 'lighten' },
+  'soft-light': { label: 'Soft light', operation: 'soft-light' },
+  difference: { label: 'Difference', operation: 'difference' },
+  add: { label: 'Add', operation: 'lighter' },
+} as const;
+export type BlendMode = keyof typeof BLEND_MODES;
+export const BLEND_MODE_IDS = Object.keys(BLEND_MODES) as [BlendMode, ...BlendMode[]]; // keys of a literal object

@@ -1,0 +1,88 @@
+import { applyPatches } from 'immer';
+import type { Patch } from 'immer';
+import type { EditResult } from '.';
+import type { Piece } from '../document/schema';
+
+/** One undo step as plain data: it survives a reload in the browser's storage. */
+export interface HistoryStep {
+  readonly label: string;
+  readonly patches: readonly Patch[];
+  readonly inverse: readonly Patch[];
+  /** Edits of one drag have one id and are one undo. Null: never joined. */
+  readonly dragId: string | null;
+}
+
+export interface History {
+  readonly done: readonly HistoryStep[];
+  readonly undone: readonly HistoryStep[];
+}
+
+export const EMPTY_HISTORY: History = { done: [], undone: [] };
+const LIMIT = 400;
+
+const keyOf = (patch: Patch): string => JSON.stringify(patch.path);
+
+/**
+ * The newest value of each place that was replaced; null if the patches do more than replace, or if one place lies
+ * within another, where order counts.
+ */
+function compact(patches: readonly Patch[]): Patch[] | null {
+  const places = new Map<string, Patch>();
+  for (const patch of patches) {
+    if (patch.op !== 'replace') return null;
+    places.set(keyOf(patch), patch);
+  }
+  for (const { path } of places.values())
+    for (let n = 1; n < path.length; n++) if (places.has(JSON.stringify(path.slice(0, n)))) return null;
+  return [...places.values()];
+}
+
+/** A step and what came after it in the same drag as one: the newest values, and the oldest way back. */
+function joined(last: HistoryStep, result: EditResult): HistoryStep {
+  const patches = [...last.patches, ...result.patches];
+  const inverse = [...result.inverse, ...last.inverse];
+  const [forward, back] = [compact(patches), compact(inverse)];
+  return forward && back ? { ...last, patches: forward, inverse: back } : { ...last, patches, inverse };
+}
+
+/** Adds a step, or grows the last one if both belong to the same drag. */
+export function recordStep(history: History, result: EditResult, dragId: string | null): History {
+  if (result.patches.length === 0) return history;
+  const last = history.done[history.done.length - 1];
+  if (dragId !== null && last?.dragId === dragId)
+    return { done: [...history.done.slice(0, -1), joined(last, result)], undone: [] };
+  const step: HistoryStep = { label: result.label, patches: result.patches, inverse: result.inverse, dragId };
+  return { done: [...history.done.slice(-(LIMIT - 1)), step], undone: [] };
+}
+
+/** A step that no longer fits its document (stored by another version, or damaged) changes nothing. */
+function stepped(piece: Piece, patches: readonly Patch[]): Piece | null {
+  try {
+    return applyPatches(piece, patches);
+  } catch {
+    return null;
+  }
+}
+
+/** The document before the last step; null if there is none, or none that fits. */
+export function undo(piece: Piece, history: History): { piece: Piece; history: History; label: string } | null {
+  const step = history.done[history.done.length - 1];
+  const before = step && stepped(piece, step.inverse);
+  if (!step || !before) return null;
+  return {
+    piece: before,
+    history: { done: history.done.slice(0, -1), undone: [...history.undone, step] },
+    label: step.label,
+  };
+}
+
+export function redo(piece: Piece, history: History): { piece: Piece; history: History; label: string } | null {
+  const step = history.undone[history.undone.length - 1];
+  const after = step && stepped(piece, step.patches);
+  if (!step || !after) return null;
+  return {
+    piece: after,
+    history: { done: [...history.done, { ...step, dragId: null }], undone: history.undone.slice(0, -1) },
+    label: step.label,
+  };
+}

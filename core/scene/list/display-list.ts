@@ -1,0 +1,118 @@
+import type { Colour } from '../../colour';
+import type { BlendMode } from '../../piece';
+import type { Box, Matrix } from '../../geometry';
+
+/** Plain data that says all about one frame. The painter needs nothing else but the pixels of pictures. */
+export type Fill =
+  | { readonly type: 'solid'; readonly colour: Colour }
+  | {
+      readonly type: 'linear';
+      readonly from: readonly [number, number];
+      readonly to: readonly [number, number];
+      readonly start: Colour;
+      readonly end: Colour;
+    }
+  | {
+      readonly type: 'radial';
+      readonly centre: readonly [number, number];
+      readonly radius: number;
+      readonly start: Colour;
+      readonly end: Colour;
+    }
+  /**
+   * A picture that covers a box in the item's coordinates and is seen through the shape; `fallback` stands in until it
+   * is there.
+   */
+  | { readonly type: 'picture'; readonly mediaHash: string; readonly box: Box; readonly fallback: Colour };
+
+interface ItemBase {
+  readonly layerId: string;
+  /** From the item's own coordinates to pixels of the format. */
+  readonly matrix: Matrix;
+  /** The item's extent in its own coordinates, without stroke. */
+  readonly box: Box;
+  readonly opacity: number;
+  readonly blend: BlendMode;
+  /** Equal fingerprints paint equal pixels. */
+  readonly fingerprint: string;
+  /** Standard deviation of a Gaussian blur, pixels of the format; absent for none. */
+  readonly blur?: number;
+  /** Only what lies within this box, in coordinates of its own matrix, is seen. */
+  readonly clip?: { readonly matrix: Matrix; readonly box: Box };
+  /** A soft edge: fully seen up to `from`, not at all from `to` on, in the item's own coordinates. */
+  readonly wipe?: { readonly from: readonly [number, number]; readonly to: readonly [number, number] };
+}
+
+export interface ShapeItem extends ItemBase {
+  readonly kind: 'shape';
+  /** SVG path data in the item's coordinates; absolute M, L, Q, C, Z only, so that both hosts build the same curves. */
+  readonly path: string;
+  /** Short name of the path for caches. */
+  readonly pathKey: string;
+  readonly fill: Fill | null;
+  /** Width in the item's coordinates. `behind` lets the fill cover the inner half, as letters want it. */
+  readonly stroke: { readonly colour: Colour; readonly width: number; readonly behind: boolean } | null;
+  /**
+   * The part of the stroke that is drawn: lengths of dash and gap and where they begin, in the item's coordinates;
+   * absent draws all.
+   */
+  readonly dash?: { readonly on: number; readonly off: number; readonly shift: number };
+  /** More outlines behind all of it, the outermost first. */
+  readonly outlines?: readonly { readonly colour: Colour; readonly width: number }[];
+}
+
+export interface PictureItem extends ItemBase {
+  readonly kind: 'picture';
+  readonly mediaHash: string;
+  readonly cornerRadius: number;
+}
+
+/** Something under a group that has the group's own shape. Lengths are pixels of the format. */
+export type UnderEffect =
+  | { readonly type: 'shadow'; readonly colour: Colour; readonly x: number; readonly y: number; readonly blur: number }
+  /** The shape drawn out along a vector, as a long shadow or the sides of solid letters. */
+  | {
+      readonly type: 'long';
+      readonly colour: Colour;
+      /** The colour at its far end, if it changes on the way. */ readonly far?: Colour;
+      readonly x: number;
+      readonly y: number;
+    };
+
+/**
+ * Items that belong together: opacity, blend mode and what lies under them count for the whole. `matrix` and `box` only
+ * say where it is.
+ */
+export interface GroupItem extends ItemBase {
+  readonly kind: 'group';
+  readonly children: readonly (ShapeItem | PictureItem)[];
+  readonly under: readonly UnderEffect[];
+}
+
+/** States of one layer at several times: averaged they are its motion blur. */
+export interface SmearItem extends ItemBase {
+  readonly kind: 'smear';
+  readonly samples: readonly (ShapeItem | PictureItem | GroupItem)[];
+}
+
+export interface TrailItem extends ItemBase {
+  readonly kind: 'trail';
+  /** The oldest copy first, the layer itself last. */
+  readonly copies: readonly (ShapeItem | PictureItem | GroupItem | SmearItem)[];
+}
+
+export type StillItem = ShapeItem | PictureItem | GroupItem;
+export type DisplayItem = StillItem | SmearItem | TrailItem;
+
+export interface DisplayList {
+  readonly width: number;
+  readonly height: number;
+  readonly background: Colour;
+  /** First to last, the last on top. */
+  readonly items: readonly DisplayItem[];
+}
+
+/** Equal for frames that look the same. */
+export function frameFingerprint(list: DisplayList): string {
+  return `${list.width}x${list.height}${list.background}\n${list.items.map((item) => item.fingerprint).join('\n')}`;
+}

@@ -1,0 +1,117 @@
+import type { TextLayer } from '../../piece';
+import { UNITS } from '../../text';
+import type { TextLayout } from '../../text';
+import type { Seconds } from '../../time';
+import type { BentLine } from './bent-line';
+import type { GroupItem, StillItem, UnderEffect } from '../list/display-list';
+import { isAtWork } from '../movement/gesture-timing';
+import { LayerReader, shapeItem, withBlur } from '../layer-reader';
+import { scaleOf, transformBox } from '../../geometry';
+import type { Box } from '../../geometry';
+import type { PreparedLayer, PreparedScene } from '../prepare';
+import { bandItems, caretItem } from './text-bands';
+import { bySpan, lettersItem } from './text-letters';
+import { COARSE_TO_FINE, INVISIBLE, actOf, castFor, setText, unitsFor } from './text-stage';
+import type { LayoutText, Stage } from './text-stage';
+
+/**
+ * Everything a text layer shows at a time. A plain text is one shape; one that moves in parts or is dressed is a group.
+ */
+export function textItem(
+  prepared: PreparedLayer,
+  layer: TextLayer,
+  scene: PreparedScene,
+  seconds: Seconds,
+  layoutText: LayoutText,
+  opacity: number,
+): StillItem | null {
+  const read = new LayerReader(prepared, seconds);
+  const setting = setText(prepared, layer, read, scene, seconds, layoutText);
+  const { text, layout, key, size, matrix, bent } = setting;
+  const { content } = layer;
+  const { dress } = content;
+  const active = prepared.gestures
+    .map((g) => castFor(g, text, layout))
+    .filter((cast) => isAtWork(cast, seconds))
+    .sort((a, b) => COARSE_TO_FINE.indexOf(a.prepared.use.unit) - COARSE_TO_FINE.indexOf(b.prepared.use.unit));
+  const isDressed =
+    dress.band || dress.shadow || dress.long || dress.solid || dress.glow || dress.rule || dress.outlines.length > 0;
+  const hasColours = content.spans.some((span) => span.colour);
+  if (active.length === 0 && !isDressed && !hasColours && !bent && !content.picture) {
+    const item = shapeItem(
+      prepared,
+      read,
+      { path: layout.path, pathKey: `t${key}`, box: layout.box, matrix, unitsPerPixel: UNITS / size },
+      content.gradient,
+      opacity,
+    );
+    return withBlur(item, read.number('blur') * prepared.fit);
+  }
+  const finest = bent ? 'letter' : (active[active.length - 1]?.prepared.use.unit ?? 'whole');
+  const stage: Stage = { prepared, layer, read, setting, seconds, active };
+  const children = bandItems(stage);
+  const { units } = unitsFor(text, layout, finest);
+  for (const unit of units) {
+    const act = actOf(stage, unit.glyphs[0]!, finest);
+    if (act.opacity < INVISIBLE || act.wipe?.share === 0) continue;
+    for (const [span, glyphs] of bySpan(unit.glyphs))
+      children.push(...lettersItem(stage, `${finest}${unit.index}s${span}`, glyphs, span, act));
+  }
+  const caret = caretItem(stage);
+  if (caret) children.push(caret);
+  if (children.length === 0) return null;
+  const under = underEffects(dress, UNITS * scaleOf(matrix));
+  const fingerprint = `${children.map((c) => c.fingerprint).join('~')}|${under.map((u) => JSON.stringify(u)).join()}|${opacity}|${layer.blend}`;
+  const group: GroupItem = {
+    kind: 'group',
+    layerId: layer.id,
+    children,
+    under,
+    matrix,
+    box: bent ? bentExtent(bent, layout) : layout.box,
+    opacity,
+    blend: layer.blend,
+    fingerprint,
+  };
+  return withBlur(group, read.number('blur') * prepared.fit);
+}
+
+/** Extent of bent words in layout units. */
+function bentExtent(bent: BentLine, layout: TextLayout): Box {
+  const boxes = layout.glyphs.map((g) =>
+    transformBox(bent.frame(g.x + g.advance / 2), [g.x, layout.box[1], g.x + g.advance, layout.box[3]]),
+  );
+  return boxes.reduce(
+    (a, b): Box => [Math.min(a[0], b[0]), Math.min(a[1], b[1]), Math.max(a[2], b[2]), Math.max(a[3], b[3])],
+    boxes[0] ?? layout.box,
+  );
+}
+
+function underEffects(dress: TextLayer['content']['dress'], em: number): UnderEffect[] {
+  const { shadow, long, solid, glow } = dress;
+  const out: UnderEffect[] = [];
+  if (long)
+    out.push({
+      type: 'long',
+      colour: long.colour,
+      x: Math.cos((long.angle * Math.PI) / 180) * long.length * em,
+      y: Math.sin((long.angle * Math.PI) / 180) * long.length * em,
+    });
+  if (shadow)
+    out.push({ type: 'shadow', colour: shadow.colour, x: shadow.x * em, y: shadow.y * em, blur: shadow.blur * em });
+  if (glow)
+    out.push(
+      { type: 'shadow', colour: glow.colour, x: 0, y: 0, blur: glow.radius * em },
+      { type: 'shadow', colour: glow.colour, x: 0, y: 0, blur: glow.radius * em * 0.4 },
+    );
+  // The sides of solid letters lie over their shadows.
+  if (solid)
+    out.push({
+      type: 'long',
+      colour: solid.colour,
+      far: solid.far,
+      x: Math.cos((solid.angle * Math.PI) / 180) * solid.depth * em,
+      y: Math.sin((solid.angle * Math.PI) / 180) * solid.depth * em,
+    });
+  return out;
+}

@@ -1,0 +1,243 @@
+import { parametersOf } from '../../motion';
+import type { UnitKind } from '../../motion';
+import { inCase, smallCapitals } from '../../piece';
+import type { TextLayer, TextSpan } from '../../piece';
+import { UNITS } from '../../text';
+import type { PlacedGlyph, TextLayout, TextStyle } from '../../text';
+import type { Seconds } from '../../time';
+import { NO_ACT, withState } from '../movement/act';
+import type { Act } from '../movement/act';
+import { bentLine } from './bent-line';
+import type { BentLine } from './bent-line';
+import { countedText } from './count-up';
+import { castGesture, castState } from '../movement/gesture-timing';
+import type { CastGesture, PreparedGesture } from '../movement/gesture-timing';
+import { layerMatrix } from '../layer-reader';
+import type { LayerReader } from '../layer-reader';
+import type { Matrix } from '../../geometry';
+import type { PreparedLayer, PreparedScene } from '../prepare';
+import { textUnits } from './text-parts';
+import type { TextUnits } from './text-parts';
+
+/** Lays text out; cached by the host that owns the fonts. */
+export type LayoutText = (text: string, style: TextStyle) => { key: string; layout: TextLayout };
+
+/** From coarse to fine: a letter moves within its word, the word within its line. */
+export const COARSE_TO_FINE: readonly UnitKind[] = ['whole', 'line', 'word', 'letter'];
+/** Opacity below which nothing can change an 8-bit pixel. */
+export const INVISIBLE = 1 / 512;
+
+/** What belongs to a layout and is needed frame after frame. */
+interface Parts {
+  readonly id: number;
+  readonly units: Map<UnitKind, TextUnits>;
+  readonly casts: WeakMap<PreparedGesture, CastGesture>;
+  readonly paths: Map<string, string>;
+}
+const partsOf = new WeakMap<TextLayout, Parts>();
+let layouts = 0;
+
+export function partsFor(layout: TextLayout): Parts {
+  let parts = partsOf.get(layout);
+  if (!parts) {
+    parts = { id: layouts++, units: new Map(), casts: new WeakMap(), paths: new Map() };
+    partsOf.set(layout, parts);
+  }
+  return parts;
+}
+
+export function unitsFor(text: string, layout: TextLayout, kind: UnitKind): TextUnits {
+  const { units } = partsFor(layout);
+  let found = units.get(kind);
+  if (!found) units.set(kind, (found = textUnits(text, layout, kind)));
+  return found;
+}
+
+export function castFor(gesture: PreparedGesture, text: string, layout: TextLayout): CastGesture {
+  const { casts } = partsFor(layout);
+  let cast = casts.get(gesture);
+  if (!cast) {
+    const { units } = unitsFor(text, layout, gesture.use.unit);
+    const words = unitsFor(text, layout, 'word');
+    cast = castGesture(
+      gesture,
+      units.map((unit) => ({ x: unit.pivot[0], y: unit.pivot[1] })),
+      (i) => words.unitOf.get(units[i]!.glyphs.find((g) => words.unitOf.has(g))!) ?? -1,
+    ); // undefined finds nothing
+    casts.set(gesture, cast);
+  }
+  return cast;
+}
+
+/** The words as they are at a time: in their case, with numbers that count. */
+function shownText(prepared: PreparedLayer, layer: TextLayer, seconds: Seconds): string {
+  let text = inCase(layer.content.text, layer.content.letterCase);
+  for (const gesture of prepared.gestures) {
+    const { definition, use } = gesture;
+    if (definition?.does !== 'counts' || !/\d/.test(text)) continue;
+    const cast = castGesture(gesture, [{ x: 0, y: 0 }], () => 0);
+    const u = Math.max(0, (seconds - cast.starts[0]!) / cast.each);
+    // Slower towards the end, so that the last digits can be read on the way in.
+    text = countedText(text, parametersOf(use, definition).from ?? 0, 1 - (1 - Math.min(1, u)) ** 3);
+  }
+  return text;
+}
+
+/** The spans a layer is set with; small capitals come first, so that what was set by hand counts. */
+const spansOf = ({ content }: TextLayer): readonly TextSpan[] =>
+  content.letterCase === 'small' ? [...smallCapitals(content.text), ...content.spans] : content.spans;
+
+const AXIS_TRACKS = ['letterWidth', 'lean', 'opticalSize', 'axisA', 'axisB', 'axisC'] as const;
+const standingAxes = new WeakMap<
+  PreparedLayer,
+  { readonly size: number; readonly axes: NonNullable<TextStyle['axes']> }
+>();
+
+/**
+ * Where on its font's axes a text is. What does not move is worked out once: most texts leave their axes alone, and
+ * every frame asks.
+ */
+function axesOf(
+  prepared: PreparedLayer,
+  layer: TextLayer,
+  read: LayerReader,
+  size: number,
+): NonNullable<TextStyle['axes']> {
+  const known = standingAxes.get(prepared);
+  if (known?.size === size) return known.axes;
+  const opticalSize = read.number('opticalSize');
+  const axes = {
+    width: read.number('letterWidth'),
+    lean: read.number('lean'),
+    opticalSize: opticalSize > 0 ? opticalSize : size,
+    further: [read.number('axisA'), read.number('axisB'), read.number('axisC')],
+  };
+  if (AXIS_TRACKS.every((id) => (layer.tracks[id]?.keyframes.length ?? 0) === 0))
+    standingAxes.set(prepared, { size, axes });
+  return axes;
+}
+
+/** Words laid out where they stand. */
+export interface Setting {
+  readonly text: string;
+  readonly spans: readonly TextSpan[];
+  readonly layout: TextLayout;
+  readonly key: string;
+  /** Pixels of the lead format an em has. */
+  readonly size: number;
+  /** Layout units to pixels of the format. */
+  readonly matrix: Matrix;
+  /** The curve the line is bent along, if it is. */
+  readonly bent: BentLine | null;
+}
+
+/** Lays the words out where they stand: about the layer's position, or filling their place in the frame. */
+export function setText(
+  prepared: PreparedLayer,
+  layer: TextLayer,
+  read: LayerReader,
+  scene: PreparedScene,
+  seconds: Seconds,
+  layoutText: LayoutText,
+): Setting {
+  const { content } = layer;
+  const { format } = scene;
+  const text = shownText(prepared, layer, seconds);
+  const wanted = Math.max(0.01, read.number('size'));
+  const { area, features } = content;
+  const spans = spansOf(layer);
+  const style: TextStyle = {
+    family: content.family,
+    italic: content.italic,
+    weight: read.number('weight'),
+    axes: axesOf(prepared, layer, read, wanted),
+    tracking: read.number('tracking'),
+    leading: read.number('leading'),
+    align: content.align,
+    wrapWidth: content.wrapWidth === null ? null : content.wrapWidth / wanted,
+    trim: content.trim,
+    stands: area ? 'middle' : content.stands,
+    ...(features.length > 0 ? { features } : {}),
+    ...(spans.length > 0 ? { spans } : {}),
+    ...(area
+      ? {
+          fit: {
+            width: (area.width * format.width) / prepared.fit,
+            height: (area.height * format.height) / prepared.fit,
+            maxSize: wanted,
+          },
+        }
+      : {}),
+  };
+  const { key, layout } = layoutText(text, style);
+  const size = layout.fittedSize ?? wanted;
+  const k = size / UNITS;
+  let origin: readonly [number, number] = [format.width / 2, format.height / 2];
+  if (area) {
+    const half = layout.edges.bottom * k * prepared.fit; // the text stands on its middle
+    const x = area.x + (content.align === 'left' ? 0 : content.align === 'right' ? area.width : area.width / 2);
+    const y =
+      area.y * format.height +
+      (area.valign === 'top'
+        ? half
+        : area.valign === 'bottom'
+          ? area.height * format.height - half
+          : (area.height * format.height) / 2);
+    origin = [x * format.width, y];
+  }
+  const matrix = layerMatrix(prepared, read, origin);
+  const bent = content.along && bentLine(content.along, layout, read.number('bend'), read.number('pathShift'), k);
+  return {
+    text,
+    spans,
+    layout,
+    key,
+    size,
+    bent,
+    matrix: [matrix[0] * k, matrix[1] * k, matrix[2] * k, matrix[3] * k, matrix[4], matrix[5]],
+  };
+}
+
+/** A text layer at one time, with what moves it. */
+export interface Stage {
+  readonly prepared: PreparedLayer;
+  readonly layer: TextLayer;
+  readonly read: LayerReader;
+  readonly setting: Setting;
+  readonly seconds: Seconds;
+  readonly active: readonly CastGesture[];
+}
+
+/** What the gestures down to a fineness make of the unit a glyph stands in. */
+export function actOf(
+  { setting: { text, layout, bent }, seconds, active }: Stage,
+  glyph: PlacedGlyph,
+  finest: UnitKind,
+): Act {
+  let act = NO_ACT;
+  for (const cast of active) {
+    const { use } = cast.prepared;
+    if (COARSE_TO_FINE.indexOf(use.unit) > COARSE_TO_FINE.indexOf(finest)) continue;
+    const { units, unitOf } = unitsFor(text, layout, use.unit);
+    const index = unitOf.get(glyph);
+    if (index === undefined) continue;
+    const unit = units[index]!;
+    const state = castState(cast, index, seconds);
+    if (!state) continue;
+    const inLine = state.spread === 0 ? null : units.filter((u) => u.line === unit.line);
+    const frame = bent ? bent.frame(unit.pivot[0]) : null;
+    act = withState(
+      act,
+      state,
+      {
+        pivot: unit.pivot,
+        box: unit.box,
+        em: UNITS,
+        fromMiddle: inLine ? inLine.indexOf(unit) - (inLine.length - 1) / 2 : 0,
+        ...(frame ? { frame } : {}),
+      },
+      use.colour,
+    );
+  }
+  return act;
+}
