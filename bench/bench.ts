@@ -10,7 +10,7 @@ import { unpackPiece } from '../server/features/pieces/piece-archive';
 import { convertSong } from '../server/features/media/convert-song';
 import { newGestureUse } from '@core/motion';
 import { createPainter } from '@core/paint';
-import { createLayer, createPiece, resolveTimes } from '@core/piece';
+import { createLayer, createPiece, resolveTimes, ownTrack } from '@core/piece';
 import type { Piece } from '@core/piece';
 import { prepareScene, sceneAt } from '@core/scene';
 import { createLayoutCache } from '@core/text';
@@ -156,10 +156,10 @@ async function sceneCost(): Promise<number> {
       easing: { type: 'named' as const, name: 'ease-in-out' as const },
     });
     for (let k = 0; k < 5; k++) {
-      layer.tracks.position!.keyframes.push(key(k, [k * 10 - i, i]));
-      layer.tracks.scale!.keyframes.push(key(k, [1 + k / 9, 1]));
-      layer.tracks.rotation!.keyframes.push(key(k, k * 20));
-      layer.tracks.opacity!.keyframes.push(key(k, 0.2 + k / 6));
+      ownTrack(layer, 'position').keyframes.push(key(k, [k * 10 - i, i]));
+      ownTrack(layer, 'scale').keyframes.push(key(k, [1 + k / 9, 1]));
+      ownTrack(layer, 'rotation').keyframes.push(key(k, k * 20));
+      ownTrack(layer, 'opacity').keyframes.push(key(k, 0.2 + k / 6));
     }
     return layer;
   });

@@ -1,5 +1,5 @@
 import type { Easing, TrackValue } from '@core/motion';
-import { createLayer } from '@core/piece';
+import { createLayer, ownTrack } from '@core/piece';
 import type { Layer, LayerKind, PropertyId } from '@core/piece';
 import type { Moment } from '@core/time';
 
@@ -45,14 +45,13 @@ export function createComposer(): (part: Part) => Layer {
       () => `layer-${++count}`,
     );
     for (const [property, keys] of Object.entries(part.keys ?? {})) {
-      const track = layer.tracks[property as PropertyId]; // keys of a typed record
-      if (track)
-        track.keyframes = keys.map(([at, value, easing]) => ({
-          id: `key-${++count}`,
-          at: beat(at),
-          value,
-          easing: easing ?? even,
-        }));
+      // Keys of a typed record.
+      ownTrack(layer, property as PropertyId).keyframes = keys.map(([at, value, easing]) => ({
+        id: `key-${++count}`,
+        at: beat(at),
+        value,
+        easing: easing ?? even,
+      }));
     }
     layer.blend = part.blend ?? 'normal';
     layer.overrides = part.overrides ?? {};

@@ -1,4 +1,4 @@
-import { DEFAULT_SHEET, NO_CORRECTION, constantTrack } from '@core/piece';
+import { constantTrack, createMusic, createPiece } from '@core/piece';
 import type { Layer, MediaRef, Piece } from '@core/piece';
 import { FRAME_RATES } from '@core/time';
 import { beat, createComposer, even, glide, leave, rise, settle, sway } from './compose';
@@ -20,28 +20,23 @@ const SWELL =
   'M0 60C160 10 320 0 480 40C640 80 800 90 960 50C1120 10 1280 0 1440 40C1600 80 1760 70 1920 30L1920 400L0 400Z';
 const STRING = 'M70 0C110 60 20 130 44 210C64 280 130 300 92 400';
 
-const pieceBase = {
-  version: 1 as const,
-  frameRate: { ...FRAME_RATES['30'] },
-  tempo: { bpm: 120, beatsPerBar: 4, firstDownbeat: 0 },
-  gestures: [],
-  styles: [],
-  shutter: 0,
-  sheet: { ...DEFAULT_SHEET },
-  markers: [],
-};
-const song = (media: MediaRef, fadeOut: number) => ({
-  mediaId: media.id,
-  start: 0,
-  trimStart: 0,
-  trimEnd: null,
-  gain: 1,
-  fadeIn: 0,
-  fadeOut,
-  fadeInCurve: 'even' as const,
-  fadeOutCurve: 'even' as const,
-  cuts: [],
-  correction: { ...NO_CORRECTION },
+const FORMATS = {
+  wide: { id: 'wide', name: 'Wide', width: 1920, height: 1080 },
+  tall: { id: 'tall', name: 'Tall', width: 1080, height: 1920 },
+  square: { id: 'square', name: 'Square', width: 1080, height: 1080 },
+} as const;
+
+/** An empty piece with the song, which fades out in so many seconds. */
+const pieceBase = (
+  id: string,
+  name: string,
+  formats: readonly (keyof typeof FORMATS)[],
+  media: MediaRef,
+  fadeOut: number,
+): Piece => ({
+  ...createPiece({ name, formats: formats.map((format) => FORMATS[format]), frameRate: FRAME_RATES['30'] }, () => id),
+  media: [media],
+  music: { ...createMusic(media), fadeOut },
 });
 
 /** The opening title: "Nine days of wind", wide, with tall and square arrangements. */
@@ -313,20 +308,10 @@ export function openingTitle(media: MediaRef): Piece {
     }),
   ];
   return {
-    ...pieceBase,
-    id: 'demo-nine-days',
-    name: 'Nine days of wind',
-    formats: [
-      { id: 'wide', name: 'Wide', width: 1920, height: 1080 },
-      { id: 'tall', name: 'Tall', width: 1080, height: 1920 },
-      { id: 'square', name: 'Square', width: 1080, height: 1080 },
-    ],
-    leadFormatId: 'wide',
+    ...pieceBase('demo-nine-days', 'Nine days of wind', ['wide', 'tall', 'square'], media, 1),
     end: beat(32),
     background: constantTrack('#0f2430'),
-    music: song(media, 1),
     layers,
-    media: [media],
   };
 }
 
@@ -484,18 +469,9 @@ export function kiteMakersQuote(media: MediaRef): Piece {
     }),
   ];
   return {
-    ...pieceBase,
-    id: 'demo-kite-maker',
-    name: 'A question for the wind',
-    formats: [
-      { id: 'tall', name: 'Tall', width: 1080, height: 1920 },
-      { id: 'square', name: 'Square', width: 1080, height: 1080 },
-    ],
-    leadFormatId: 'tall',
+    ...pieceBase('demo-kite-maker', 'A question for the wind', ['tall', 'square'], media, 1.5),
     end: beat(33),
     background: constantTrack('#f6f2ea'),
-    music: song(media, 1.5),
     layers,
-    media: [media],
   };
 }

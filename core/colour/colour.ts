@@ -14,9 +14,16 @@ useMode(modeOklab);
 const toOklab = converter('oklab');
 const toRgb = converter('rgb');
 
-export const colourSchema = z
+export const literalColourSchema = z
   .string()
   .regex(/^#([0-9a-fA-F]{6}|[0-9a-fA-F]{8})$/, 'a colour is written #rrggbb or #rrggbbaa');
+/** As documents hold it: a colour, or a role of the piece's wardrobe (`@accent`) that stands for one. */
+export const colourSchema = z
+  .string()
+  .regex(
+    /^(#([0-9a-fA-F]{6}|[0-9a-fA-F]{8})|@[a-z][a-z0-9-]{0,39})$/,
+    'a colour is written #rrggbb or #rrggbbaa, or @ and its role',
+  );
 export type Colour = string;
 
 /** Oklab L, a, b and straight alpha. */
@@ -52,4 +59,4 @@ export function mixColours(a: Colour, b: Colour, t: number): Colour {
 }
 
 /** True if the text is a colour the document accepts. */
-export const isColour = (text: string): boolean => colourSchema.safeParse(text).success;
+export const isColour = (text: string): boolean => literalColourSchema.safeParse(text).success;

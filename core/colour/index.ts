@@ -1,2 +1,2 @@
-export { colourSchema, colourToOklab, isColour, mixColours, oklabToColour } from './colour';
+export { colourSchema, colourToOklab, isColour, literalColourSchema, mixColours, oklabToColour } from './colour';
 export type { Colour, Oklab } from './colour';

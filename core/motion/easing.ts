@@ -54,24 +54,24 @@ const curveNames = Object.keys(NAMED_CURVES) as [CurveName, ...CurveName[]];
 const curveAmount = z.number().min(-20).max(20);
 
 export const easingSchema = z.discriminatedUnion('type', [
-  z.object({ type: z.literal('linear') }),
-  z.object({ type: z.literal('hold') }),
-  z.object({
+  z.strictObject({ type: z.literal('linear') }),
+  z.strictObject({ type: z.literal('hold') }),
+  z.strictObject({
     type: z.literal('bezier'),
     x1: z.number().min(0).max(1),
     y1: curveAmount,
     x2: z.number().min(0).max(1),
     y2: curveAmount,
   }),
-  z.object({ type: z.literal('named'), name: z.enum(curveNames) }),
+  z.strictObject({ type: z.literal('named'), name: z.enum(curveNames) }),
   /** `oscillations`: undamped cycles within the segment; `damping`: damping ratio, 1 is critical. */
-  z.object({
+  z.strictObject({
     type: z.literal('spring'),
     oscillations: z.number().min(0.25).max(12),
     damping: z.number().min(0.05).max(1),
   }),
   /** `bounces`: touches after the first; `restitution`: share of the speed kept at a touch. */
-  z.object({
+  z.strictObject({
     type: z.literal('bounce'),
     bounces: z.number().int().min(0).max(8),
     restitution: z.number().min(0.1).max(0.95),

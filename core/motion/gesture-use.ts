@@ -13,14 +13,14 @@ export const LANDINGS = { start: 'its start', peak: 'its peak', end: 'its end' }
 export type Landing = keyof typeof LANDINGS;
 
 /** A gesture as a layer wears it. */
-export const gestureUseSchema = z.object({
+export const gestureUseSchema = z.strictObject({
   id: idSchema,
   /** A gesture of the table, or the id of one of the piece's own. */
   gesture: idSchema,
   role: z.enum(idsOf(GESTURE_ROLES)),
   unit: z.enum(idsOf(UNIT_KINDS)),
   /** `stay`: as long as the layer stands, whatever the value. */
-  duration: z.object({ unit: z.enum(['beats', 'seconds', 'stay']), value: z.number().min(0).max(600) }),
+  duration: z.strictObject({ unit: z.enum(['beats', 'seconds', 'stay']), value: z.number().min(0).max(600) }),
   /** The moment it lands on; null lets an entrance begin with its layer and an exit end with it. */
   at: momentSchema.nullable(),
   landing: z.enum(idsOf(LANDINGS)),
@@ -43,7 +43,7 @@ export const gestureUseSchema = z.object({
 export type GestureUse = z.infer<typeof gestureUseSchema>;
 
 /** A gesture made from one's own keyframes, kept with the piece. */
-export const ownGestureSchema = z.object({
+export const ownGestureSchema = z.strictObject({
   id: idSchema,
   name: textSchema(80).min(1),
   role: z.enum(idsOf(GESTURE_ROLES)),

@@ -18,7 +18,7 @@ export const STAGGER_ORDERS = {
 } as const;
 export type StaggerOrder = keyof typeof STAGGER_ORDERS;
 
-export const rhythmSchema = z.object({
+export const rhythmSchema = z.strictObject({
   /** `x` is a place, anything else a rest; repeated. */
   pattern: textSchema(64).min(1),
   /** Beats a character stands for. */
@@ -28,7 +28,7 @@ export const rhythmSchema = z.object({
     .max(16),
 });
 
-export const staggerSchema = z.object({
+export const staggerSchema = z.strictObject({
   order: z.enum(idsOf(STAGGER_ORDERS)),
   /** 0: one after another. 1: all at once. */
   overlap: z.number().min(0).max(1),

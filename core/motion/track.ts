@@ -19,7 +19,7 @@ export const MAX_KEYFRAMES = 2000;
 export type Vector = [number, number];
 export type TrackValue = number | Vector | Colour;
 
-export const keyframeSchema = z.object({
+export const keyframeSchema = z.strictObject({
   id: idSchema,
   at: momentSchema,
   value: z.union([numberSchema, vectorSchema, colourSchema]),
@@ -30,7 +30,7 @@ export const keyframeSchema = z.object({
 });
 export type Keyframe = z.infer<typeof keyframeSchema>;
 
-export const trackSchema = z.object({
+export const trackSchema = z.strictObject({
   value: z.union([numberSchema, vectorSchema, colourSchema]),
   keyframes: z.array(keyframeSchema).max(MAX_KEYFRAMES),
 });

@@ -2,4 +2,6 @@ export { createPainter } from './painter';
 export type { Painter } from './painter';
 export type { DrawContext, GradientStops, PaintHost, Surface } from './draw-target';
 export { damageBetween, itemRect } from './damage';
-export type { Rect } from './damage';
+export type { Rect } from './rects';
+export { needsOf } from './needs';
+export type { Source } from './item-kinds';

@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { createPainter, damageBetween } from '@core/paint';
 import type { DrawContext } from '@core/paint';
-import { applyEdits, createLayer, createPiece, resolveTimes } from '@core/piece';
+import { applyEdits, createLayer, createPiece, resolveTimes, ownTrack } from '@core/piece';
 import type { Layer, Piece } from '@core/piece';
 import {
   applyMatrix,
@@ -60,13 +60,13 @@ function movingPiece(): Piece {
     content: { text: 'Kite Week', family: 'bricolage-grotesque' },
     values: { size: 30, stroke: '#11151b', strokeWidth: 2, position: [-20, 10] },
   });
-  words.tracks.opacity!.keyframes = [key(0.5, 0), key(1, 1)];
+  ownTrack(words, 'opacity').keyframes = [key(0.5, 0), key(1, 1)];
   const kite = layer('path', {
     content: { d: 'M100 0L200 110L100 280L0 110Z', box: [200, 280] },
     values: { dimensions: [40, 56], fill: '#ff6f59', stroke: '#ffffff', strokeWidth: 2 },
   });
-  kite.tracks.position!.keyframes = [key(0, [-90, 40]), key(2, [80, -40])];
-  kite.tracks.rotation!.keyframes = [key(0, 0), key(2, 90)];
+  ownTrack(kite, 'position').keyframes = [key(0, [-90, 40]), key(2, [80, -40])];
+  ownTrack(kite, 'rotation').keyframes = [key(0, 0), key(2, 90)];
   const veil = layer('rectangle', {
     values: { dimensions: [70, 70], cornerRadius: 12, fill: '#54c6c0', opacity: 0.6, position: [60, 20] },
   });
@@ -154,7 +154,7 @@ describe('the painter', () => {
       },
     ) as DrawContext;
     const piece = movingPiece();
-    piece.layers[3]!.tracks.scale!.value = [0, 0];
+    ownTrack(piece.layers[3]!, 'scale').value = [0, 0];
     createPainter({
       createSurface: () => ({ width: 1, height: 1, context, image: null }),
       createPath: () => null,

@@ -1,6 +1,7 @@
 import type { DisplayItem, DisplayList } from '../scene';
 import { damageBetween, itemRect, touchesAny } from './damage';
-import type { Rect } from './damage';
+import { rectPath } from './rects';
+import type { Rect } from './rects';
 import { createItemDrawer } from './draw-items';
 import type { DrawContext, PaintHost, Surface } from './draw-target';
 
@@ -98,10 +99,7 @@ export function createPainter(host: PaintHost): Painter {
       raiseBase(list, scale, width, height);
       target.setTransform(1, 0, 0, 1, 0, 0);
       target.save();
-      if (damage)
-        target.clip(
-          host.createPath(damage.map(([l, t, r, b]) => `M${l} ${t}L${r} ${t}L${r} ${b}L${l} ${b}Z`).join('')) as never,
-        ); // opaque to the painter
+      if (damage) target.clip(host.createPath(damage.map(rectPath).join('')) as never); // opaque to the painter
       const from = base ? base.prints.length - 1 : 0;
       if (base) {
         target.globalAlpha = 1;

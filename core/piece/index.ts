@@ -9,36 +9,23 @@ export {
 export type { BlendMode, LayerKind } from './document/layer-kinds';
 export { PROPERTIES, PROPERTY_IDS, clampValue, isValueOf, propertyDefinition } from './document/properties';
 export type { PropertyDefinition, PropertyId, ValueKind } from './document/properties';
+export { FADE_CURVES } from './document/song-schema';
 export {
-  FADE_CURVES,
   MAX_FRAME_SIDE,
   MAX_LAYERS,
   MAX_PIECE_SECONDS,
   MIN_FRAME_SIDE,
   PIECE_VERSION,
-  completePiece,
-  fontRefSchema,
   formatSchema,
-  mediaRefSchema,
-  parsePiece,
   pieceSchema,
 } from './document/schema';
-export type {
-  FadeCurve,
-  FontRef,
-  Format,
-  FormatOverride,
-  GridCorrection,
-  Layer,
-  Marker,
-  MediaRef,
-  Music,
-  Piece,
-  PieceProblem,
-  SongCut,
-  TextLayer,
-  TypedTempo,
-} from './document/schema';
+export { completePiece, parsePiece } from './document/parse-piece';
+export { fontRefSchema, mediaRefSchema } from './document/media-schema';
+export type { FadeCurve, GridCorrection, Music, SongCut, TypedTempo } from './document/song-schema';
+export type { FontRef, MediaRef } from './document/media-schema';
+export type { Format, Marker, Piece } from './document/schema';
+export type { FormatOverride, GroupLayer, Layer, LayerFor, LayerOf, TextLayer } from './document/layer-schema';
+export type { PieceProblem } from './document/parse-piece';
 export { DESTINATIONS, NO_CORRECTION, constantTrack, createLayer, createMusic, createPiece } from './document/create';
 export type { DestinationId, IdSource, NewLayer, NewPiece } from './document/create';
 export { musicGrid, pieceGrid } from './song/music-grid';
@@ -61,7 +48,7 @@ export {
   joinGain,
   lastHeard,
   mixSong,
-  musicGain,
+  musicLevel,
   neededOfSong,
   partGain,
 } from './song/mix-song';
@@ -76,6 +63,15 @@ export type { Edit, EditResult, EditType } from './edits';
 export type { KeyRef } from './edits/key-edits';
 export { EMPTY_HISTORY, recordStep, redo, undo } from './edits/history';
 export type { History, HistoryStep } from './edits/history';
+export { fitIn, groupMatrix, layerMatrix, outerMatrix } from './document/place';
+export type { Fit, PlaceReader } from './document/place';
+export { allTracks, hasProperty, ownTrack, trackOf } from './document/tracks';
+export { ancestorsOf, byId, childrenByParent, inTreeOrder, outermost, withDescendants } from './document/tree';
+export { colourOf, isRole, wornPiece } from './document/worn';
+export { EMPTY_WARDROBE } from './document/wardrobe-schema';
+export type { Wardrobe } from './document/wardrobe-schema';
+export { EFFECT_KINDS } from './document/composition-schema';
+export type { Effect } from './document/composition-schema';
 export { holds, isAhead, saveName } from './document/save-ids';
 export { copyLayers } from './document/copy-layers';
 export { SPREAD_KINDS, SPREAD_ORDERS, spreadOrder, spreadTargets } from './times/spread';

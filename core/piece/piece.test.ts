@@ -18,6 +18,7 @@ import {
   redo,
   resolveTimes,
   undo,
+  trackOf,
 } from '@core/piece';
 import type { Edit, History, Piece } from '@core/piece';
 import { newGestureUse } from '@core/motion';
@@ -53,7 +54,7 @@ describe('music is the clock', () => {
     const { piece } = pieceWithSong();
     const slower = apply(piece, [{ type: 'music.correct', correction: { bpm: 90 } }]).piece;
     const grid = pieceGrid(slower, analysis);
-    const keys = slower.layers[0]!.tracks.opacity!.keyframes;
+    const keys = trackOf(slower.layers[0]!, 'opacity')!.keyframes;
     const { timeOf, end } = resolveTimes(slower, analysis);
     expect(timeOf(keys[1]!.at)).toBeCloseTo(beatToSeconds(grid, 4.75), 9);
     expect(timeOf(keys[1]!.at)).toBeCloseTo(0.5 + (4.75 * 60) / 90, 9);
@@ -65,7 +66,7 @@ describe('music is the clock', () => {
 
   it('lands every beat pin on the new song’s beats when the song is replaced; hits of the old song keep their time and are reported', () => {
     const { piece } = pieceWithSong();
-    const hitTime = resolveTimes(piece, analysis).timeOf(piece.layers[0]!.tracks.opacity!.keyframes[3]!.at);
+    const hitTime = resolveTimes(piece, analysis).timeOf(trackOf(piece.layers[0]!, 'opacity')!.keyframes[3]!.at);
     const next = steadyAnalysis(97, 1.2, 50, 3);
     const media = { id: 'other', hash: 'b'.repeat(64), kind: 'audio' as const, name: 'other.wav', duration: 40 };
     const replaced = apply(piece, [
@@ -74,7 +75,7 @@ describe('music is the clock', () => {
     ]).piece;
     const times = resolveTimes(replaced, next);
     expect(times.timeOf(pin(barToBeat(times.grid, 2)))).toBeCloseTo(next.beats[3]!, 9);
-    const keys = replaced.layers[0]!.tracks.opacity!.keyframes;
+    const keys = trackOf(replaced.layers[0]!, 'opacity')!.keyframes;
     expect(times.timeOf(keys[0]!.at)).toBeCloseTo(next.beats[2]!, 9);
     expect(times.timeOf(keys[1]!.at)).toBeCloseTo(next.beats[4]! + 0.75 * (60 / 97), 9);
     expect(times.timeOf(keys[4]!.at)).toBeCloseTo(next.beats[9]!, 9);
@@ -84,11 +85,11 @@ describe('music is the clock', () => {
 
   it('keeps what was pinned to a marker in place when the marker goes', () => {
     const { piece } = pieceWithSong();
-    const key = piece.layers[0]!.tracks.opacity!.keyframes[4]!;
+    const key = trackOf(piece.layers[0]!, 'opacity')!.keyframes[4]!;
     const before = resolveTimes(piece, analysis).timeOf(key.at);
     const without = apply(piece, [{ type: 'marker.remove', ids: ['drop'] }]).piece;
     const times = resolveTimes(without, analysis);
-    expect(times.timeOf(without.layers[0]!.tracks.opacity!.keyframes[4]!.at)).toBe(before);
+    expect(times.timeOf(trackOf(without.layers[0]!, 'opacity')!.keyframes[4]!.at)).toBe(before);
     expect(times.missing).toHaveLength(1);
   });
 
@@ -230,6 +231,14 @@ describe('edits', () => {
     { type: 'style.wear', ids: ['words'], styleId: 'lamp' },
     { type: 'style.dress', ids: ['words'], look: newLook({ family: 'syne' }, { fill: '#54c6c0' }) },
     { type: 'style.forget', id: 'lamp' },
+    {
+      type: 'group.make',
+      group: createLayer('group', { name: 'Flags', start: pin(0), end: pin(8) }, () => 'new-group'),
+      ids: ['words'],
+      at: 1,
+    },
+    { type: 'group.dissolve', ids: ['group'], at: 1 },
+    { type: 'layer.reparent', ids: ['words'], parentId: 'group', behind: null, at: 1 },
   ];
   /** The standard document with words, a gesture, and something saved of each kind. */
   const furnished = (): Piece => {
@@ -244,6 +253,12 @@ describe('edits', () => {
       layers: [
         { ...layer, gestures: [newGestureUse('dawn', 'entrance', 'g1')] },
         { ...words, id: 'words' },
+        { ...words, id: 'inside', parentId: 'group' },
+        createLayer(
+          'group',
+          { name: 'Group', start: pin(0), end: pin(8), values: { position: [40, 20], rotation: 12 } },
+          () => 'group',
+        ),
       ],
       gestures: [{ id: 'own1', name: 'Mine', role: 'exit', duration: 1, tracks: {} }],
       styles: [{ id: 'lamp', name: 'Lamp', ...newLook({ family: 'fraunces' }, { weight: 800 }) }],
@@ -279,9 +294,10 @@ describe('edits', () => {
 
   it('replaces a keyframe at the same time instead of doubling it', () => {
     const { piece } = pieceWithSong();
-    const keys = apply(piece, [
+    const changed = apply(piece, [
       { type: 'value.set', layerId: layerIds()[0]!, property: 'opacity', value: 0.9, at: pin(2) },
-    ]).piece.layers[0]!.tracks.opacity!.keyframes;
+    ]).piece;
+    const keys = trackOf(changed.layers[0]!, 'opacity')!.keyframes;
     expect(keys).toHaveLength(6);
     expect(keys[0]).toMatchObject({ id: 'k-beat', value: 0.9 });
   });
@@ -291,17 +307,18 @@ describe('edits', () => {
     expect(apply(piece, [{ type: 'value.set', layerId: layerIds()[0]!, property: 'fill', value: 3 }]).patches).toEqual(
       [],
     );
-    expect(
-      apply(piece, [{ type: 'value.set', layerId: layerIds()[0]!, property: 'cornerRadius', value: -4 }]).piece
-        .layers[0]!.tracks.cornerRadius!.value,
-    ).toBe(0);
+    const clipped = apply(piece, [
+      { type: 'value.set', layerId: layerIds()[0]!, property: 'cornerRadius', value: -4 },
+    ]).piece;
+    expect(trackOf(clipped.layers[0]!, 'cornerRadius')!.value).toBe(0);
   });
 
   it('keeps pins on the lattice when a selection is stretched or reversed', () => {
     const { piece } = pieceWithSong();
-    const stretched = apply(piece, [
+    const scaled = apply(piece, [
       { type: 'keys.scaleTime', refs: [ref('k-beat'), ref('k-fraction')], pivot: 1.5, factor: 2 },
-    ]).piece.layers[0]!.tracks.opacity!.keyframes;
+    ]).piece;
+    const stretched = trackOf(scaled.layers[0]!, 'opacity')!.keyframes;
     expect(stretched.find((k) => k.id === 'k-fraction')!.at).toMatchObject({ kind: 'pinned', to: { beat: 7.5 } });
     const reversed = apply(piece, [{ type: 'keys.reverse', refs: [ref('k-beat'), ref('k-fraction')] }]).piece.layers[0]!
       .tracks.opacity!.keyframes;
@@ -358,8 +375,8 @@ describe('documents from outside', () => {
   });
   it('are refused if a track holds a value of another kind', () => {
     const { piece } = pieceWithSong();
-    const broken = JSON.parse(JSON.stringify(piece)) as { layers: { tracks: { fill: { value: unknown } } }[] };
-    broken.layers[0]!.tracks.fill.value = 5;
+    const broken = JSON.parse(JSON.stringify(piece)) as { layers: { tracks: Record<string, unknown> }[] };
+    broken.layers[0]!.tracks.fill = { value: 5, keyframes: [] };
     expect(parsePiece(broken)).toMatchObject({ ok: false });
   });
   it('every layer kind has defaults for each of its properties', () => {

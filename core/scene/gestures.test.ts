@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { newGestureUse } from '@core/motion';
 import type { GestureId, GestureUse } from '@core/motion';
-import { applyEdits, createLayer, createPiece, gestureFromKeys, openUp, resolveTimes } from '@core/piece';
+import { applyEdits, createLayer, createPiece, gestureFromKeys, openUp, resolveTimes, ownTrack } from '@core/piece';
 import type { Piece, TextLayer } from '@core/piece';
 import { longestContour } from '@core/geometry';
 import { castGesture, castState, countedText, prepareGesture, prepareScene, sceneAt } from '@core/scene';
@@ -206,8 +206,8 @@ describe('opening up and keeping gestures', () => {
       value,
       easing: { type: 'named' as const, name: 'cubic-out' as const },
     });
-    layer.tracks.position!.keyframes = [key(1, [-120, 60]), key(2, [30, 0])];
-    layer.tracks.opacity!.keyframes = [key(1, 0), key(1.5, 1)];
+    ownTrack(layer, 'position').keyframes = [key(1, [-120, 60]), key(2, [30, 0])];
+    ownTrack(layer, 'opacity').keyframes = [key(1, 0), key(1.5, 1)];
     const own = gestureFromKeys(layer, times, 'entrance', 'Mine', ids)!;
     expect(own.duration).toBeCloseTo(1, 6);
     const cast = castGesture(
@@ -273,7 +273,7 @@ describe('words that fill a place', () => {
     const layer = words('nine days of wind', [], {
       area: { x: 0.1, y: 0.2, width: 0.8, height: 0.6, valign: 'middle' },
     });
-    layer.tracks.size!.value = 2000;
+    ownTrack(layer, 'size').value = 2000;
     for (const [format, w, h] of [
       ['wide', 640, 360],
       ['tall', 360, 640],

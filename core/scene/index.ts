@@ -2,6 +2,8 @@ export { frameFingerprint } from './list/display-list';
 export type {
   DisplayItem,
   DisplayList,
+  ItemKind,
+  Matte,
   Fill,
   GroupItem,
   PictureItem,
@@ -13,8 +15,8 @@ export type {
 } from './list/display-list';
 export { castGesture, castState, prepareGesture } from './movement/gesture-timing';
 export type { CastGesture, PreparedGesture } from './movement/gesture-timing';
-export { fitIn, prepareScene, propertyAt } from './prepare';
-export type { PreparedLayer, PreparedScene } from './prepare';
+export { prepareScene, propertyAt } from './layers/prepare';
+export type { PreparedLayer, PreparedScene } from './layers/prepare';
 export { sceneAt } from './scene-at';
 export type { LayoutText } from './text/text-stage';
 export { countedText } from './text/count-up';

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { numberSchema, textSchema } from '../time';
 
 /** An axis of a variable font (OpenType `fvar`). */
-export const fontAxisSchema = z.object({
+export const fontAxisSchema = z.strictObject({
   tag: textSchema(4).length(4),
   name: textSchema(80),
   min: numberSchema,

@@ -10,18 +10,23 @@ import type { Beats, Seconds } from './units';
  * nothing a designer placed is ever dropped.
  */
 export const pinTargetSchema = z.discriminatedUnion('type', [
-  z.object({ type: z.literal('beat'), beat: beatsSchema }),
-  z.object({ type: z.literal('hit'), id: idSchema }),
-  z.object({ type: z.literal('marker'), id: idSchema }),
+  z.strictObject({ type: z.literal('beat'), beat: beatsSchema }),
+  z.strictObject({ type: z.literal('hit'), id: idSchema }),
+  z.strictObject({ type: z.literal('marker'), id: idSchema }),
 ]);
 export type PinTarget = z.infer<typeof pinTargetSchema>;
 
-export const offsetSchema = z.object({ unit: z.enum(['seconds', 'beats']), value: secondsSchema });
+export const offsetSchema = z.strictObject({ unit: z.enum(['seconds', 'beats']), value: secondsSchema });
 export type Offset = z.infer<typeof offsetSchema>;
 
 export const momentSchema = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('free'), seconds: secondsSchema }),
-  z.object({ kind: z.literal('pinned'), to: pinTargetSchema, offset: offsetSchema.optional(), last: secondsSchema }),
+  z.strictObject({ kind: z.literal('free'), seconds: secondsSchema }),
+  z.strictObject({
+    kind: z.literal('pinned'),
+    to: pinTargetSchema,
+    offset: offsetSchema.optional(),
+    last: secondsSchema,
+  }),
 ]);
 export type Moment = z.infer<typeof momentSchema>;
 

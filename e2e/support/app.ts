@@ -1,3 +1,5 @@
+import { allTracks } from '@core/piece';
+import type { Layer } from '@core/piece';
 import { execFileSync, spawnSync } from 'node:child_process';
 import { join } from 'node:path';
 import { expect } from '@playwright/test';
@@ -61,7 +63,10 @@ export const waitSaved = (page: Page): Promise<void> =>
 export async function storedPiece(page: Page, id: string): Promise<StoredPiece> {
   await waitSaved(page);
   const response = await page.request.get(`${appUrl()}/api/pieces/${id}`);
-  return ((await response.json()) as { piece: StoredPiece }).piece;
+  const piece = ((await response.json()) as { piece: StoredPiece }).piece;
+  // What a layer does not hold is as its kind begins.
+  for (const layer of piece.layers) layer.tracks = Object.fromEntries(allTracks(layer as unknown as Layer)) as never;
+  return piece;
 }
 
 export interface StoredKey {

@@ -470,6 +470,61 @@ const SCENES: readonly (readonly [name: string, parts: readonly Part[]])[] = [
       text('Bold 27 é', { size: 90, weight: 800, position: [0, 70] }, { family: 'own:Lumo Block' }),
     ],
   ],
+  [
+    'a group, moved, turned and faded as one',
+    [
+      ['rectangle', { dimensions: [200, 120], position: [-60, 0], fill: '#54c6c0' }, {}, undefined, { parentId: 'ga' }],
+      ['ellipse', { dimensions: [140, 140], position: [40, 10], fill: '#ff6f59' }, {}, undefined, { parentId: 'ga' }],
+      [
+        'group',
+        { position: [-80, -20], anchor: [-20, 0], rotation: 14, scale: [1.2, 1.2], opacity: 0.6 },
+        {},
+        undefined,
+        { id: 'ga' },
+      ],
+    ],
+  ],
+  [
+    'groups in groups, blended, blurred and with a gesture',
+    [
+      ['rectangle', { dimensions: [640, 360], fill: '#143749', fillEnd: '#5a2f46' }, { gradient: 'linear' }],
+      [...text('Nine days', { size: 70, position: [0, -50] }), undefined, { parentId: 'gc' }] as unknown as Part,
+      [
+        'picture',
+        { dimensions: [150, 100], position: [60, 50] },
+        { mediaId: 'picture' },
+        undefined,
+        { parentId: 'gc' },
+      ],
+      ['group', { rotation: -8, blur: 3, skew: 6 }, {}, 'screen', { id: 'gc', parentId: 'gb' }],
+      [
+        'ellipse',
+        { dimensions: [90, 90], position: [-200, 80], fill: '#ffb74a' },
+        {},
+        'multiply',
+        { parentId: 'gb', motionBlur: 'on', gestures: [midway('meteor')] },
+      ],
+      ['group', { scale: [0.9, 1.1], position: [10, 0] }, {}, undefined, { id: 'gb', gestures: [midway('nova')] }],
+    ],
+  ],
+  [
+    'a group that a soft edge wipes across, with a trail',
+    [
+      ['rectangle', { dimensions: [260, 90], fill: '#ffb74a' }, {}, undefined, { parentId: 'gd' }],
+      [...text('of wind', { size: 60, fill: '#11151b' }), undefined, { parentId: 'gd' }] as unknown as Part,
+      [
+        'group',
+        { position: [0, 30] },
+        {},
+        undefined,
+        {
+          id: 'gd',
+          trail: { copies: 2, spacing: 0.05, fade: 0.5 },
+          gestures: [midway('eclipse'), { ...midway('aurora'), id: 'm2' }],
+        },
+      ],
+    ],
+  ],
 ];
 export const SCENE_NAMES = SCENES.map(([name]) => name);
 

@@ -2,7 +2,7 @@ import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { mixSong, neededOfSong, resolveTimes } from '@core/piece';
-import type { Music } from '@core/piece';
+import type { Music, ResolvedTimes } from '@core/piece';
 import { frameCount } from '@core/time';
 import type { Assets } from '../platform/config';
 import { AppError, Cancelled } from '../platform/errors';
@@ -41,6 +41,7 @@ export interface RenderOptions {
 async function soundOf(
   music: Music,
   songDuration: number,
+  times: ResolvedTimes,
   file: string,
   frames: number,
   signal: AbortSignal | undefined,
@@ -66,7 +67,7 @@ async function soundOf(
       }
     },
   });
-  return mixSong(music, songDuration, { channels, rate: SOUND_RATE, offset: from / SOUND_RATE }, frames);
+  return mixSong(music, songDuration, { channels, rate: SOUND_RATE, offset: from / SOUND_RATE }, frames, times.timeOf);
 }
 const DECODE_LIMIT_MS = 300_000;
 
@@ -89,8 +90,8 @@ export async function renderVideo(options: RenderOptions): Promise<RenderFacts> 
   const { piece } = input;
   const format = piece.formats.find((f) => f.id === input.formatId);
   if (!format) throw new AppError('BAD_REQUEST', `the piece has no format ${input.formatId}`);
-  const duration = resolveTimes(piece, input.analysis).end;
-  const total = frameCount(duration, piece.frameRate);
+  const times = resolveTimes(piece, input.analysis);
+  const total = frameCount(times.end, piece.frameRate);
   if (total === 0) throw new AppError('NOTHING_TO_RENDER');
   const width = evenSide(format.width);
   const height = evenSide(format.height);
@@ -99,7 +100,7 @@ export async function renderVideo(options: RenderOptions): Promise<RenderFacts> 
     input.analysis?.duration ?? piece.media.find((m) => m.id === piece.music?.mediaId)?.duration ?? MAX_SONG_SECONDS;
   const sound =
     piece.music && options.songFile
-      ? await soundOf(piece.music, songDuration, options.songFile, soundFrames, signal)
+      ? await soundOf(piece.music, songDuration, times, options.songFile, soundFrames, signal)
       : null;
   if (signal?.aborted) throw new Cancelled();
   const encoder = startEncoder({ width, height, frameRate: piece.frameRate, sound, soundFrames, out: options.out });

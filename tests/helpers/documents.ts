@@ -1,5 +1,5 @@
 import type { SongAnalysis } from '@core/audio';
-import { constantTrack, createLayer, createMusic, createPiece } from '@core/piece';
+import { constantTrack, createLayer, createMusic, createPiece, ownTrack } from '@core/piece';
 import type { Layer, Piece } from '@core/piece';
 import { FRAME_RATES, freeMoment } from '@core/time';
 import type { Moment } from '@core/time';
@@ -66,7 +66,7 @@ export function pieceWithSong(): { piece: Piece; layer: Layer } {
     { name: 'Flag', start: pin(0), end: pin(16, { unit: 'beats', value: -0.5 }) },
     ids,
   );
-  layer.tracks.opacity!.keyframes = [
+  ownTrack(layer, 'opacity').keyframes = [
     { id: 'k-beat', at: pin(2), value: 0, easing: { type: 'linear' } },
     { id: 'k-fraction', at: pin(4.75), value: 1, easing: { type: 'hold' } },
     { id: 'k-offset', at: pin(6, { unit: 'seconds', value: 0.05 }), value: 0.5, easing: { type: 'linear' } },

@@ -3,7 +3,7 @@ import type { ChildProcess } from 'node:child_process';
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import { createLayer } from '@core/piece';
+import { createLayer, ownTrack } from '@core/piece';
 import type { Piece } from '@core/piece';
 import { freeMoment } from '@core/time';
 import { MAX_ATTEMPTS } from '../../server/features/jobs/job-life';
@@ -54,7 +54,7 @@ function busyPiece(name: string, seconds: number, side: number): Piece {
       { name: `E${i}`, start: freeMoment(0), end: freeMoment(seconds), values: { dimensions: [side, side / 2] } },
       ids,
     );
-    layer.tracks.rotation!.keyframes = [
+    ownTrack(layer, 'rotation').keyframes = [
       { id: `a${i}`, at: freeMoment(0), value: 0, easing: { type: 'linear' } },
       { id: `b${i}`, at: freeMoment(seconds), value: 360 * (i + 1), easing: { type: 'linear' } },
     ];

@@ -5,7 +5,7 @@ import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, expect, it } from '@jest/globals';
-import { EMPTY_HISTORY, createLayer } from '@core/piece';
+import { EMPTY_HISTORY, createLayer, ownTrack } from '@core/piece';
 import type { Piece } from '@core/piece';
 import { freeMoment } from '@core/time';
 import { browserClock } from '../../web/src/saving/clock';
@@ -179,7 +179,7 @@ function film(name: string): Piece {
     { name: 'E', start: freeMoment(0), end: freeMoment(seconds), values: { dimensions: [500, 200] } },
     ids,
   );
-  layer.tracks.rotation!.keyframes = [
+  ownTrack(layer, 'rotation').keyframes = [
     { id: 'a', at: freeMoment(0), value: 0, easing: { type: 'linear' } },
     { id: 'b', at: freeMoment(seconds), value: 360, easing: { type: 'linear' } },
   ];

@@ -2,6 +2,7 @@ import type { z } from 'zod';
 import { LISTS, LIST_IDS, pieceSchema, repeatedId } from './schema';
 import type { ListId, Piece } from './schema';
 import { exceededTotal } from './totals';
+import { brokenReference } from './tree';
 
 /**
  * Every edit must leave a valid document: what the schema refuses could neither be saved nor opened again. Only what an
@@ -42,5 +43,5 @@ export function changeProblem(before: Piece, after: Piece): string | null {
   }
   if (!after.formats.some((f) => f.id === after.leadFormatId)) return 'the format that leads the others must stay';
   const isCounted = LIST_IDS.some((list) => before[list] !== after[list]);
-  return isCounted ? (repeatedId(after) ?? exceededTotal(after)) : null;
+  return isCounted ? (repeatedId(after) ?? exceededTotal(after) ?? brokenReference(after)) : null;
 }

@@ -1,16 +1,26 @@
 import type { IdSource } from './create';
+import { visitLayerTracks } from './layer-moments';
+import type { Layer } from './layer-schema';
 import { plainCopy } from './plain-copy';
-import type { Layer } from './schema';
 
-/** Copies of layers with new ids for them and their keyframes, in the same order. */
+/**
+ * Copies of layers with new ids for them and all within them, in the same order. What they say of one another (the
+ * group, the matte, whom they follow) is said of the copies; what they say of layers that are not copied stays.
+ */
 export function copyLayers(layers: readonly Layer[], newId: IdSource): Layer[] {
+  const names = new Map(layers.map((layer) => [layer.id, newId()]));
+  const renamed = (id: string) => names.get(id) ?? id;
   return layers.map((layer) => {
     const copy = plainCopy(layer);
-    copy.id = newId();
-    copy.name = `${layer.name} copy`;
+    copy.id = renamed(layer.id);
+    if (copy.parentId !== null) copy.parentId = renamed(copy.parentId);
+    if (copy.matte) copy.matte.layerId = renamed(copy.matte.layerId);
+    if (copy.follow) copy.follow.layerId = renamed(copy.follow.layerId);
+    // What is inside a copied group keeps its name: the group's says that it is a copy.
+    if (layer.parentId === null || !names.has(layer.parentId)) copy.name = `${layer.name} copy`;
     copy.locked = false;
-    for (const track of Object.values(copy.tracks)) for (const key of track?.keyframes ?? []) key.id = newId();
-    for (const use of copy.gestures) use.id = newId();
+    visitLayerTracks(copy, (track) => track.keyframes.forEach((key) => (key.id = newId())));
+    for (const inner of [...copy.gestures, ...copy.effects, ...copy.masks, ...copy.listens]) inner.id = newId();
     return copy;
   });
 }

@@ -1,12 +1,17 @@
 import { freeMoment } from '../../time';
 import type { FrameRate, Moment } from '../../time';
 import type { Track, TrackValue } from '../../motion';
-import { LAYER_KINDS, kindProperties } from './layer-kinds';
+import { LAYER_KINDS } from './layer-kinds';
 import type { LayerKind } from './layer-kinds';
 import type { PropertyId } from './properties';
 import { DEFAULT_SHEET } from './sheet';
 import { PIECE_VERSION } from './schema';
-import type { Format, GridCorrection, Layer, MediaRef, Music, Piece } from './schema';
+import { dropStandingTracks } from './tracks';
+import { EMPTY_WARDROBE } from './wardrobe-schema';
+import type { Format, Piece } from './schema';
+import type { GridCorrection, Music } from './song-schema';
+import type { Layer, LayerFor } from './layer-schema';
+import type { MediaRef } from './media-schema';
 
 /** Makes names for new things; injected, because core has no randomness of its own. */
 export type IdSource = () => string;
@@ -63,6 +68,13 @@ export function createPiece(options: NewPiece, newId: IdSource): Piece {
     styles: [],
     shutter: 0,
     sheet: { ...DEFAULT_SHEET },
+    poster: null,
+    sounds: [],
+    transitions: [],
+    guides: [],
+    wardrobe: { ...EMPTY_WARDROBE },
+    template: null,
+    madeFrom: null,
   };
 }
 
@@ -70,32 +82,44 @@ export interface NewLayer {
   readonly name: string;
   readonly start: Moment;
   readonly end: Moment;
+  readonly parentId?: string | null;
   readonly content?: Record<string, unknown>;
   readonly values?: Partial<Record<PropertyId, TrackValue>>;
 }
 
-/** A layer of a kind with that kind's defaults. @throws ZodError if `content` does not fit the kind. */
-export function createLayer(kind: LayerKind, options: NewLayer, newId: IdSource): Layer {
-  const defaults = kindProperties(kind);
-  const tracks = Object.fromEntries(
-    Object.entries({ ...defaults, ...options.values }).map(([property, value]) => [property, constantTrack(value)]),
-  );
-  return {
+/** A layer of a kind as it begins, with what is given. @throws ZodError if `content` does not fit the kind. */
+export function createLayer<K extends LayerKind>(kind: K, options: NewLayer, newId: IdSource): LayerFor<K> {
+  const tracks: Layer['tracks'] = {};
+  for (const [property, value] of Object.entries(options.values ?? {}) as [PropertyId, TrackValue][])
+    tracks[property] = constantTrack(value);
+  const layer = {
     id: newId(),
+    parentId: options.parentId ?? null,
     name: options.name,
     kind,
     hidden: false,
     locked: false,
+    isGuide: false,
     blend: 'normal',
     start: options.start,
     end: options.end,
     tracks,
     overrides: {},
+    constraints: null,
     gestures: [],
+    effects: [],
+    masks: [],
+    matte: null,
+    follow: null,
+    listens: [],
+    slot: null,
+    madeFrom: null,
     motionBlur: 'piece',
     trail: null,
     content: LAYER_KINDS[kind].content.parse(options.content ?? {}),
-  } as Layer; // kind and content come from the same table row
+  } as unknown as LayerFor<K>; // kind and content come from the same table row
+  dropStandingTracks(layer as Layer);
+  return layer;
 }
 
 export function createMusic(media: MediaRef): Music {
@@ -104,7 +128,7 @@ export function createMusic(media: MediaRef): Music {
     start: 0,
     trimStart: 0,
     trimEnd: null,
-    gain: 1,
+    volume: constantTrack(1),
     fadeIn: 0,
     fadeOut: 0,
     fadeInCurve: 'even',

@@ -43,11 +43,16 @@ const AXES = { letterWidth: 100, lean: 0, opticalSize: 0, axisA: 0, axisB: 0, ax
 export const GRADIENTS = ['none', 'linear', 'radial'] as const;
 const gradient = z.enum(GRADIENTS).default('none');
 
-/** The kinds of layers: a label, the content that is not animated, and the animated properties with their defaults. */
+const NO_MEDIA = (): string | null => null;
+
+/**
+ * The kinds of layers: a label, the content that is not animated, the animated properties with what they begin with, and
+ * the file that a layer shows.
+ */
 export const LAYER_KINDS = {
   text: {
     label: 'Text',
-    content: z.object({
+    content: z.strictObject({
       text: textSchema(5000),
       family: textSchema(120),
       align: z.enum(['left', 'center', 'right']).default('center'),
@@ -90,31 +95,43 @@ export const LAYER_KINDS = {
       reveal: 1,
       ...PAINT,
     },
+    mediaOf: (content: { picture: string | null }) => content.picture,
   },
   rectangle: {
     label: 'Rectangle',
-    content: z.object({ gradient }),
+    content: z.strictObject({ gradient }),
     properties: { ...TRANSFORM, dimensions: [400, 240], cornerRadius: 0, ...PAINT },
+    mediaOf: NO_MEDIA,
   },
   ellipse: {
     label: 'Ellipse',
-    content: z.object({ gradient }),
+    content: z.strictObject({ gradient }),
     properties: { ...TRANSFORM, dimensions: [300, 300], ...PAINT },
+    mediaOf: NO_MEDIA,
   },
   path: {
     label: 'Drawn shape',
     /** `d`: SVG path data in a box of `box` pixels, which `dimensions` stretches. */
-    content: z.object({ d: pathDataSchema, box: pathBoxSchema, gradient }),
+    content: z.strictObject({ d: pathDataSchema, box: pathBoxSchema, gradient }),
     properties: { ...TRANSFORM, dimensions: [300, 300], ...PAINT },
+    mediaOf: NO_MEDIA,
   },
   picture: {
     label: 'Picture',
-    content: z.object({ mediaId: idSchema }),
+    content: z.strictObject({ mediaId: idSchema }),
     properties: { ...TRANSFORM, dimensions: [640, 360], cornerRadius: 0 },
+    mediaOf: (content: { mediaId: string }) => content.mediaId,
   },
+  /** Layers that move, fade and blend as one; its own pixels are those of the frame. */
+  group: { label: 'Group', content: z.strictObject({}), properties: TRANSFORM, mediaOf: NO_MEDIA },
 } as const satisfies Record<
   string,
-  { label: string; content: z.ZodType; properties: Partial<Record<PropertyId, unknown>> }
+  {
+    label: string;
+    content: z.ZodType;
+    properties: Partial<Record<PropertyId, unknown>>;
+    mediaOf: (content: never) => string | null;
+  }
 >;
 export type LayerKind = keyof typeof LAYER_KINDS;
 export const LAYER_KIND_IDS = Object.keys(LAYER_KINDS) as LayerKind[]; // keys of a literal object

@@ -26,7 +26,7 @@ export const MANNERS = {
 } as const;
 export type Manner = keyof typeof MANNERS;
 
-export const sheetSchema = z.object({
+export const sheetSchema = z.strictObject({
   staging: z.enum(STAGING_IDS),
   manner: z.enum(idsOf(MANNERS)),
   pace: z.enum(idsOf(READING_PACES)),

@@ -21,19 +21,19 @@ export const RULE_KINDS = { under: 'underline', through: 'strike through', marke
 const em = (max: number) => z.number().min(-max).max(max);
 const length = (max: number) => z.number().min(0).max(max);
 
-export const dressSchema = z.object({
+export const dressSchema = z.strictObject({
   /** A band behind the words that hugs them. */
   band: z
-    .object({ per: z.enum(idsOf(BAND_KINDS)), colour: colourSchema, padX: em(4), padY: em(4), radius: length(4) })
+    .strictObject({ per: z.enum(idsOf(BAND_KINDS)), colour: colourSchema, padX: em(4), padY: em(4), radius: length(4) })
     .nullable()
     .default(null),
   shadow: z
-    .object({ colour: colourSchema, x: em(4), y: em(4), blur: length(4) })
+    .strictObject({ colour: colourSchema, x: em(4), y: em(4), blur: length(4) })
     .nullable()
     .default(null),
   /** A shadow drawn out at an angle (degrees). */
   long: z
-    .object({ colour: colourSchema, angle: numberSchema, length: length(12) })
+    .strictObject({ colour: colourSchema, angle: numberSchema, length: length(12) })
     .nullable()
     .default(null),
   /**
@@ -41,21 +41,21 @@ export const dressSchema = z.object({
    * another.
    */
   solid: z
-    .object({ colour: colourSchema, far: colourSchema, angle: numberSchema, depth: length(4) })
+    .strictObject({ colour: colourSchema, far: colourSchema, angle: numberSchema, depth: length(4) })
     .nullable()
     .default(null),
   glow: z
-    .object({ colour: colourSchema, radius: length(4) })
+    .strictObject({ colour: colourSchema, radius: length(4) })
     .nullable()
     .default(null),
   /** A rule under, through or behind the words, drawn on with "Drawn to". */
   rule: z
-    .object({ kind: z.enum(idsOf(RULE_KINDS)), colour: colourSchema, thickness: length(2) })
+    .strictObject({ kind: z.enum(idsOf(RULE_KINDS)), colour: colourSchema, thickness: length(2) })
     .nullable()
     .default(null),
   /** Outlines outside the layer's own stroke, the innermost first. */
   outlines: z
-    .array(z.object({ colour: colourSchema, width: length(1) }))
+    .array(z.strictObject({ colour: colourSchema, width: length(1) }))
     .max(4)
     .default([]),
 });
@@ -71,7 +71,7 @@ export const NO_DRESS: Dress = {
 };
 
 /** A stretch of the words that looks different. Character indices, the end exclusive. */
-export const textSpanSchema = z.object({
+export const textSpanSchema = z.strictObject({
   start: z.number().int().min(0).max(5000),
   end: z.number().int().min(0).max(5000),
   weight: z.number().min(1).max(1000).optional(),
@@ -83,7 +83,7 @@ export const textSpanSchema = z.object({
 export type TextSpan = z.infer<typeof textSpanSchema>;
 
 /** A place in the frame that words fill: shares of the frame's width and height, so that it serves every format. */
-export const textAreaSchema = z.object({
+export const textAreaSchema = z.strictObject({
   x: z.number().min(-2).max(2),
   y: z.number().min(-2).max(2),
   width: z.number().min(0.001).max(2),
@@ -104,9 +104,9 @@ export const pathBoxSchema = z.tuple([z.number().min(0.001).max(100_000), z.numb
  * layer's position. Pixels of the lead format.
  */
 export const textAlongSchema = z.discriminatedUnion('shape', [
-  z.object({ shape: z.literal('arc') }),
-  z.object({ shape: z.literal('circle'), radius: z.number().min(1).max(10_000), inside: z.boolean() }),
-  z.object({ shape: z.literal('path'), d: pathDataSchema, box: pathBoxSchema }),
+  z.strictObject({ shape: z.literal('arc') }),
+  z.strictObject({ shape: z.literal('circle'), radius: z.number().min(1).max(10_000), inside: z.boolean() }),
+  z.strictObject({ shape: z.literal('path'), d: pathDataSchema, box: pathBoxSchema }),
 ]);
 export type TextAlong = z.infer<typeof textAlongSchema>;
 export const ALONG_SHAPES = {
@@ -116,7 +116,7 @@ export const ALONG_SHAPES = {
 } as const satisfies Record<TextAlong['shape'], string>;
 
 /** What ties a text layer to the phrase sheet. */
-export const phraseTagSchema = z.object({
+export const phraseTagSchema = z.strictObject({
   role: z.enum(['phrase', 'author', 'caption', 'credit-role', 'credit-name', 'credit-heading']),
   /** Its time stays when phrases are laid on the music. */
   locked: z.boolean(),

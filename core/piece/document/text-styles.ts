@@ -1,10 +1,11 @@
+import { ownTrack, dropStandingTracks, trackOf } from './tracks';
 import { z } from 'zod';
 import { DEFAULT_FAMILY } from '../../text';
 import { idSchema, textSchema } from '../../time';
 import { LAYER_KINDS, kindProperties } from './layer-kinds';
 import { PROPERTIES, VALUE_KINDS } from './properties';
 import type { PropertyId } from './properties';
-import type { TextLayer } from './schema';
+import type { TextLayer } from './layer-schema';
 
 /**
  * How words look, apart from what they say, how large they are, where they stand and how they move. Saved with the
@@ -32,7 +33,7 @@ const contentShape = LAYER_KINDS.text.content.pick(
   Object.fromEntries(CONTENT.map((key) => [key, true])) as Record<(typeof CONTENT)[number], true>,
 ); // fromEntries loses the keys
 const fresh = kindProperties('text');
-const valuesShape = z.object(
+const valuesShape = z.strictObject(
   Object.fromEntries(
     VALUES.map((id) => [id, (VALUE_KINDS[PROPERTIES[id].kind] as z.ZodType).default(fresh[id])]),
   ) as unknown as {
@@ -44,7 +45,7 @@ const valuesShape = z.object(
  * A look is whole: what a document leaves out is as a new text has it, so that putting one on leaves nothing of the
  * last.
  */
-export const textLookSchema = z.object({ content: contentShape, values: valuesShape });
+export const textLookSchema = z.strictObject({ content: contentShape, values: valuesShape });
 export type TextLook = z.infer<typeof textLookSchema>;
 export const savedStyleSchema = textLookSchema.extend({ id: idSchema, name: textSchema(80).min(1) });
 export type SavedStyle = z.infer<typeof savedStyleSchema>;
@@ -59,19 +60,22 @@ export const newLook = (content: Partial<TextLook['content']>, values: Partial<T
 export function lookOf(layer: TextLayer): TextLook {
   return textLookSchema.parse({
     content: Object.fromEntries(CONTENT.map((key) => [key, layer.content[key]])),
-    values: Object.fromEntries(VALUES.map((id) => [id, layer.tracks[id]?.value])),
+    values: Object.fromEntries(VALUES.map((id) => [id, trackOf(layer, id)?.value])),
   });
 }
 
+/** A look alone, of what may have a name and an id as well. */
+const onlyLook = ({ content, values }: TextLook): TextLook => textLookSchema.parse({ content, values });
+
 /** Whether two looks are the same, in whichever order their fields were stored. */
 export const sameLook = (a: TextLook, b: TextLook): boolean =>
-  JSON.stringify(textLookSchema.parse(a)) === JSON.stringify(textLookSchema.parse(b));
+  JSON.stringify(onlyLook(a)) === JSON.stringify(onlyLook(b));
 
 /** Dresses a text (a draft, or one of one's own making) in a look. Values that are keyframed keep their keyframes. */
 export function dressIn(layer: TextLayer, look: TextLook): void {
   Object.assign(layer.content, look.content);
   for (const id of VALUES) {
-    const track = layer.tracks[id];
-    if (track && track.keyframes.length === 0) track.value = look.values[id];
+    if ((layer.tracks[id]?.keyframes.length ?? 0) === 0) ownTrack(layer, id).value = look.values[id];
   }
+  dropStandingTracks(layer);
 }

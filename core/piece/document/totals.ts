@@ -34,12 +34,21 @@ function countGestures(gestures: unknown, totals: Record<TotalId, number>): void
 export function countTotals(piece: unknown): Record<TotalId, number> {
   const totals: Record<TotalId, number> = { keyframes: 0, gestures: 0, letters: 0, pathData: 0, glyphRanges: 0 };
   const document = objectOf(piece);
-  totals.keyframes += countTracks({ background: document.background });
+  totals.keyframes += countTracks({ background: document.background, volume: objectOf(document.music).volume });
+  for (const sound of listOf(document.sounds))
+    totals.keyframes += countTracks({ volume: objectOf(sound).volume, pan: objectOf(sound).pan });
   countGestures(document.gestures, totals);
   for (const entry of listOf(document.layers)) {
     const layer = objectOf(entry);
     const content = objectOf(layer.content);
     totals.keyframes += countTracks(layer.tracks);
+    for (const override of Object.values(objectOf(layer.overrides)))
+      totals.keyframes += countTracks(objectOf(override).tracks);
+    for (const effect of listOf(layer.effects)) totals.keyframes += countTracks(objectOf(effect).parameters);
+    for (const mask of listOf(layer.masks)) {
+      totals.keyframes += countTracks(objectOf(mask).tracks);
+      totals.pathData += textLength(objectOf(mask).d);
+    }
     countGestures(layer.gestures, totals);
     totals.letters += textLength(content.text);
     totals.pathData += textLength(content.d) + textLength(objectOf(content.along).d);

@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import type { ResolvedTimes } from '../times/resolve-times';
-import type { Layer, Piece } from '../document/schema';
+import type { Layer } from '../document/layer-schema';
+import type { Piece } from '../document/schema';
 
 /** What an edit may look at besides the document: the times as they are before it. */
 export interface EditContext {

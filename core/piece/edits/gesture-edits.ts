@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { gestureUseSchema, ownGestureSchema } from '../../motion';
 import { secondsSchema, shiftMoment } from '../../time';
-import { MAX_GESTURES, MAX_LAYERS, MAX_OWN_GESTURES, layerSchema } from '../document/schema';
+import { MAX_GESTURES, layerFields, layerSchema } from '../document/layer-schema';
+import { MAX_LAYERS, MAX_OWN_GESTURES } from '../document/schema';
 import { sheetSchema } from '../document/sheet';
 import { defineEdit, findLayer } from './define';
 
@@ -71,8 +72,8 @@ export const GESTURE_EDITS = {
     'Change blur and trail',
     z.object({
       ids: z.array(z.string()),
-      motionBlur: layerSchema.options[0].shape.motionBlur.optional(),
-      trail: layerSchema.options[0].shape.trail.optional(),
+      motionBlur: layerFields.motionBlur.optional(),
+      trail: layerFields.trail.optional(),
     }),
     (draft, { ids, motionBlur, trail }) => {
       for (const layer of draft.layers) {

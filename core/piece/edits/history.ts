@@ -20,20 +20,43 @@ export interface History {
 export const EMPTY_HISTORY: History = { done: [], undone: [] };
 const LIMIT = 400;
 
-const keyOf = (patch: Patch): string => JSON.stringify(patch.path);
+const keyOf = (path: Patch['path']): string => JSON.stringify(path);
+
+/** Whether a patch gives one place of an object a value, or takes the place away; lists grow and shrink otherwise. */
+const isPlain = (patch: Patch): boolean =>
+  patch.op === 'replace' || typeof patch.path[patch.path.length - 1] === 'string';
+
+/** The place that a path lies in among those that were changed; undefined if there is none. */
+function holderOf(places: ReadonlyMap<string, Patch>, path: Patch['path']): Patch | undefined {
+  for (let n = path.length - 1; n > 0; n--) {
+    const found = places.get(keyOf(path.slice(0, n)));
+    if (found) return found;
+  }
+  return undefined;
+}
+
+const liesIn = (path: Patch['path'], holder: Patch['path']): boolean =>
+  path.length > holder.length && holder.every((step, i) => step === path[i]);
 
 /**
- * The newest value of each place that was replaced; null if the patches do more than replace, or if one place lies
- * within another, where order counts.
+ * What patches come to: one value a place, the newest. Null if they grow or shrink lists, where order counts.
  */
 function compact(patches: readonly Patch[]): Patch[] | null {
   const places = new Map<string, Patch>();
   for (const patch of patches) {
-    if (patch.op !== 'replace') return null;
-    places.set(keyOf(patch), patch);
+    if (!isPlain(patch)) return null;
+    const key = keyOf(patch.path);
+    const holder = places.has(key) ? undefined : holderOf(places, patch.path);
+    if (holder) {
+      if (holder.op === 'remove') return null;
+      const inner = { ...patch, path: patch.path.slice(holder.path.length) };
+      places.set(keyOf(holder.path), { ...holder, value: applyPatches(holder.value as object, [inner]) });
+      continue;
+    }
+    for (const [other, { path }] of places) if (liesIn(path, patch.path)) places.delete(other);
+    // A place that is given a value and one whose value changes are the same to whoever applies it.
+    places.set(key, patch.op === 'remove' ? patch : { ...patch, op: 'replace' });
   }
-  for (const { path } of places.values())
-    for (let n = 1; n < path.length; n++) if (places.has(JSON.stringify(path.slice(0, n)))) return null;
   return [...places.values()];
 }
 

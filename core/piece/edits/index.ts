@@ -5,6 +5,7 @@ import type { ResolvedTimes } from '../times/resolve-times';
 import type { Piece } from '../document/schema';
 import type { EditDefinition } from './define';
 import { GESTURE_EDITS } from './gesture-edits';
+import { GROUP_EDITS } from './group-edits';
 import { KEY_EDITS } from './key-edits';
 import { LAYER_EDITS } from './layer-edits';
 import { PIECE_EDITS } from './piece-edits';
@@ -14,7 +15,14 @@ import { STYLE_EDITS } from './style-edits';
  * Every change of a document is one of these named edits: plain data with a schema, a pure `apply`, and a way back in
  * the form of JSON patches that the same run yields. The interface never reaches into a document by hand.
  */
-export const EDITS = { ...PIECE_EDITS, ...LAYER_EDITS, ...KEY_EDITS, ...GESTURE_EDITS, ...STYLE_EDITS } as const;
+export const EDITS = {
+  ...PIECE_EDITS,
+  ...LAYER_EDITS,
+  ...GROUP_EDITS,
+  ...KEY_EDITS,
+  ...GESTURE_EDITS,
+  ...STYLE_EDITS,
+} as const;
 export type EditType = keyof typeof EDITS;
 
 type PayloadOf<T extends EditType> = (typeof EDITS)[T] extends EditDefinition<infer P> ? P : never;

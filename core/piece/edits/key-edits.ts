@@ -1,3 +1,4 @@
+import { hasProperty, ownTrack, dropStandingTracks } from '../document/tracks';
 import { z } from 'zod';
 import { colourSchema } from '../../colour';
 import { easingSchema, keyframeSchema, reverseEasing, vectorSchema } from '../../motion';
@@ -14,6 +15,7 @@ import {
 import type { Moment, Seconds } from '../../time';
 import { PROPERTY_IDS, clampValue, isValueOf } from '../document/properties';
 import type { PropertyId } from '../document/properties';
+import type { Layer } from '../document/layer-schema';
 import type { Piece } from '../document/schema';
 import { defineEdit, findLayer } from './define';
 import type { EditContext } from './define';
@@ -27,9 +29,10 @@ export type KeyRef = z.infer<typeof keyRefSchema>;
 /** Two keyframes of a track closer than this are one: a tenth of the shortest frame. */
 const SAME_TIME: Seconds = 0.0015;
 
-function unlockedTrack(draft: Piece, layerId: string, property: PropertyId): Track | undefined {
+/** The layer, if it may be changed and its kind has the property. */
+function layerWith(draft: Piece, layerId: string, property: PropertyId): Layer | undefined {
   const layer = findLayer(draft, layerId);
-  return layer && !layer.locked ? layer.tracks[property] : undefined;
+  return layer && !layer.locked && hasProperty(layer.kind, property) ? layer : undefined;
 }
 
 function putKey(track: Track, key: Keyframe, context: EditContext): void {
@@ -46,7 +49,8 @@ function putKey(track: Track, key: Keyframe, context: EditContext): void {
 
 function selectedKeys(draft: Piece, refs: readonly KeyRef[]): { key: Keyframe; track: Track; ref: KeyRef }[] {
   return refs.flatMap((ref) => {
-    const track = unlockedTrack(draft, ref.layerId, ref.property);
+    const layer = findLayer(draft, ref.layerId);
+    const track = layer?.locked ? undefined : layer?.tracks[ref.property];
     const key = track?.keyframes.find((k) => k.id === ref.keyId);
     return track && key ? [{ key, track, ref }] : [];
   });
@@ -98,12 +102,13 @@ export const KEY_EDITS = {
       easing: easingSchema.optional(),
     }),
     (draft, payload, context) => {
-      const track = unlockedTrack(draft, payload.layerId, payload.property);
-      if (!track || !isValueOf(payload.property, payload.value)) return;
+      const layer = layerWith(draft, payload.layerId, payload.property);
+      if (!layer || !isValueOf(payload.property, payload.value)) return;
       const next = clampValue(payload.property, payload.value);
+      const track = ownTrack(layer, payload.property);
       if (!payload.at) {
         track.value = next;
-        return;
+        return dropStandingTracks(layer);
       }
       const time = context.times.timeOf(payload.at);
       const existing = track.keyframes.find((key) => Math.abs(context.times.timeOf(key.at) - time) < SAME_TIME);
@@ -126,8 +131,8 @@ export const KEY_EDITS = {
     z.object({ keys: z.array(z.object({ layerId: z.string(), property: propertyId, key: keyframeSchema })) }),
     (draft, { keys }, context) => {
       for (const { layerId, property, key } of keys) {
-        const track = unlockedTrack(draft, layerId, property);
-        if (track && isValueOf(property, key.value)) putKey(track, key, context);
+        const layer = layerWith(draft, layerId, property);
+        if (layer && isValueOf(property, key.value)) putKey(ownTrack(layer, property), key, context);
       }
     },
   ),

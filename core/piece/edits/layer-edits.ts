@@ -3,9 +3,11 @@ import { idSchema, momentSchema, secondsSchema, shiftMoment, textSchema } from '
 import { LAYER_KINDS } from '../document/layer-kinds';
 import { BLEND_MODE_IDS } from '../document/layer-kinds';
 import { visitLayerMoments } from '../document/layer-moments';
-import { layerSchema, overrideSchema } from '../document/schema';
+import { layerSchema, overrideSchema } from '../document/layer-schema';
 import { followText } from '../document/text-content';
-import type { Layer } from '../document/schema';
+import type { Layer } from '../document/layer-schema';
+import { inTreeOrder, withDescendants } from '../document/tree';
+import { forgetReferences } from './group-edits';
 import { defineEdit, findLayer } from './define';
 
 const ids = z.array(z.string());
@@ -17,11 +19,22 @@ export const LAYER_EDITS = {
     z.object({ layers: z.array(layerSchema), at: z.number().int().min(0).optional() }),
     (draft, { layers, at }) => {
       draft.layers.splice(at ?? draft.layers.length, 0, ...layers);
+      if (layers.some((layer) => layer.parentId !== null || layer.kind === 'group'))
+        draft.layers = inTreeOrder(draft.layers);
     },
   ),
   'layer.remove': defineEdit('Delete layers', z.object({ ids }), (draft, payload) => {
-    for (let i = draft.layers.length - 1; i >= 0; i--)
-      if (payload.ids.includes(draft.layers[i]!.id) && !draft.layers[i]!.locked) draft.layers.splice(i, 1);
+    // A group goes with all that is in it.
+    const meant = draft.layers.filter((layer) => payload.ids.includes(layer.id) && !layer.locked);
+    const gone = new Set(
+      withDescendants(
+        draft.layers,
+        meant.map((layer) => layer.id),
+      ).map((layer) => layer.id),
+    );
+    if (gone.size === 0) return;
+    for (let i = draft.layers.length - 1; i >= 0; i--) if (gone.has(draft.layers[i]!.id)) draft.layers.splice(i, 1);
+    forgetReferences(draft, gone);
   }),
   'layer.rename': defineEdit(
     'Rename a layer',
@@ -49,14 +62,19 @@ export const LAYER_EDITS = {
       for (const layer of draft.layers) if (payload.ids.includes(layer.id)) layer.blend = payload.blend;
     },
   ),
+  /** Moves a layer to a place among those of its group, counted from the back. */
   'layer.reorder': defineEdit(
     'Change the order',
     z.object({ id: z.string(), to: z.number().int().min(0) }),
     (draft, { id, to }) => {
-      const from = draft.layers.findIndex((layer) => layer.id === id);
-      if (from < 0) return;
-      const [layer] = draft.layers.splice(from, 1);
-      draft.layers.splice(Math.min(to, draft.layers.length), 0, layer as Layer); // from ≥ 0, so there is one
+      const layer = findLayer(draft, id);
+      if (!layer) return;
+      const rest = draft.layers.filter((other) => other.id !== id);
+      const siblings = rest.filter((other) => other.parentId === layer.parentId);
+      const next = siblings[to];
+      const place = next ? rest.indexOf(next) : rest.length;
+      const order = inTreeOrder([...rest.slice(0, place), layer, ...rest.slice(place)]);
+      if (order.some((other, i) => other.id !== draft.layers[i]?.id)) draft.layers = order;
     },
   ),
   'layer.setSpan': defineEdit(
@@ -77,8 +95,9 @@ export const LAYER_EDITS = {
     'Move layers in time',
     z.object({ ids, seconds: secondsSchema, start: momentSchema.optional() }),
     (draft, payload, { times }) => {
-      for (const layer of draft.layers) {
-        if (!payload.ids.includes(layer.id) || layer.locked) continue;
+      // What is in a group goes with it.
+      for (const layer of withDescendants(draft.layers, payload.ids)) {
+        if (layer.locked) continue;
         const shift = (moment: Layer['start']) => shiftMoment(moment, payload.seconds, times.targets);
         layer.start = payload.start && layer.id === payload.ids[0] ? payload.start : shift(layer.start);
         layer.end = shift(layer.end);
@@ -107,9 +126,12 @@ export const LAYER_EDITS = {
           from !== null && to !== null && moment.kind === 'pinned' && moment.to.type === 'beat'
             ? { ...moment, to: { type: 'beat', beat: moment.to.beat + to - from } }
             : shiftMoment(moment, seconds, times.targets);
-        layer.end = move(layer.end);
-        visitLayerMoments(layer, move);
-        layer.start = at;
+        for (const inner of withDescendants(draft.layers, [id])) {
+          if (inner.locked) continue;
+          inner.start = inner === layer ? at : move(inner.start);
+          inner.end = move(inner.end);
+          visitLayerMoments(inner, move);
+        }
       }
     },
   ),

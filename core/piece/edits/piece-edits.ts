@@ -2,15 +2,9 @@ import { z } from 'zod';
 import { beatsSchema, frameRateSchema, lengthSchema, momentSchema, secondsSchema, textSchema } from '../../time';
 import { musicSpan, rearranged, rearrangedBeat } from '../song/arrange';
 import { rememberTimes, visitMoments } from '../times/resolve-times';
-import {
-  backgroundSchema,
-  correctionChangeSchema,
-  formatSchema,
-  markerSchema,
-  mediaRefSchema,
-  musicSchema,
-  typedTempoSchema,
-} from '../document/schema';
+import { backgroundSchema, formatSchema, markerSchema } from '../document/schema';
+import { correctionChangeSchema, musicSchema, typedTempoSchema } from '../document/song-schema';
+import { mediaRefSchema } from '../document/media-schema';
 import { defineEdit } from './define';
 
 /**

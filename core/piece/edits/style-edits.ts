@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { MAX_STYLES, dressIn, savedStyleSchema, textLookSchema } from '../document/text-styles';
-import type { Piece, TextLayer } from '../document/schema';
+import type { Piece } from '../document/schema';
+import type { TextLayer } from '../document/layer-schema';
 import { defineEdit } from './define';
 
 const ids = z.array(z.string());

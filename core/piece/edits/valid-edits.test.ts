@@ -178,6 +178,17 @@ const look = fc
   .record({ fill: text, weight: number })
   .map((values) => ({ ...newLook({}, {}), values: { ...newLook({}, {}).values, ...values } }));
 
+const groupLayer = fc
+  .record({ id, name: text })
+  .map((given) => ({
+    ...createLayer(
+      'group',
+      { name: '', start: { kind: 'free', seconds: 0 }, end: { kind: 'free', seconds: 4 } },
+      () => 'g',
+    ),
+    ...given,
+  }));
+
 /** Payloads of every edit, most of them out of bounds somewhere. */
 const PAYLOADS: { [T in EditType]: fc.Arbitrary<Record<string, unknown>> } = {
   'piece.rename': fc.record({ name: text }),
@@ -214,6 +225,9 @@ const PAYLOADS: { [T in EditType]: fc.Arbitrary<Record<string, unknown>> } = {
   'layer.setFlags': fc.record({ ids, hidden: fc.boolean(), locked: fc.boolean() }),
   'layer.setBlend': fc.record({ ids, blend: fc.constantFrom('screen', 'constructor') }),
   'layer.reorder': fc.record({ id, to: number }),
+  'group.make': fc.record({ group: groupLayer, ids, at: seconds }),
+  'group.dissolve': fc.record({ ids, at: seconds }),
+  'layer.reparent': fc.record({ ids, parentId: fc.option(id), behind: fc.option(id), at: seconds }),
   'layer.setSpan': fc.record({ id, start: moment, end: moment }),
   'layer.move': fc.record({ ids, seconds, start: moment }, { requiredKeys: ['ids', 'seconds'] }),
   'layer.place': fc.record({ places: fc.array(fc.record({ id, at: moment }), { maxLength: 3 }) }),

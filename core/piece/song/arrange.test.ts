@@ -13,6 +13,7 @@ import {
   songToPieceAll,
   withRepeat,
   withoutStretch,
+  trackOf,
 } from '@core/piece';
 import type { Music } from '@core/piece';
 import { beatToBar, beatToSeconds, secondsToBeat } from '@core/time';
@@ -118,7 +119,7 @@ describe('cutting the song of a piece', () => {
   });
   it('moves pins behind the cut with their music, and those inside it to the join', () => {
     const next = cut(1, 5);
-    const keys = next.layers[0]!.tracks.opacity!.keyframes;
+    const keys = trackOf(next.layers[0]!, 'opacity')!.keyframes;
     const beatOf = (id: string) => keys.find((k) => k.id === id)!.at;
     expect(beatOf('k-beat')).toMatchObject({ to: { beat: 1 } });
     expect(beatOf('k-offset')).toMatchObject({ to: { beat: 2 } });

@@ -1,6 +1,6 @@
 import { beatToSeconds, secondsToBeat } from '../../time';
 import type { BeatGrid, Beats, Seconds } from '../../time';
-import type { Music, SongCut } from '../document/schema';
+import type { Music, SongCut } from '../document/song-schema';
 import { JOIN_SECONDS, playedLength, splitParts } from './song-parts';
 
 /** A stretch of the music as it is played now, seconds of the piece, [from, to). */

@@ -1,7 +1,7 @@
 import type { Hit } from '../../audio';
 import { nearestIndex } from '../../time';
 import type { Seconds } from '../../time';
-import type { GridCorrection } from '../document/schema';
+import type { GridCorrection } from '../document/song-schema';
 
 /** The beats of a song in seconds of the song, on their way through the corrections. */
 export interface SongBeats {

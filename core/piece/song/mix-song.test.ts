@@ -2,6 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import {
   JOIN_SECONDS,
+  constantTrack,
   createMusic,
   heardParts,
   joinCorrelation,
@@ -11,8 +12,12 @@ import {
   partGain,
 } from '@core/piece';
 import type { Music, SongSamples } from '@core/piece';
+import type { Moment } from '@core/time';
+import { freeMoment } from '@core/time';
 
 const RATE = 8000;
+/** Moments of these tests are free. */
+const secondsOf = (moment: Moment) => (moment.kind === 'free' ? moment.seconds : moment.last);
 const LENGTH = 8;
 const media = { id: 'song', hash: 'a'.repeat(64), kind: 'audio' as const, name: 'song.wav' };
 const music = (change: Partial<Music>): Music => ({ ...createMusic(media), ...change });
@@ -23,7 +28,8 @@ const samplesOf = (f: (t: number) => number, seconds = LENGTH): SongSamples => (
 });
 /** A song that is a ramp: its value tells the second it comes from. */
 const ramp = samplesOf((t) => t / 10);
-const heard = (m: Music, duration: number, song = ramp) => mixSong(m, LENGTH, song, Math.round(duration * RATE))[0];
+const heard = (m: Music, duration: number, song = ramp) =>
+  mixSong(m, LENGTH, song, Math.round(duration * RATE), secondsOf)[0];
 const at = (sound: Float32Array, seconds: number) => sound[Math.round(seconds * RATE)]!;
 
 describe('the song in the film', () => {
@@ -40,15 +46,27 @@ describe('the song in the film', () => {
     expect(at(sound, 4.4)).toBeCloseTo(0.49, 4);
     expect(at(sound, 4.5)).toBe(0);
   });
+  it('is as loud as its volume says, keyframe by keyframe', () => {
+    const key = (seconds: number, value: number) => ({
+      id: `k${seconds}`,
+      at: freeMoment(seconds),
+      value,
+      easing: { type: 'linear' as const },
+    });
+    const sound = heard(music({ volume: { value: 1, keyframes: [key(2, 1), key(4, 0.25)] } }), 6);
+    expect(at(sound, 1)).toBeCloseTo(0.1, 4);
+    expect(at(sound, 3)).toBeCloseTo(0.3 * 0.625, 4);
+    expect(at(sound, 5)).toBeCloseTo(0.5 * 0.25, 4);
+  });
   it('begins in the middle when it is placed before the start', () => {
     expect(at(heard(music({ start: -3 }), 2), 0)).toBeCloseTo(0.3, 4);
   });
   it('of one channel is heard at its full level on both sides', () => {
-    const [left, right] = mixSong(music({}), LENGTH, ramp, RATE * 6);
+    const [left, right] = mixSong(music({}), LENGTH, ramp, RATE * 6, secondsOf);
     expect([at(left, 5), at(right, 5)]).toEqual([expect.closeTo(0.5, 4), expect.closeTo(0.5, 4)]);
   });
   it('has its volume and fades, smoothly also when a fade began before the piece', () => {
-    const sound = heard(music({ gain: 0.5, fadeIn: 2, fadeOut: 2 }), 8);
+    const sound = heard(music({ volume: constantTrack(0.5), fadeIn: 2, fadeOut: 2 }), 8);
     expect(at(sound, 5)).toBeCloseTo(0.25, 4);
     expect(at(sound, 1)).toBeCloseTo(0.025, 4);
     expect(at(sound, 7)).toBeCloseTo(0.175, 4);
@@ -147,7 +165,7 @@ describe('a song with cuts', () => {
       rate: RATE,
       offset: from / RATE,
     };
-    expect(mixSong(m, LENGTH, part, 3 * RATE)[0]).toEqual(mixSong(m, LENGTH, ramp, 3 * RATE)[0]);
+    expect(mixSong(m, LENGTH, part, 3 * RATE, secondsOf)[0]).toEqual(mixSong(m, LENGTH, ramp, 3 * RATE, secondsOf)[0]);
     expect(neededOfSong(music({ start: 20 }), LENGTH, 3)).toBeNull();
   });
   it('is heard in parts that overlap by the join and nowhere else', () => {

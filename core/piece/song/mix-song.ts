@@ -1,6 +1,7 @@
-import type { Seconds } from '../../time';
+import { evaluateTrack, prepareTrack } from '../../motion';
+import type { Moment, Seconds } from '../../time';
 import { musicSpan } from './arrange';
-import type { Music } from '../document/schema';
+import type { Music } from '../document/song-schema';
 import { JOIN_SECONDS, fadeGain, songParts } from './song-parts';
 import type { SongPart } from './song-parts';
 
@@ -97,11 +98,25 @@ export function partGain(part: HeardPart, seconds: Seconds): number {
 export const lastHeard = (music: Music, songDuration: Seconds, pieceEnd: Seconds): Seconds =>
   Math.min(musicSpan(music, songDuration).to, pieceEnd);
 
-/** Level of the music at a time of the piece: its volume and its two fades. @param finish - see {@link lastHeard}. */
-export function musicGain(music: Music, finish: Seconds, seconds: Seconds): number {
-  const rise = music.fadeIn > 0 ? fadeGain(music.fadeInCurve, (seconds - music.start) / music.fadeIn) : 1;
-  const fall = music.fadeOut > 0 ? fadeGain(music.fadeOutCurve, (finish - seconds) / music.fadeOut) : 1;
-  return music.gain * rise * fall;
+/**
+ * Level of the music over the piece: its volume and its two fades.
+ * @param finish - see {@link lastHeard}.
+ * @param timeOf - seconds of the volume's keyframes.
+ */
+export function musicLevel(
+  music: Music,
+  finish: Seconds,
+  timeOf: (moment: Moment) => Seconds,
+): (seconds: Seconds) => number {
+  const track = prepareTrack(music.volume, timeOf);
+  const isSteady = track.times.length === 0;
+  // A volume is a track of numbers.
+  const volumeAt = (seconds: Seconds) => (isSteady ? track.value : evaluateTrack(track, seconds)) as number;
+  return (seconds) => {
+    const rise = music.fadeIn > 0 ? fadeGain(music.fadeInCurve, (seconds - music.start) / music.fadeIn) : 1;
+    const fall = music.fadeOut > 0 ? fadeGain(music.fadeOutCurve, (finish - seconds) / music.fadeOut) : 1;
+    return volumeAt(seconds) * rise * fall;
+  };
 }
 
 /** The stretch of the song that is needed for a piece, seconds of the song; null if nothing of it is heard. */
@@ -124,6 +139,7 @@ export function neededOfSong(
  * The sound of a piece, to the sample.
  * @param song - its samples; a song of one channel is heard at its full level on both sides.
  * @param frames - length of the result, samples a channel.
+ * @param timeOf - seconds of the volume's keyframes.
  * @returns Left and right.
  */
 export function mixSong(
@@ -131,12 +147,13 @@ export function mixSong(
   songDuration: Seconds,
   song: SongSamples,
   frames: number,
+  timeOf: (moment: Moment) => Seconds,
 ): [Float32Array, Float32Array] {
   const { rate, offset, channels } = song;
   const out: [Float32Array, Float32Array] = [new Float32Array(frames), new Float32Array(frames)];
   const [left, right = left] = channels;
   if (!left || !right) return out;
-  const finish = lastHeard(music, songDuration, frames / rate);
+  const level = musicLevel(music, lastHeard(music, songDuration, frames / rate), timeOf);
   for (const part of heardParts(music, songDuration, song)) {
     const first = Math.max(0, Math.round(part.begin * rate));
     const last = Math.min(frames, Math.round(part.end * rate));
@@ -144,7 +161,7 @@ export function mixSong(
     const shift = Math.round((part.from - part.at - offset) * rate);
     for (let n = first; n < last; n++) {
       const t = n / rate;
-      const gain = partGain(part, t) * musicGain(music, finish, t);
+      const gain = partGain(part, t) * level(t);
       out[0][n]! += gain * (left[n + shift] ?? 0);
       out[1][n]! += gain * (right[n + shift] ?? 0);
     }

@@ -3,7 +3,8 @@ import { constantGrid, nearestIndex } from '../../time';
 import type { BeatGrid } from '../../time';
 import { applyBars, applyFactor, applyMoves, applySpans } from './grid-corrections';
 import type { SongBeats } from './grid-corrections';
-import type { Music, Piece } from '../document/schema';
+import type { Music } from '../document/song-schema';
+import type { Piece } from '../document/schema';
 import { songParts, songToPiece } from './song-parts';
 
 /** A beat this near before a part's start or its end belongs to the part that begins there. */

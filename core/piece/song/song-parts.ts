@@ -1,5 +1,5 @@
 import type { Seconds } from '../../time';
-import type { FadeCurve, Music } from '../document/schema';
+import type { FadeCurve, Music } from '../document/song-schema';
 
 /**
  * The song as it is played: parts in a row, from the front trim over each cut to the end. At a join the part that ends

@@ -1,3 +1,4 @@
+import { trackOf } from '../document/tracks';
 import {
   ACTOR_PROPERTY_IDS,
   evaluateTrack,
@@ -23,7 +24,7 @@ import type { Moment, Seconds } from '../../time';
 import type { IdSource } from '../document/create';
 import type { PropertyId } from '../document/properties';
 import type { ResolvedTimes } from './resolve-times';
-import type { Layer } from '../document/schema';
+import type { Layer } from '../document/layer-schema';
 
 /** Between gestures and plain keyframes: a gesture is opened up into keyframes, and keyframes are kept as a gesture. */
 
@@ -45,8 +46,8 @@ const COUNTERPARTS: Partial<Record<ActorProperty, { property: PropertyId; how: '
 
 /** Pixels of an em of a layer: the size of its text, or a quarter of its shorter side. */
 export function emOf(layer: Layer): number {
-  if (layer.kind === 'text') return layer.tracks.size?.value as number; // a number track
-  return emOfSides((layer.tracks.dimensions?.value ?? [400, 400]) as Vector); // a vector track
+  if (layer.kind === 'text') return trackOf(layer, 'size')?.value as number; // a number track
+  return emOfSides((trackOf(layer, 'dimensions')?.value ?? [400, 400]) as Vector); // a vector track
 }
 
 /** Pixels of an em of what has no size of letters: a quarter of its shorter side. */
@@ -109,7 +110,7 @@ export function openUp(
   ][]) {
     // keys are validated by the schema
     const counterpart = COUNTERPARTS[actorProperty];
-    const target = counterpart && layer.tracks[counterpart.property];
+    const target = counterpart && trackOf(layer, counterpart.property);
     if (!track || !counterpart || !target || target.keyframes.length > 0) {
       left.push(actorProperty);
       continue;
@@ -150,7 +151,7 @@ export function gestureFromKeys(
 ): OwnGesture | null {
   const moving = ACTOR_PROPERTY_IDS.flatMap((actorProperty) => {
     const counterpart = COUNTERPARTS[actorProperty];
-    const track = counterpart && layer.tracks[counterpart.property];
+    const track = counterpart && trackOf(layer, counterpart.property);
     return counterpart && track && track.keyframes.length > 1 ? [{ actorProperty, counterpart, track }] : [];
   });
   const all = moving.flatMap(({ track }) => track.keyframes.map((k) => times.timeOf(k.at)));

@@ -2,7 +2,8 @@ import { hitId } from '../../audio';
 import type { SongAnalysis } from '../../audio';
 import { resolveMoment } from '../../time';
 import type { BeatGrid, Moment, Seconds, TimeTargets } from '../../time';
-import { visitLayerMoments } from '../document/layer-moments';
+import { visitLayerMoments, visitTrackMoments } from '../document/layer-moments';
+import type { Track } from '../../motion';
 import { pieceGrid } from '../song/music-grid';
 import { MAX_PIECE_SECONDS } from '../document/schema';
 import type { Piece } from '../document/schema';
@@ -41,6 +42,16 @@ export function visitMoments(piece: Piece, visit: Visit): void {
   at(piece, 'end', 'end of the piece', null);
   for (const key of piece.background.keyframes) at(key, 'at', 'background keyframe', null);
   for (const marker of piece.markers) at(marker, 'at', `marker ${marker.name}`, null);
+  if (piece.poster) at(piece as { poster: Moment }, 'poster', 'poster', null); // not null: asked just now
+  const soundTrack = (track: Track, where: string) =>
+    visitTrackMoments(track, (moment) => visit(moment, `${where} keyframe`, null));
+  if (piece.music) soundTrack(piece.music.volume, 'volume');
+  for (const sound of piece.sounds) {
+    at(sound, 'start', `sound ${sound.name}`, null);
+    soundTrack(sound.volume, `volume of ${sound.name}`);
+    soundTrack(sound.pan, `pan of ${sound.name}`);
+  }
+  for (const transition of piece.transitions) at(transition, 'at', 'transition', transition.toId);
   for (const layer of piece.layers) {
     at(layer, 'start', 'start', layer.id);
     at(layer, 'end', 'end', layer.id);

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { visibleHits } from '@core/checks';
-import { applyEdits, resolveTimes, spreadOrder, spreadTargets } from '@core/piece';
+import { applyEdits, resolveTimes, spreadOrder, spreadTargets, trackOf } from '@core/piece';
 import type { Piece, SpreadPlan } from '@core/piece';
 import { evaluateEasing, hitOf } from '@core/motion';
 import type { Easing } from '@core/motion';
@@ -53,10 +53,10 @@ describe('places to spread on', () => {
     const next = applyEdits(piece, [{ type: 'layer.place', places: [{ id: layer.id, at: pin(8) }] }], times).piece
       .layers[0]!;
     expect(next.start).toMatchObject({ to: { beat: 8 } });
-    expect(next.tracks.opacity!.keyframes.find((k) => k.id === 'k-fraction')!.at).toMatchObject({
+    expect(trackOf(next, 'opacity')!.keyframes.find((k) => k.id === 'k-fraction')!.at).toMatchObject({
       to: { beat: 12.75 },
     });
-    expect(next.tracks.opacity!.keyframes.find((k) => k.id === 'k-free')!.at).toEqual(freeMoment(7.3));
+    expect(trackOf(next, 'opacity')!.keyframes.find((k) => k.id === 'k-free')!.at).toEqual(freeMoment(7.3));
   });
 });
 

@@ -1,6 +1,15 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { createPiece, creditRows, readCredits, resolveTimes, rollCredits, rollMotion, writeCredits } from '@core/piece';
+import {
+  createPiece,
+  creditRows,
+  readCredits,
+  resolveTimes,
+  rollCredits,
+  rollMotion,
+  writeCredits,
+  trackOf,
+} from '@core/piece';
 import type { CreditRow } from '@core/piece';
 import { evaluateTrack, prepareTrack } from '@core/motion';
 import { prepareScene, propertyAt } from '@core/scene';
@@ -46,13 +55,13 @@ describe('rolling credits', () => {
         let before: number | null = null;
         for (let k = 0; k <= frames; k++) {
           const [x, y] = evaluateTrack(track, frameMiddle(first + k, p.frameRate)) as [number, number];
-          expect(x).toBe((layer.tracks.position!.value as [number, number])[0]);
+          expect(x).toBe((trackOf(layer, 'position')!.value as [number, number])[0]);
           expect(Math.abs(y - Math.round(y))).toBeLessThan(1e-6);
           if (before !== null) expect(before - y).toBeCloseTo(speed, 6);
           before = y;
         }
         expect(evaluateTrack(track, times.timeOf(layer.end) - 0.01)).toEqual([
-          layer.tracks.position!.value && (layer.tracks.position!.value as [number, number])[0],
+          trackOf(layer, 'position')!.value && (trackOf(layer, 'position')!.value as [number, number])[0],
           end,
         ]);
       }

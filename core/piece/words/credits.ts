@@ -1,10 +1,12 @@
+import { ownTrack } from '../document/tracks';
 import { frameMiddle, frameToSeconds, freeMoment, secondsToFrame } from '../../time';
 import type { FrameRate, Seconds } from '../../time';
 import { createLayer } from '../document/create';
 import type { IdSource } from '../document/create';
 import { leadFormat } from '../document/lead-format';
 import { hasRole } from './phrase-sheet';
-import type { Format, Piece, TextLayer } from '../document/schema';
+import type { Format, Piece } from '../document/schema';
+import type { TextLayer } from '../document/layer-schema';
 import type { PhraseTag } from '../document/text-content';
 
 /** A line of the roll: a name with what its bearer did, a heading by itself, or a gap. */
@@ -137,7 +139,7 @@ export function rollCredits(piece: Piece, rows: readonly CreditRow[], plan: Roll
       newId,
     ) as TextLayer; // of the kind asked for
     layer.motionBlur = 'off';
-    layer.tracks.position!.keyframes = [
+    ownTrack(layer, 'position').keyframes = [
       { id: newId(), at: shown(first), value: [x, start], easing: { type: 'linear' } },
       { id: newId(), at: shown(first + frames), value: [x, end], easing: { type: 'hold' } },
     ];

@@ -8,7 +8,8 @@ import type { IdSource } from '../document/create';
 import { layPhrases } from './lay-phrases';
 import type { Place } from './lay-phrases';
 import type { ResolvedTimes } from '../times/resolve-times';
-import type { Layer, Piece, TextLayer } from '../document/schema';
+import type { Layer, TextLayer } from '../document/layer-schema';
+import type { Piece } from '../document/schema';
 import type { PhraseTag } from '../document/text-content';
 import { heardTimes, songParts } from '../song/song-parts';
 

@@ -1,3 +1,4 @@
+import { ownTrack, dropStandingTracks } from '../document/tracks';
 import { newGestureUse } from '../../motion';
 import type { GestureId, GestureUse, TrackValue, Vector } from '../../motion';
 import { beatMoment, overallTempo, secondsToBeat } from '../../time';
@@ -8,7 +9,8 @@ import { authorLayer, phraseLayers } from './phrase-sheet';
 import { plainCopy } from '../document/plain-copy';
 import type { PropertyId } from '../document/properties';
 import type { ResolvedTimes } from '../times/resolve-times';
-import type { Piece, TextLayer } from '../document/schema';
+import type { Piece } from '../document/schema';
+import type { TextLayer } from '../document/layer-schema';
 import type { Sheet, StagingId } from '../document/sheet';
 import { NO_DRESS, wordRanges } from '../document/text-content';
 import type { Dress, TextArea, TextSpan } from '../document/text-content';
@@ -254,9 +256,9 @@ function withinTime(use: GestureUse, words: number, seconds: number, beatSeconds
 function setStanding(layer: TextLayer, values: Partial<Record<PropertyId, TrackValue>>): void {
   for (const [property, value] of Object.entries(values) as [PropertyId, TrackValue][]) {
     // keys of the record
-    const track = layer.tracks[property];
-    if (track && track.keyframes.length === 0) track.value = value;
+    if ((layer.tracks[property]?.keyframes.length ?? 0) === 0) ownTrack(layer, property).value = value;
   }
+  dropStandingTracks(layer);
 }
 
 /**

@@ -1,6 +1,7 @@
 import { FONT_FAMILIES } from '../../text';
 import type { FontFamilyId, FontLibrary, OwnFontFile } from '../../text';
-import type { MediaRef, Piece } from '../document/schema';
+import type { MediaRef } from '../document/media-schema';
+import type { Piece } from '../document/schema';
 import { inCase } from '../document/text-content';
 
 interface TextNeed {

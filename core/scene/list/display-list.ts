@@ -79,30 +79,44 @@ export type UnderEffect =
       readonly y: number;
     };
 
+/** A picture of items by which another is seen: only where it covers (or, inverted, does not cover). */
+export interface Matte {
+  readonly items: readonly DisplayItem[];
+  readonly inverted: boolean;
+}
+
 /**
- * Items that belong together: opacity, blend mode and what lies under them count for the whole. `matrix` and `box` only
- * say where it is.
+ * Items that belong together: opacity, blend mode, blur, soft edge, clip and what lies under them count for the whole.
+ * They lie in pixels of the format already; `matrix` and `box` only say where the whole is.
  */
 export interface GroupItem extends ItemBase {
   readonly kind: 'group';
-  readonly children: readonly (ShapeItem | PictureItem)[];
+  /** `layers`: each child is a layer of its own; `parts`: together they are one layer. */
+  readonly holds: 'layers' | 'parts';
+  readonly children: readonly DisplayItem[];
   readonly under: readonly UnderEffect[];
+  /** A colour laid over all of it, and how much of it, 0 to 1. */
+  readonly wash?: { readonly colour: Colour; readonly share: number };
+  readonly matte?: Matte;
+  /** What is done to the whole: equal where only children differ. */
+  readonly own: string;
 }
 
 /** States of one layer at several times: averaged they are its motion blur. */
 export interface SmearItem extends ItemBase {
   readonly kind: 'smear';
-  readonly samples: readonly (ShapeItem | PictureItem | GroupItem)[];
+  readonly samples: readonly StillItem[];
 }
 
 export interface TrailItem extends ItemBase {
   readonly kind: 'trail';
   /** The oldest copy first, the layer itself last. */
-  readonly copies: readonly (ShapeItem | PictureItem | GroupItem | SmearItem)[];
+  readonly copies: readonly (StillItem | SmearItem)[];
 }
 
 export type StillItem = ShapeItem | PictureItem | GroupItem;
 export type DisplayItem = StillItem | SmearItem | TrailItem;
+export type ItemKind = DisplayItem['kind'];
 
 export interface DisplayList {
   readonly width: number;

@@ -1,36 +1,29 @@
 import type { TextLayer } from '../../piece';
 import { UNITS } from '../../text';
 import type { TextLayout } from '../../text';
-import type { Seconds } from '../../time';
 import type { BentLine } from './bent-line';
 import type { GroupItem, StillItem, UnderEffect } from '../list/display-list';
 import { isAtWork } from '../movement/gesture-timing';
-import { LayerReader, shapeItem, withBlur } from '../layer-reader';
+import { blurOf } from '../layers/effects';
+import type { LayerAt } from '../layers/layer-items';
+import { shapeItem, withBlur } from '../layers/layer-reader';
 import { scaleOf, transformBox } from '../../geometry';
 import type { Box } from '../../geometry';
-import type { PreparedLayer, PreparedScene } from '../prepare';
 import { bandItems, caretItem } from './text-bands';
 import { bySpan, lettersItem } from './text-letters';
 import { COARSE_TO_FINE, INVISIBLE, actOf, castFor, setText, unitsFor } from './text-stage';
-import type { LayoutText, Stage } from './text-stage';
+import type { Stage } from './text-stage';
 
 /**
  * Everything a text layer shows at a time. A plain text is one shape; one that moves in parts or is dressed is a group.
  */
-export function textItem(
-  prepared: PreparedLayer,
-  layer: TextLayer,
-  scene: PreparedScene,
-  seconds: Seconds,
-  layoutText: LayoutText,
-  opacity: number,
-): StillItem | null {
-  const read = new LayerReader(prepared, seconds);
-  const setting = setText(prepared, layer, read, scene, seconds, layoutText);
+export function textItem(at: LayerAt, layer: TextLayer): StillItem | null {
+  const { prepared, read, seconds, opacity, outer, context } = at;
+  const setting = setText(at, layer);
   const { text, layout, key, size, matrix, bent } = setting;
   const { content } = layer;
   const { dress } = content;
-  const active = prepared.gestures
+  const active = (context.isAtRest ? [] : prepared.gestures)
     .map((g) => castFor(g, text, layout))
     .filter((cast) => isAtWork(cast, seconds))
     .sort((a, b) => COARSE_TO_FINE.indexOf(a.prepared.use.unit) - COARSE_TO_FINE.indexOf(b.prepared.use.unit));
@@ -45,7 +38,7 @@ export function textItem(
       content.gradient,
       opacity,
     );
-    return withBlur(item, read.number('blur') * prepared.fit);
+    return withBlur(item, blurOf(at) * outer.scale);
   }
   const finest = bent ? 'letter' : (active[active.length - 1]?.prepared.use.unit ?? 'whole');
   const stage: Stage = { prepared, layer, read, setting, seconds, active };
@@ -61,9 +54,10 @@ export function textItem(
   if (caret) children.push(caret);
   if (children.length === 0) return null;
   const under = underEffects(dress, UNITS * scaleOf(matrix));
-  const fingerprint = `${children.map((c) => c.fingerprint).join('~')}|${under.map((u) => JSON.stringify(u)).join()}|${opacity}|${layer.blend}`;
+  const own = `${under.map((u) => JSON.stringify(u)).join()}|${opacity}|${layer.blend}`;
   const group: GroupItem = {
     kind: 'group',
+    holds: 'parts',
     layerId: layer.id,
     children,
     under,
@@ -71,9 +65,10 @@ export function textItem(
     box: bent ? bentExtent(bent, layout) : layout.box,
     opacity,
     blend: layer.blend,
-    fingerprint,
+    own,
+    fingerprint: `${children.map((c) => c.fingerprint).join('~')}|${own}`,
   };
-  return withBlur(group, read.number('blur') * prepared.fit);
+  return withBlur(group, blurOf(at) * outer.scale);
 }
 
 /** Extent of bent words in layout units. */

@@ -5,7 +5,7 @@ import type { PlacedGlyph } from '../../text';
 import { wipeEdge } from '../movement/act';
 import type { Act } from '../movement/act';
 import type { ShapeItem } from '../list/display-list';
-import { fillOf, pictureFill, printFill, tinted, withBlur } from '../layer-reader';
+import { fillOf, pictureFill, printFill, tinted, withBlur } from '../layers/layer-reader';
 import { longestContour, multiply, scaleOf } from '../../geometry';
 import type { Matrix } from '../../geometry';
 import { INVISIBLE, partsFor } from './text-stage';

@@ -1,6 +1,6 @@
 import { parametersOf } from '../../motion';
-import type { UnitKind } from '../../motion';
-import { inCase, smallCapitals } from '../../piece';
+import type { UnitKind, Vector } from '../../motion';
+import { inCase, layerMatrix, smallCapitals } from '../../piece';
 import type { TextLayer, TextSpan } from '../../piece';
 import { UNITS } from '../../text';
 import type { PlacedGlyph, TextLayout, TextStyle } from '../../text';
@@ -12,10 +12,11 @@ import type { BentLine } from './bent-line';
 import { countedText } from './count-up';
 import { castGesture, castState } from '../movement/gesture-timing';
 import type { CastGesture, PreparedGesture } from '../movement/gesture-timing';
-import { layerMatrix } from '../layer-reader';
-import type { LayerReader } from '../layer-reader';
+import type { LayerReader } from '../layers/layer-reader';
+import { multiply } from '../../geometry';
 import type { Matrix } from '../../geometry';
-import type { PreparedLayer, PreparedScene } from '../prepare';
+import type { LayerAt } from '../layers/layer-items';
+import type { PreparedLayer } from '../layers/prepare';
 import { textUnits } from './text-parts';
 import type { TextUnits } from './text-parts';
 
@@ -97,12 +98,7 @@ const standingAxes = new WeakMap<
  * Where on its font's axes a text is. What does not move is worked out once: most texts leave their axes alone, and
  * every frame asks.
  */
-function axesOf(
-  prepared: PreparedLayer,
-  layer: TextLayer,
-  read: LayerReader,
-  size: number,
-): NonNullable<TextStyle['axes']> {
+function axesOf(prepared: PreparedLayer, read: LayerReader, size: number): NonNullable<TextStyle['axes']> {
   const known = standingAxes.get(prepared);
   if (known?.size === size) return known.axes;
   const opticalSize = read.number('opticalSize');
@@ -112,7 +108,7 @@ function axesOf(
     opticalSize: opticalSize > 0 ? opticalSize : size,
     further: [read.number('axisA'), read.number('axisB'), read.number('axisC')],
   };
-  if (AXIS_TRACKS.every((id) => (layer.tracks[id]?.keyframes.length ?? 0) === 0))
+  if (AXIS_TRACKS.every((id) => (prepared.tracks[id]?.times.length ?? 0) === 0))
     standingAxes.set(prepared, { size, axes });
   return axes;
 }
@@ -132,16 +128,9 @@ export interface Setting {
 }
 
 /** Lays the words out where they stand: about the layer's position, or filling their place in the frame. */
-export function setText(
-  prepared: PreparedLayer,
-  layer: TextLayer,
-  read: LayerReader,
-  scene: PreparedScene,
-  seconds: Seconds,
-  layoutText: LayoutText,
-): Setting {
+export function setText({ prepared, read, seconds, outer, context }: LayerAt, layer: TextLayer): Setting {
   const { content } = layer;
-  const { format } = scene;
+  const { format } = context.scene;
   const text = shownText(prepared, layer, seconds);
   const wanted = Math.max(0.01, read.number('size'));
   const { area, features } = content;
@@ -150,7 +139,7 @@ export function setText(
     family: content.family,
     italic: content.italic,
     weight: read.number('weight'),
-    axes: axesOf(prepared, layer, read, wanted),
+    axes: axesOf(prepared, read, wanted),
     tracking: read.number('tracking'),
     leading: read.number('leading'),
     align: content.align,
@@ -169,10 +158,10 @@ export function setText(
         }
       : {}),
   };
-  const { key, layout } = layoutText(text, style);
+  const { key, layout } = context.layoutText(text, style);
   const size = layout.fittedSize ?? wanted;
   const k = size / UNITS;
-  let origin: readonly [number, number] = [format.width / 2, format.height / 2];
+  let origin: Readonly<Vector> = [format.width / 2, format.height / 2];
   if (area) {
     const half = layout.edges.bottom * k * prepared.fit; // the text stands on its middle
     const x = area.x + (content.align === 'left' ? 0 : content.align === 'right' ? area.width : area.width / 2);
@@ -185,7 +174,8 @@ export function setText(
           : (area.height * format.height) / 2);
     origin = [x * format.width, y];
   }
-  const matrix = layerMatrix(prepared, read, origin);
+  const inFrame = layerMatrix(read, prepared.place, origin);
+  const matrix = prepared.parent ? multiply(outer.matrix, inFrame) : inFrame;
   const bent = content.along && bentLine(content.along, layout, read.number('bend'), read.number('pathShift'), k);
   return {
     text,

@@ -1,5 +1,5 @@
-import { JOIN_SECONDS, heardParts, lastHeard, musicGain, partGain } from '@core/piece';
-import type { Music } from '@core/piece';
+import { JOIN_SECONDS, heardParts, lastHeard, musicLevel, partGain } from '@core/piece';
+import type { Music, ResolvedTimes } from '@core/piece';
 import { playhead } from './clock';
 
 /**
@@ -18,6 +18,8 @@ export interface PlayOptions {
   readonly music: Music | null;
   readonly buffer: AudioBuffer | null;
   readonly end: number;
+  /** Seconds of the volume's keyframes. */
+  readonly timeOf: ResolvedTimes['timeOf'];
   readonly loop: { readonly from: number; readonly to: number } | null;
   /** Beats to be heard over the music, seconds of the piece; null without a click track. */
   readonly clicks: readonly { readonly seconds: number; readonly isDownbeat: boolean }[] | null;
@@ -49,6 +51,9 @@ export function songBuffer(hash: string): Promise<AudioBuffer> {
   return buffer;
 }
 
+/** Of the piece's times, what its sound hangs on. */
+type PieceTimes = Pick<ResolvedTimes, 'end' | 'timeOf'>;
+
 /** Points of a gain curve a second; between them the gain runs straight. */
 const CURVE_POINTS = 200;
 
@@ -59,7 +64,7 @@ const CURVE_POINTS = 200;
 function scheduleSound(
   music: Music | null,
   buffer: AudioBuffer | null,
-  end: number,
+  { end, timeOf }: PieceTimes,
   at: number,
   from: number,
   to: number,
@@ -69,6 +74,8 @@ function scheduleSound(
   const channels = Array.from({ length: buffer.numberOfChannels }, (_, i) => buffer.getChannelData(i));
   const parts = heardParts(music, buffer.duration, { channels, rate: buffer.sampleRate, offset: 0 });
   const finish = lastHeard(music, buffer.duration, end);
+  const volume = musicLevel(music, finish, timeOf);
+  const keys = music.volume.keyframes.map((key) => timeOf(key.at)).sort((p, q) => p - q);
   return parts.flatMap((part) => {
     const { isFirst, isLast, begin, end: over } = part;
     const [a, b] = [Math.max(from, begin), Math.min(to, over)];
@@ -77,13 +84,14 @@ function scheduleSound(
     source.buffer = buffer;
     const gain = ctx.createGain();
     source.connect(gain).connect(ctx.destination);
-    const level = (t: number) => partGain(part, t) * musicGain(music, finish, t);
+    const level = (t: number) => partGain(part, t) * volume(t);
     const corners = [a, b];
     const fades: [number, number][] = [
       [music.start, music.start + music.fadeIn],
       [finish - music.fadeOut, finish],
       [begin, isFirst ? begin : begin + JOIN_SECONDS],
       [isLast ? over : over - JOIN_SECONDS, over],
+      ...keys.slice(1).map((t, i): [number, number] => [keys[i] ?? t, t]),
     ];
     for (const [x, y] of fades)
       for (let k = 0, n = Math.max(2, Math.min(400, Math.ceil((y - x) * CURVE_POINTS))); k <= n && y > x; k++)
@@ -121,7 +129,7 @@ function scheduleClicks(
 }
 
 const schedule = (o: PlayOptions, at: number, from: number, to: number) => [
-  ...scheduleSound(o.music, o.buffer, o.end, at, from, to),
+  ...scheduleSound(o.music, o.buffer, o, at, from, to),
   ...scheduleClicks(o.clicks, at, from, to),
 ];
 
@@ -197,7 +205,12 @@ export function stop(): void {
 let lastGrain = 0;
 
 /** A short piece of the sound at a time, for hearing while scrubbing. */
-export function scrubSound(music: Music | null, buffer: AudioBuffer | null, seconds: number): void {
+export function scrubSound(
+  music: Music | null,
+  buffer: AudioBuffer | null,
+  timeOf: PieceTimes['timeOf'],
+  seconds: number,
+): void {
   if (!buffer || options) return;
   const ctx = audioContext();
   if (ctx.state === 'suspended') void ctx.resume();
@@ -206,7 +219,7 @@ export function scrubSound(music: Music | null, buffer: AudioBuffer | null, seco
   scheduleSound(
     music ? { ...music, fadeIn: 0, fadeOut: 0 } : null,
     buffer,
-    Infinity,
+    { end: Infinity, timeOf },
     ctx.currentTime + 0.005,
     seconds,
     seconds + GRAIN_SECONDS,

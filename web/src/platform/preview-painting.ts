@@ -3,11 +3,11 @@ import type { DrawContext } from '@core/paint';
 import { loadTexts, resolveTimes } from '@core/piece';
 import { boxCorners } from '@core/geometry';
 import { prepareScene, sceneAt } from '@core/scene';
-import type { LayoutText, PreparedScene } from '@core/scene';
+import type { DisplayItem, LayoutText, PreparedScene } from '@core/scene';
 import { createLayoutCache } from '@core/text';
 import type { FontLibrary } from '@core/text';
 import { browserPieceFonts, createBrowserHost, pictureHashes } from './browser-host';
-import type { FromPreview, ToPreview } from './preview-protocol';
+import type { FromPreview, LayerPlace, ToPreview } from './preview-protocol';
 
 /** Paints the preview. Only the newest frame asked for is painted: a late one is dropped, never queued. */
 const host = createBrowserHost();
@@ -19,6 +19,14 @@ let layout: LayoutText | null = null;
 let laidWith: FontLibrary | null = null;
 let wanted: Extract<ToPreview, { type: 'frame' }> | null = null;
 let isScheduled = false;
+
+/** Where layers lie, a group before what is in it. */
+const placesOf = (items: readonly DisplayItem[]): LayerPlace[] =>
+  items.flatMap((item) => {
+    const isGroup = item.kind === 'group' && item.holds === 'layers';
+    const own: LayerPlace = { layerId: item.layerId, isGroup, corners: boxCorners(item.matrix, item.box) };
+    return isGroup ? [own, ...placesOf(item.children)] : [own];
+  });
 
 const post = (message: FromPreview) => self.postMessage(message);
 
@@ -37,13 +45,7 @@ function paint(): void {
       painter.forget();
     }
     painter.paint(context, list, scale);
-    post({
-      type: 'painted',
-      seconds,
-      scale,
-      milliseconds: performance.now() - started,
-      places: list.items.map((item) => ({ layerId: item.layerId, corners: boxCorners(item.matrix, item.box) })),
-    });
+    post({ type: 'painted', seconds, scale, milliseconds: performance.now() - started, places: placesOf(list.items) });
   } catch (error) {
     post({ type: 'failed', message: error instanceof Error ? error.message : String(error) });
   }

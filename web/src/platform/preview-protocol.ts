@@ -16,6 +16,8 @@ export type ToPreview =
 /** Where a painted layer lies: its box in its own coordinates and the matrix to format pixels. */
 export interface LayerPlace {
   readonly layerId: string;
+  /** Whether it is a group, which draws nothing itself. */
+  readonly isGroup: boolean;
   readonly corners: readonly (readonly [number, number])[];
 }
 

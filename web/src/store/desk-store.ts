@@ -28,6 +28,10 @@ export interface DeskState {
   readonly formatId: string;
   readonly rung: Rung | null;
   readonly openLayers: readonly string[];
+  /** Groups whose layers are not shown on the timeline. */
+  readonly foldedGroups: readonly string[];
+  /** The group that is open on the canvas: clicks mean what is in it. */
+  readonly enteredGroup: string | null;
   readonly isPlaying: boolean;
   readonly loop: { readonly from: number; readonly to: number } | null;
   readonly isSnapping: boolean;
@@ -63,6 +67,8 @@ const initial: DeskState = {
   formatId: '',
   rung: 'music',
   openLayers: [],
+  foldedGroups: [],
+  enteredGroup: null,
   isPlaying: false,
   loop: null,
   isSnapping: true,
@@ -124,7 +130,7 @@ if (typeof window !== 'undefined') {
 }
 
 function place(piece: Piece, history: History): void {
-  const { selectedLayers, selectedKeys, formatId } = get();
+  const { selectedLayers, selectedKeys, formatId, enteredGroup } = get();
   // Undo may bring another song back: beats follow the song, never the other way round.
   const hash = songHash(piece);
   const analysis = hash ? knownAnalysis(hash) : null;
@@ -139,6 +145,7 @@ function place(piece: Piece, history: History): void {
     times: resolveTimes(piece, analysis),
     selectedLayers: selectedLayers.filter((id) => ids.has(id)),
     selectedKeys: selectedKeys.filter(keyStands),
+    enteredGroup: enteredGroup !== null && ids.has(enteredGroup) ? enteredGroup : null,
     formatId: piece.formats.some((f) => f.id === formatId) ? formatId : piece.leadFormatId,
   });
 }
@@ -195,6 +202,8 @@ export const setView = (
       | 'formatId'
       | 'rung'
       | 'openLayers'
+      | 'foldedGroups'
+      | 'enteredGroup'
       | 'isPlaying'
       | 'loop'
       | 'isSnapping'

@@ -1,15 +1,18 @@
 import { useEffect, useRef, useState } from 'react';
 import type { PointerEvent as ReactPointerEvent } from 'react';
-import { leadFormat } from '@core/piece';
+import type { Matrix } from '@core/geometry';
+import { outermost } from '@core/piece';
 import type { Format, Layer } from '@core/piece';
-import { fitIn } from '@core/scene';
+import { applyMatrix } from '@core/geometry';
 import { newId } from '../../platform/ids';
 import { playhead } from '../../platform/clock';
 import type { LayerPlace } from '../../platform/preview-protocol';
 import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
 import { usePiece } from '../../store/selectors';
 import { setValue, valueNow } from '../desk/commands';
+import { enterGroup, meantLayer, setPlaces as tellPlaces } from '../desk/group-commands';
 import { MotionPathHandles } from './MotionPathHandles';
+import { placeNow } from './place-now';
 import { boundsOf, isInside, middleOf, snapBox } from './geometry';
 import type { Guide, Point } from './geometry';
 import { onPlaces } from './preview-client';
@@ -18,7 +21,13 @@ type Drag =
   | {
       kind: 'move';
       from: Point;
-      layers: { layer: Layer; position: [number, number]; override: Layer['overrides'][string] | undefined }[];
+      layers: {
+        layer: Layer;
+        position: [number, number];
+        override: Layer['overrides'][string] | undefined;
+        /** From pixels of the format to those in which the layer's position is given. */
+        inward: Matrix;
+      }[];
       box: ReturnType<typeof boundsOf>;
       gesture: string;
     }
@@ -42,31 +51,37 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
   const selectedLayers = useDesk((s) => s.selectedLayers);
   const isPlaying = useDesk((s) => s.isPlaying);
   const editingText = useDesk((s) => s.editingText);
+  const enteredGroup = useDesk((s) => s.enteredGroup);
   const [places, setPlaces] = useState<readonly LayerPlace[]>([]);
   const [guides, setGuides] = useState<readonly Guide[]>([]);
   const drag = useRef<Drag | null>(null);
   const svg = useRef<SVGSVGElement>(null);
   useEffect(() => onPlaces((next) => setPlaces(next)), []);
+  useEffect(() => tellPlaces(() => places), [places]);
 
   const isLead = format.id === piece.leadFormatId;
-  const lead = leadFormat(piece);
-  /** Pixels of this format a lead pixel makes. */
-  const fitOf = (layer: Layer) => fitIn(layer, lead, format) * (layer.overrides[format.id]?.scale ?? 1);
   const toFormat = (e: { clientX: number; clientY: number }): Point => {
     const box = svg.current?.getBoundingClientRect();
     return box ? [(e.clientX - box.left) / zoom, (e.clientY - box.top) / zoom] : [0, 0];
   };
   const layerOf = (id: string) => piece.layers.find((l) => l.id === id);
+  /** The front layer under a point that draws something itself. */
+  const leafAt = (at: Point) =>
+    [...places].reverse().find((place) => layerOf(place.layerId)?.kind !== 'group' && isInside(place.corners, at));
+  /** What a click means: the outermost group in the one that is open, or the layer itself. */
+  const meantAt = (at: Point) => {
+    const hits = [...places].reverse().filter((place) => layerOf(place.layerId)?.kind !== 'group');
+    for (const place of hits) {
+      if (!isInside(place.corners, at)) continue;
+      const meant = layerOf(meantLayer(piece, place.layerId, enteredGroup));
+      if (meant && !meant.locked) return places.find((p) => p.layerId === meant.id);
+    }
+    return undefined;
+  };
   /** What a layer turns and grows about: its position, or the middle of the place that its words fill. */
   const pivotOf = (layer: Layer, corners: readonly Point[]): Point => {
     if (layer.kind === 'text' && layer.content.area) return middleOf(corners);
-    const position = valueNow(layer, 'position') as [number, number];
-    const override = layer.overrides[format.id] ?? NO_OVERRIDE;
-    const fit = fitOf(layer);
-    return [
-      format.width / 2 + position[0] * fit + override.move[0],
-      format.height / 2 + position[1] * fit + override.move[1],
-    ];
+    return placeNow(piece, layer, format).pivot;
   };
 
   const begin = (e: ReactPointerEvent, next: Drag) => {
@@ -79,7 +94,7 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
   const onDown = (e: ReactPointerEvent) => {
     if (e.button !== 0 || editingText) return;
     const at = toFormat(e);
-    const hit = [...places].reverse().find((place) => !layerOf(place.layerId)?.locked && isInside(place.corners, at));
+    const hit = meantAt(at);
     // What is selected keeps the pointer, so that a layer below others can be dragged.
     const held = places.find(
       (place) =>
@@ -94,10 +109,12 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
         : [...selectedLayers, target.layerId];
     else if (!selectedLayers.includes(target.layerId)) ids = [target.layerId];
     selectLayers(ids);
-    const layers = piece.layers
-      .filter((l) => ids.includes(l.id) && !l.locked)
+    // What is in a group that is moved goes with it.
+    const layers = outermost(piece.layers, ids)
+      .filter((l) => !l.locked)
       .map((layer) => ({
         layer,
+        inward: placeNow(piece, layer, format).inward,
         position: valueNow(layer, 'position') as [number, number],
         override: layer.overrides[format.id],
       }));
@@ -144,8 +161,10 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
       setGuides(snapped.guides);
       dx += snapped.dx;
       dy += snapped.dy;
-      for (const { layer, position, override } of d.layers) {
-        if (isLead) setValue(layer, 'position', [position[0] + dx, position[1] + dy], d.gesture);
+      for (const { layer, position, override, inward } of d.layers) {
+        // What is in a group is moved by its own measure.
+        const [ix, iy] = applyMatrix(inward, dx, dy);
+        if (isLead) setValue(layer, 'position', [position[0] + ix, position[1] + iy], d.gesture);
         else {
           const base = override ?? NO_OVERRIDE;
           edit(
@@ -154,7 +173,7 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
                 type: 'layer.setOverride',
                 id: layer.id,
                 formatId: format.id,
-                override: { ...base, move: [base.move[0] + dx, base.move[1] + dy] },
+                override: { ...base, move: [base.move[0] + ix, base.move[1] + iy] },
               },
             ],
             d.gesture,
@@ -216,15 +235,13 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
       onPointerCancel={onUp}
       onDoubleClick={(e) => {
         const at = toFormat(e);
-        const hit = [...places]
-          .reverse()
-          .find(
-            (place) =>
-              layerOf(place.layerId)?.kind === 'text' && !layerOf(place.layerId)?.locked && isInside(place.corners, at),
-          );
-        if (!hit) return;
-        selectLayers([hit.layerId]);
-        setView({ editingText: hit.layerId, rung: 'words' });
+        const hit = meantAt(at);
+        const layer = hit && layerOf(hit.layerId);
+        if (!layer) return;
+        if (layer.kind === 'group') return enterGroup(layer.id, leafAt(at));
+        if (layer.kind !== 'text') return;
+        selectLayers([layer.id]);
+        setView({ editingText: layer.id, rung: 'words' });
       }}
       role="application"
       aria-label="Canvas"

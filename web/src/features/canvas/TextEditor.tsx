@@ -1,7 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
-import { leadFormat } from '@core/piece';
+import { scaleOf } from '@core/geometry';
 import type { Format, Layer } from '@core/piece';
-import { fitIn } from '@core/scene';
 import { cssFamily, registerCssFamily } from '../../platform/css-fonts';
 import { newId } from '../../platform/ids';
 import { playhead } from '../../platform/clock';
@@ -9,6 +8,7 @@ import { edit, setView } from '../../store/desk-store';
 import { usePiece, useTimes } from '../../store/selectors';
 import { valueNow } from '../desk/commands';
 import { useFittedPlace } from './fitted-place';
+import { placeNow } from './place-now';
 
 /** Height of capitals in most faces, em. */
 const CAPITALS = 0.7;
@@ -31,18 +31,15 @@ export function TextEditor({ layerId, zoom, format }: { layerId: string; zoom: n
     field.current?.select();
   }, [isThere]);
   if (!layer || !isThere) return null;
-  const lead = leadFormat(piece);
-  const override = layer.overrides[format.id];
-  const fit = fitIn(layer, lead, format) * (override?.scale ?? 1);
-  const position = valueNow(layer, 'position') as [number, number];
+  const { fit, pivot, outer } = placeNow(piece, layer, format);
+  const around = scaleOf(outer);
   const scale = valueNow(layer, 'scale') as [number, number];
-  const size = (valueNow(layer, 'size') as number) * fit * zoom * scale[1];
+  const size = (valueNow(layer, 'size') as number) * fit * around * zoom * scale[1];
   const { align, wrapWidth } = layer.content;
-  const x = (format.width / 2 + position[0] * fit + (override?.move[0] ?? 0)) * zoom;
-  const y = (format.height / 2 + position[1] * fit + (override?.move[1] ?? 0)) * zoom;
+  const [x, y] = [pivot[0] * zoom, pivot[1] * zoom];
   const lines = layer.content.text.split('\n').length;
   const leading = valueNow(layer, 'leading') as number;
-  const width = wrapWidth === null ? Math.max(size * 2, 4000) : wrapWidth * fit * zoom * scale[0];
+  const width = wrapWidth === null ? Math.max(size * 2, 4000) : wrapWidth * fit * around * zoom * scale[0];
   const left = align === 'left' ? x : align === 'right' ? x - width : x - width / 2;
   // Room above the capitals of a line, as CSS sets it; good enough while the words are typed.
   const above = ((leading - CAPITALS) * size) / 2;

@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useState } from 'react';
-import { NO_DRESS } from '@core/piece';
+import { NO_DRESS, ancestorsOf, byId } from '@core/piece';
 import type { Piece, ResolvedTimes, TextLayer } from '@core/piece';
 import { prepareScene, sceneAt } from '@core/scene';
 import type { LayoutText } from '@core/scene';
@@ -44,7 +44,9 @@ export function useFittedPlace(
       },
     };
     const at = Math.min(Math.max(seconds, times.timeOf(layer.start)), times.timeOf(layer.end) - 1e-3);
-    const item = sceneAt(prepareScene({ ...piece, layers: [still] }, times, formatId), at, layout).items[0];
+    const layers = [still, ...ancestorsOf(byId(piece.layers), layer.id)];
+    let item = sceneAt(prepareScene({ ...piece, layers, transitions: [] }, times, formatId), at, layout).items[0];
+    while (item?.kind === 'group' && item.holds === 'layers') item = item.children[0];
     if (!item) return null;
     const [l, t, r, b] = item.box;
     const [sx, , , sy, x, y] = item.matrix;

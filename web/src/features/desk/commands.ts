@@ -1,6 +1,6 @@
 import type { Easing, Keyframe, TrackValue } from '@core/motion';
 import { evaluateTrack, prepareTrack } from '@core/motion';
-import { copyLayers, createLayer, leadFormat } from '@core/piece';
+import { copyLayers, createLayer, leadFormat, outermost, withDescendants, trackOf, hasProperty } from '@core/piece';
 import type { Edit, KeyRef, Layer, LayerKind, PropertyId } from '@core/piece';
 import {
   barToBeat,
@@ -125,6 +125,12 @@ export function selected(): Layer[] {
   return piece?.layers.filter((layer) => selectedLayers.includes(layer.id)) ?? [];
 }
 
+/** The selected layers with all that is in them. */
+function selectedWhole(): Layer[] {
+  const { piece, selectedLayers } = desk();
+  return piece ? withDescendants(piece.layers, selectedLayers) : [];
+}
+
 export function deleteSelection(): void {
   const { selectedKeys, selectedLayers } = desk();
   if (selectedKeys.length > 0) edit([{ type: 'keys.remove', refs: [...selectedKeys] }]);
@@ -138,12 +144,18 @@ export function deleteSelection(): void {
 
 export function duplicateSelection(): void {
   const { piece } = desk();
-  const layers = selected();
+  if (!piece) return;
+  const layers = selectedWhole();
   const last = layers[layers.length - 1];
-  if (!piece || !last) return;
+  if (!last) return;
   const copies = copyLayers(layers, newId);
   edit([{ type: 'layer.add', layers: copies, at: piece.layers.indexOf(last) + 1 }]);
-  selectLayers(copies.map((c) => c.id));
+  selectLayers(
+    outermost(
+      copies,
+      copies.map((c) => c.id),
+    ).map((c) => c.id),
+  );
 }
 
 /** Moves the selected layer one step in the painting order; up is towards the front. */
@@ -151,13 +163,13 @@ export function restack(direction: 1 | -1): void {
   const { piece } = desk();
   const [layer] = selected();
   if (!piece || !layer) return;
-  const from = piece.layers.findIndex((l) => l.id === layer.id);
+  const from = piece.layers.filter((l) => l.parentId === layer.parentId).findIndex((l) => l.id === layer.id);
   edit([{ type: 'layer.reorder', id: layer.id, to: Math.max(0, from + direction) }]);
 }
 
 /** A property's value now, as the layer's own tracks give it. */
 export function valueNow(layer: Layer, property: PropertyId, seconds: Seconds = playhead.seconds): TrackValue | null {
-  const track = layer.tracks[property];
+  const track = trackOf(layer, property);
   const o = openDocument();
   return track && o ? evaluateTrack(prepareTrack(track, o.times.timeOf), seconds) : null;
 }
@@ -182,7 +194,7 @@ export function setValue(layer: Layer, property: PropertyId, value: TrackValue, 
 /** Puts a keyframe with the present value at the playhead; on a keyframe, removes it. */
 export function toggleKey(layer: Layer, property: PropertyId): void {
   const o = openDocument();
-  const track = layer.tracks[property];
+  const track = trackOf(layer, property);
   if (!o || !track) return;
   const halfFrame = o.piece.frameRate.den / o.piece.frameRate.num / 2;
   const here = track.keyframes.find((key) => Math.abs(o.times.timeOf(key.at) - playhead.seconds) < halfFrame);
@@ -248,7 +260,7 @@ export function copySelection(): void {
   const { selectedKeys } = desk();
   if (!o) return;
   if (selectedKeys.length === 0) {
-    copiedLayers = selected();
+    copiedLayers = selectedWhole();
     copiedKeys = [];
     if (copiedLayers.length > 0)
       setView({
@@ -278,7 +290,12 @@ export function pasteSelection(): void {
   if (copiedLayers.length > 0) {
     const first = Math.min(...copiedLayers.map((l) => o.times.timeOf(l.start)));
     const copies = copyLayers(copiedLayers, newId);
-    const ids = copies.map((c) => c.id);
+    const own = new Set(copies.map((c) => c.id));
+    // The group they were in may be gone by now, or in another piece.
+    for (const copy of copies)
+      if (copy.parentId !== null && !own.has(copy.parentId) && !o.piece.layers.some((l) => l.id === copy.parentId))
+        copy.parentId = null;
+    const ids = outermost(copies, [...own]).map((c) => c.id);
     edit([
       { type: 'layer.add', layers: copies },
       { type: 'layer.move', ids, seconds: playhead.seconds - first },
@@ -293,7 +310,7 @@ export function pasteSelection(): void {
   const layerCount = new Set(copiedKeys.map((k) => k.layerIndex)).size;
   const keys = targets.flatMap((layer, i) =>
     copiedKeys
-      .filter((k) => layer.tracks[k.property] && (layerCount === 1 || k.layerIndex === i % layerCount))
+      .filter((k) => hasProperty(layer.kind, k.property) && (layerCount === 1 || k.layerIndex === i % layerCount))
       .map((k) => {
         const seconds = startSeconds + k.offset;
         const beat = Math.round(secondsToBeat(grid, seconds) * 12) / 12;

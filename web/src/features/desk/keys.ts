@@ -5,6 +5,7 @@ import { tap, thisIsOne } from '../music/beat-commands';
 import { goToMarker } from '../music/marker-commands';
 import { leaveOutStretch, repeatStretch } from '../music/song-commands';
 import * as commands from './commands';
+import * as groups from './group-commands';
 import { togglePlay } from './play-commands';
 
 interface KeyCommand {
@@ -40,6 +41,9 @@ export const KEY_COMMANDS: readonly KeyCommand[] = [
   { keys: ['x'], label: 'Leave the marked stretch of the song out', run: leaveOutStretch },
   { keys: ['shift+x'], label: 'Play the marked stretch of the song twice', run: repeatStretch },
   { keys: ['t'], label: 'New text', run: () => setView({ editingText: commands.addText(), rung: 'words' }) },
+  { keys: ['mod+g'], label: 'Group', run: groups.groupSelection },
+  { keys: ['mod+shift+g'], label: 'Ungroup', run: groups.ungroupSelection },
+  { keys: ['mod+shift+arrowup'], label: 'Move out of the group', run: groups.moveOutOfGroup },
   { keys: ['g'], label: 'Snapping on or off', run: () => setView({ isSnapping: !useDesk.getState().isSnapping }) },
   { keys: ['l'], label: 'Loop on (two bars from here) or off', run: toggleLoop },
   { keys: ['delete', 'backspace'], label: 'Delete', run: commands.deleteSelection },
@@ -64,8 +68,9 @@ export const KEY_COMMANDS: readonly KeyCommand[] = [
   { keys: ['shift+e'], label: 'End the layer here', run: () => commands.trimToPlayhead('end') },
   {
     keys: ['escape'],
-    label: 'Select nothing',
+    label: 'Out of the group, then select nothing',
     run: () => {
+      if (groups.leaveGroup()) return;
       selectLayers([]);
       setView({ selectedKeys: [], editingText: null, drawingFor: null });
     },

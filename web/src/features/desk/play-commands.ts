@@ -34,6 +34,7 @@ export async function togglePlay(): Promise<void> {
     music: piece.music,
     buffer: buffer?.audio ?? null,
     end: times.end,
+    timeOf: times.timeOf,
     loop,
     clicks: hasClicks ? clicksOf(times) : null,
     onStop: () => setView({ isPlaying: false }),
@@ -56,5 +57,5 @@ export function scrubTo(seconds: number): void {
   if (isPlaying()) stop();
   playhead.set(Math.min(times.end, Math.max(0, seconds)));
   const song = songOf(piece);
-  if (song && buffer?.hash === song.hash) scrubSound(piece.music, buffer.audio, playhead.seconds);
+  if (song && buffer?.hash === song.hash) scrubSound(piece.music, buffer.audio, times.timeOf, playhead.seconds);
 }

@@ -1,6 +1,15 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { BLEND_MODES, GRADIENTS, LAYER_KINDS, PROPERTIES, PROPERTY_IDS, propertyDefinition } from '@core/piece';
+import {
+  BLEND_MODES,
+  GRADIENTS,
+  LAYER_KINDS,
+  PROPERTIES,
+  PROPERTY_IDS,
+  propertyDefinition,
+  trackOf,
+  hasProperty,
+} from '@core/piece';
 import type { BlendMode, Layer, PropertyId } from '@core/piece';
 import { beatToBar, formatBarBeat, secondsToBeat } from '@core/time';
 import { playhead } from '../../platform/clock';
@@ -9,6 +18,7 @@ import { usePiece, useSelectedLayer, useTimes } from '../../store/selectors';
 import { ColourField } from '../../ui/ColourField';
 import { NumberField } from '../../ui/NumberField';
 import { Star } from '../../ui/Star';
+import { groupSelection, ungroupSelection } from '../desk/group-commands';
 import { goToKey, setValue, toggleKey, valueNow } from '../desk/commands';
 import { DressSection } from '../type/DressSection';
 import { StyleSection } from '../type/StyleSection';
@@ -48,7 +58,7 @@ function PropertyRow({
   const piece = usePiece();
   const shown = propertyDefinition(property);
   const definition = label ? { ...shown, label } : shown;
-  const track = layer.tracks[property];
+  const track = trackOf(layer, property);
   const value = valueNow(layer, property);
   if (!track || value === null) return null;
   const halfFrame = piece.frameRate.den / piece.frameRate.num / 2;
@@ -113,6 +123,11 @@ function PropertyRow({
   );
 }
 
+const hasStroke = (layer: Layer): boolean => {
+  const track = trackOf(layer, 'strokeWidth');
+  return track !== undefined && (Number(track.value) > 0 || track.keyframes.length > 0);
+};
+
 /**
  * Properties that say nothing until something else is there: axes of the font, parts of a stroke, a curve, a picture, a
  * band.
@@ -129,7 +144,7 @@ function wears(layer: Layer, property: PropertyId, axes: object): boolean {
     case 'drawStart':
     case 'drawEnd':
     case 'drawOffset':
-      return Number(layer.tracks.strokeWidth?.value ?? 0) > 0 || (layer.tracks.strokeWidth?.keyframes.length ?? 0) > 0;
+      return hasStroke(layer);
     case 'fillEnd':
       return 'gradient' in layer.content && layer.content.gradient !== 'none';
     case 'gradientAngle':
@@ -175,7 +190,7 @@ function shownProperties(layer: Layer, axes: object): PropertyId[] {
         ]
       : ['dimensions', 'fill', 'cornerRadius'];
   const all = [...first, ...PROPERTY_IDS.filter((p) => !first.includes(p))];
-  return all.filter((p) => p in LAYER_KINDS[layer.kind].properties && layer.tracks[p] && wears(layer, p, axes));
+  return all.filter((p) => hasProperty(layer.kind, p) && wears(layer, p, axes));
 }
 
 /** What the selection has, the most used first. */
@@ -237,6 +252,20 @@ export function Details() {
         {bar(times.timeOf(layer.end))}
         {layer.locked ? ' · locked' : ''}
       </div>
+      {(count > 1 || layer.kind === 'group') && (
+        <div style={{ display: 'flex', gap: 6, marginBottom: 8 }}>
+          {count > 1 && (
+            <button className="soft" onClick={groupSelection}>
+              Group
+            </button>
+          )}
+          {layer.kind === 'group' && (
+            <button className="soft" onClick={ungroupSelection} disabled={layer.locked}>
+              Ungroup
+            </button>
+          )}
+        </div>
+      )}
       {selectedKeys.length > 0 && (
         <>
           {keyframes}

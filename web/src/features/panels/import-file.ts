@@ -49,7 +49,7 @@ async function bringInSong(
   const ref = { ...ready.media, id: media.id, name: media.name };
   // A new song keeps where and how loud the old one played, but no corrections: those were the old song's.
   const music = piece.music
-    ? { ...createMusic(ref), start: piece.music.start, gain: piece.music.gain }
+    ? { ...createMusic(ref), start: piece.music.start, volume: piece.music.volume }
     : createMusic(ref);
   const edits: Edit[] = [
     { type: 'media.add', media: ref },

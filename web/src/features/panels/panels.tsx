@@ -2,7 +2,7 @@ import { Circle, Diamond, PenLine, Square, Waves } from 'lucide-react';
 import { useState } from 'react';
 import { DEFAULT_EASING } from '@core/motion';
 import type { Easing } from '@core/motion';
-import { propertyDefinition } from '@core/piece';
+import { propertyDefinition, trackOf, hasProperty } from '@core/piece';
 import type { PropertyId } from '@core/piece';
 import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
 import { songOf, useAnalysis, usePiece, useSelectedLayer, useTimes } from '../../store/selectors';
@@ -102,7 +102,7 @@ function StarsTab() {
           <p className="muted">Star at the playhead for {layer.name}:</p>
           <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>
             {moving
-              .filter((p) => layer.tracks[p])
+              .filter((p) => hasProperty(layer.kind, p))
               .map((p) => (
                 <button key={p} className="soft" onClick={() => toggleKey(layer, p)}>
                   {propertyDefinition(p).label}
@@ -171,11 +171,11 @@ export function SoundPanel() {
         <span className="name">Loudness</span>
         <NumberField
           label="Loudness"
-          value={music.gain * 100}
+          value={Number(music.volume.value) * 100}
           unit="%"
           min={0}
           max={400}
-          onChange={(v, g) => set({ gain: v / 100 }, g)}
+          onChange={(v, g) => set({ volume: { ...music.volume, value: v / 100 } }, g)}
         />
       </div>
       <div className="prop">
@@ -239,8 +239,8 @@ export function ColourPanel() {
     ...new Set(
       piece.layers.flatMap((l) =>
         (['fill', 'stroke'] as const).flatMap((p) =>
-          l.tracks[p] && (p === 'fill' || (l.tracks.strokeWidth?.value as number) > 0)
-            ? [(l.tracks[p].value as string).slice(0, 7).toLowerCase()]
+          hasProperty(l.kind, p) && (p === 'fill' || Number(trackOf(l, 'strokeWidth')?.value) > 0)
+            ? [String(trackOf(l, p)?.value).slice(0, 7).toLowerCase()]
             : [],
         ),
       ),

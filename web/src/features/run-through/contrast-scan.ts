@@ -1,8 +1,8 @@
 import { wantedRatio, worstContrast } from '@core/checks';
 import { createPainter } from '@core/paint';
 import type { Painter } from '@core/paint';
-import { NO_DRESS, constantTrack, formatOf, resolveTimes } from '@core/piece';
-import type { Piece, TextLayer } from '@core/piece';
+import { NO_DRESS, ancestorsOf, byId, constantTrack, formatOf, resolveTimes } from '@core/piece';
+import type { Layer, Piece, TextLayer } from '@core/piece';
 import type { SongAnalysis } from '@core/audio';
 import { prepareScene, sceneAt } from '@core/scene';
 import { createLayoutCache } from '@core/text';
@@ -59,7 +59,13 @@ function lettersOnly(piece: Piece, layer: TextLayer): Piece {
       opacity: layer.tracks.opacity?.keyframes.length ? layer.tracks.opacity : constantTrack(1),
     },
   };
-  return { ...piece, background: constantTrack('#000000'), layers: [bare] };
+  // Where its groups have it; how they fade and blend is not the letters' own.
+  const groups = ancestorsOf(byId(piece.layers), layer.id).map((group): Layer => ({
+    ...group,
+    blend: 'normal',
+    gestures: [],
+  }));
+  return { ...piece, background: constantTrack('#000000'), layers: [bare, ...groups], transitions: [] };
 }
 
 /**

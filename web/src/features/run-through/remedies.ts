@@ -1,4 +1,4 @@
-import { createLayer, leadFormat } from '@core/piece';
+import { createLayer, leadFormat, trackOf } from '@core/piece';
 import type { Piece, TextLayer } from '@core/piece';
 import { newId } from '../../platform/ids';
 import { edit } from '../../store/desk-store';
@@ -45,7 +45,7 @@ function wear(layer: TextLayer, dress: Partial<TextLayer['content']['dress']>): 
 }
 
 function isLight(layer: TextLayer): boolean {
-  const fill = String(layer.tracks.fill?.value ?? PAPER);
+  const fill = String(trackOf(layer, 'fill')?.value ?? PAPER);
   const [r, g, b] = [1, 3, 5].map((i) => parseInt(fill.slice(i, i + 2), 16));
   return 0.2126 * r! + 0.7152 * g! + 0.0722 * b! > 128;
 }

@@ -1,3 +1,4 @@
+import { trackOf } from '@core/piece';
 import type { Layer, Piece } from '@core/piece';
 import { inkOn, layerColour } from './layer-colour';
 
@@ -41,7 +42,7 @@ export function LayerPicture({ layer, piece }: { layer: Layer; piece: Piece }) {
         <path
           transform={`scale(${17 / Math.max(...layer.content.box)}) translate(${-layer.content.box[0] / 2} ${-layer.content.box[1] / 2})`}
           d={layer.content.d}
-          fill={(layer.tracks.fill?.value as string | undefined)?.endsWith('00') ? 'none' : colour}
+          fill={(trackOf(layer, 'fill')?.value as string | undefined)?.endsWith('00') ? 'none' : colour}
           stroke={colour}
           strokeWidth={Math.max(...layer.content.box) / 14}
         />

@@ -1,42 +1,39 @@
-import { ChevronDown, ChevronRight, Eye, EyeOff, Lock, LockOpen } from 'lucide-react';
+import { ChevronDown, ChevronRight, Eye, EyeOff, Folder, FolderOpen, Lock, LockOpen } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
-import { PROPERTY_IDS, propertyDefinition } from '@core/piece';
-import type { Layer, Piece, PropertyId } from '@core/piece';
+import { propertyDefinition } from '@core/piece';
+import type { Piece } from '@core/piece';
 import type { Moment } from '@core/time';
 import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
 import { useTimes } from '../../store/selectors';
+import { toggleFold } from '../desk/group-commands';
 import { barShape } from './bar-shape';
 import { KeyStar } from './KeyStar';
 import { LayerPicture } from './LayerPicture';
 import { inkOn, layerColour } from './layer-colour';
+import { INDENT, PROPERTY_ROW, ROW, animatedProperties, rowHeight } from './row-size';
 import { timeToX } from './time-axis';
 import type { TimeAxis } from './time-axis';
+import type { TreeRow } from './tree-rows';
+import type { useRowDrag } from './use-row-drag';
 import { snapDragged, useTimeDrag } from './use-time-drag';
-
-export const ROW = 32;
-export const PROPERTY_ROW = 24;
-
-/** Properties of a layer that have keyframes, in table order. */
-export const animatedProperties = (layer: Layer): PropertyId[] =>
-  PROPERTY_IDS.filter((property) => (layer.tracks[property]?.keyframes.length ?? 0) > 0);
-
-export const rowHeight = (layer: Layer, isOpen: boolean): number =>
-  ROW + (isOpen ? animatedProperties(layer).length * PROPERTY_ROW : 0);
 
 /** One layer on the timeline: its name, its bar, its stars. */
 export function LayerRow({
-  layer,
+  row,
   piece,
   axis,
-  top,
-  isOpen,
+  nameDrag,
+  isDropTarget,
 }: {
-  layer: Layer;
+  row: TreeRow;
   piece: Piece;
   axis: TimeAxis;
-  top: number;
-  isOpen: boolean;
+  /** Drags the layer by its name to another place in the order. */
+  nameDrag: ReturnType<ReturnType<typeof useRowDrag>['handlers']>;
+  isDropTarget: boolean;
 }) {
+  const { layer, top, isOpen, isFolded, depth } = row;
+  const isGroup = layer.kind === 'group';
   const times = useTimes();
   const isOn = useDesk((s) => s.selectedLayers.includes(layer.id));
   const [renaming, setRenaming] = useState(false);
@@ -89,13 +86,25 @@ export function LayerRow({
   const captionLeft = Math.max(14, 14 - left);
   return (
     <div
-      className={`row${isOn ? ' selected' : ''}`}
+      className={`row${isOn ? ' selected' : ''}${isDropTarget ? ' drop' : ''}`}
       style={{ top, height: rowHeight(layer, isOpen), opacity: layer.hidden ? 0.5 : 1 }}
       data-layer={layer.id}
       role="group"
       aria-label={layer.name}
+      aria-level={depth + 1}
     >
-      <div className="row-name" style={{ height: ROW }}>
+      <div className="row-name" style={{ height: ROW, paddingLeft: 6 + depth * INDENT }}>
+        {isGroup && (
+          <button
+            className="quiet"
+            style={{ padding: 0 }}
+            aria-label={isFolded ? `Show what is in ${layer.name}` : `Fold ${layer.name}`}
+            aria-expanded={!isFolded}
+            onClick={() => toggleFold(layer.id)}
+          >
+            {isFolded ? <Folder size={15} /> : <FolderOpen size={15} />}
+          </button>
+        )}
         <button
           className="quiet"
           style={{ padding: 0 }}
@@ -111,7 +120,7 @@ export function LayerRow({
         >
           {isOpen ? <ChevronDown size={14} /> : <ChevronRight size={14} />}
         </button>
-        <LayerPicture layer={layer} piece={piece} />
+        {!isGroup && <LayerPicture layer={layer} piece={piece} />}
         {renaming ? (
           <input
             className="field"
@@ -134,6 +143,7 @@ export function LayerRow({
           <button
             className="label"
             title={layer.name}
+            {...nameDrag}
             onClick={(e) => hold(e)}
             onDoubleClick={() => setRenaming(true)}
             onKeyDown={(e) => e.key === 'F2' && setRenaming(true)}

@@ -13,7 +13,10 @@ import { drawLattice } from './draw-lattice';
 import { fadeHandles } from './draw-music';
 import { MUSIC_HEIGHT, PARTS, RULER, WAVE } from './staff';
 import { LANE, PhraseLane } from './PhraseLane';
-import { LayerRow, PROPERTY_ROW, ROW, animatedProperties, rowHeight } from './LayerRow';
+import { LayerRow } from './LayerRow';
+import { INDENT, PROPERTY_ROW, ROW, animatedProperties } from './row-size';
+import { treeRows } from './tree-rows';
+import { useRowDrag } from './use-row-drag';
 import { clampScroll, fitAxis, timeToX, xToTime, zoomAxis } from './time-axis';
 import type { TimeAxis } from './time-axis';
 import { snapDragged } from './use-time-drag';
@@ -35,6 +38,7 @@ export function Timeline() {
   const analysis = useAnalysis();
   const loop = useDesk((s) => s.loop);
   const openLayers = useDesk((s) => s.openLayers);
+  const foldedGroups = useDesk((s) => s.foldedGroups);
   const showsCurves = useDesk((s) => s.showsCurves);
   const isMovingBeats = useDesk((s) => s.isMovingBeats);
   const holder = useRef<HTMLDivElement>(null);
@@ -126,16 +130,14 @@ export function Timeline() {
 
   const phrases = useMemo(() => phraseLayers(piece, times), [piece, times]);
   const rowsTop = MUSIC_HEIGHT + (phrases.length > 0 ? LANE : 0);
-  const layout = useMemo(() => {
-    let top = 0;
-    // Front first, as they lie on the canvas.
-    return [...piece.layers].reverse().map((layer) => {
-      const isOpen = openLayers.includes(layer.id) && animatedProperties(layer).length > 0;
-      const row = { layer, top, isOpen, height: rowHeight(layer, isOpen) };
-      top += row.height;
-      return row;
-    });
-  }, [piece.layers, openLayers]);
+  const layout = useMemo(
+    () => treeRows(piece.layers, openLayers, foldedGroups),
+    [piece.layers, openLayers, foldedGroups],
+  );
+  const { drop, handlers } = useRowDrag(layout, (clientY) => {
+    const top = rows.current?.getBoundingClientRect().top ?? 0;
+    return clientY - top + scrollTop;
+  });
   const total = layout.length > 0 ? layout[layout.length - 1]!.top + layout[layout.length - 1]!.height : 0;
   const visible = layout.filter((row) => row.top + row.height > scrollTop - 60 && row.top < scrollTop + height);
 
@@ -363,13 +365,16 @@ export function Timeline() {
           {visible.map((row) => (
             <LayerRow
               key={row.layer.id}
-              layer={row.layer}
+              row={row}
               piece={piece}
               axis={axis}
-              top={row.top}
-              isOpen={row.isOpen}
+              nameDrag={handlers(row.layer.id)}
+              isDropTarget={drop !== null && drop.line === null && drop.parentId === row.layer.id}
             />
           ))}
+          {drop && drop.line !== null && (
+            <div className="drop-line" style={{ top: drop.line - 1, left: 6 + drop.depth * INDENT }} />
+          )}
         </div>
         {layout.length === 0 && (
           <p className="muted" style={{ position: 'absolute', left: NAMES + 20, top: 20 }}>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import { resolveTimes } from '@core/piece';
+import { resolveTimes, ownTrack } from '@core/piece';
 import { pieceWithSong, steadyAnalysis } from '../../../../tests/helpers/documents';
 import { freeMoment } from '@core/time';
 import { barShape } from './bar-shape';
@@ -16,7 +16,7 @@ describe('the bar’s outline', () => {
   const { piece, layer } = pieceWithSong();
   const times = resolveTimes(piece, steadyAnalysis(120, 0.5, 60));
   it('is a plain bar for a layer that only stands', () => {
-    layer.tracks.opacity!.keyframes = [];
+    ownTrack(layer, 'opacity').keyframes = [];
     expect(barShape(layer, times)).toBe('M0 100V0H1000V100Z');
   });
   it('rises as the entrance rises and falls as the exit falls', () => {
@@ -27,7 +27,7 @@ describe('the bar’s outline', () => {
       easing: { type: 'linear' as const },
     });
     const [start, end] = [times.timeOf(layer.start), times.timeOf(layer.end)];
-    layer.tracks.opacity!.keyframes = [key(start, 0), key(start + 1, 1), key(end - 2, 1), key(end, 0)];
+    ownTrack(layer, 'opacity').keyframes = [key(start, 0), key(start + 1, 1), key(end - 2, 1), key(end, 0)];
     const shape = heights(barShape(layer, times));
     const at = (share: number) =>
       shape.reduce((a, b) => (Math.abs(b.share - share) < Math.abs(a.share - share) ? b : a));
@@ -42,10 +42,10 @@ describe('the bar’s outline', () => {
 describe('colours of bars', () => {
   it('are what the layer draws, or its stroke if the fill cannot be seen', () => {
     const { layer } = pieceWithSong();
-    layer.tracks.fill!.value = '#ffb74a';
+    ownTrack(layer, 'fill').value = '#ffb74a';
     expect(layerColour(layer)).toBe('#ffb74a');
-    layer.tracks.fill!.value = '#00000000';
-    layer.tracks.stroke!.value = '#54c6c0ff';
+    ownTrack(layer, 'fill').value = '#00000000';
+    ownTrack(layer, 'stroke').value = '#54c6c0ff';
     expect(layerColour(layer)).toBe('#54c6c0');
   });
   it('carry ink that can be read', () => {

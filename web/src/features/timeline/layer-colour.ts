@@ -1,11 +1,12 @@
+import { trackOf } from '@core/piece';
 import type { Layer } from '@core/piece';
 
 /** The colour a layer draws with. */
 export function layerColour(layer: Layer): string {
   if (layer.kind === 'picture') return '#7d8b99';
-  const fill = layer.tracks.fill?.value;
+  const fill = trackOf(layer, 'fill')?.value;
   if (typeof fill === 'string' && !(fill.length === 9 && parseInt(fill.slice(7), 16) < 40)) return fill.slice(0, 7);
-  const stroke = layer.tracks.stroke?.value;
+  const stroke = trackOf(layer, 'stroke')?.value;
   return typeof stroke === 'string' ? stroke.slice(0, 7) : '#7d8b99';
 }
 

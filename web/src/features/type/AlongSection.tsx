@@ -1,4 +1,4 @@
-import { ALONG_SHAPES } from '@core/piece';
+import { ALONG_SHAPES, trackOf } from '@core/piece';
 import type { Edit, Layer, TextAlong, TextLayer } from '@core/piece';
 import { ellipsePath, roundedRectanglePath } from '@core/geometry';
 import { transformOutline } from '@core/text';
@@ -35,7 +35,7 @@ function followShape(layer: TextLayer, shape: Layer): void {
   const edits: Edit[] = [{ type: 'layer.setContent', id: layer.id, content: { along, area: null } }];
   for (const property of ['position', 'rotation'] as const) {
     const value = valueNow(shape, property);
-    if (value !== null && layer.tracks[property]?.keyframes.length === 0)
+    if (value !== null && trackOf(layer, property)?.keyframes.length === 0)
       edits.push({ type: 'value.set', layerId: layer.id, property, value });
   }
   edit(edits);

@@ -1,5 +1,14 @@
 import { useState } from 'react';
-import { creditLayers, creditRows, leadFormat, readCredits, rollCredits, rollMotion, writeCredits } from '@core/piece';
+import {
+  creditLayers,
+  creditRows,
+  leadFormat,
+  readCredits,
+  rollCredits,
+  rollMotion,
+  writeCredits,
+  trackOf,
+} from '@core/piece';
 import type { RollPlan } from '@core/piece';
 import { framesPerSecond } from '@core/time';
 import { newId } from '../../platform/ids';
@@ -27,7 +36,7 @@ export function CreditSheet() {
     first && keys[1] ? Math.max(0, times.timeOf(first.end) - times.timeOf(keys[1].at)) : 1.5,
   );
   const [size, setSize] = useState(
-    first ? Number(first.tracks.size?.value ?? 40) : Math.round(Math.min(lead.width, lead.height) / 22),
+    first ? Number(trackOf(first, 'size')?.value ?? 40) : Math.round(Math.min(lead.width, lead.height) / 22),
   );
   const rows = readCredits(text);
   const plan: RollPlan = { from, length, hold, size, colour: piece.sheet.colour, accent: piece.sheet.accent };

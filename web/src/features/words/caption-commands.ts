@@ -1,7 +1,16 @@
 import { readSubtitles, writeSrt, writeVtt } from '@core/formats';
 import type { Cue } from '@core/formats';
 import { newGestureUse } from '@core/motion';
-import { MAX_LAYERS, NO_DRESS, captionLayers, createLayer, leadFormat, plainCopy } from '@core/piece';
+import {
+  MAX_LAYERS,
+  NO_DRESS,
+  captionLayers,
+  createLayer,
+  leadFormat,
+  plainCopy,
+  trackOf,
+  ownTrack,
+} from '@core/piece';
 import type { Edit, Piece, ResolvedTimes, TextArea, TextLayer } from '@core/piece';
 import { readingTime } from '@core/text';
 import { freeMoment } from '@core/time';
@@ -53,8 +62,8 @@ export function captionStyle(piece: Piece, times: ResolvedTimes): CaptionStyle {
     (Object.keys(AREAS) as (keyof typeof AREAS)[]).find((id) => AREAS[id].y === content.area?.y) ?? 'bottom';
   return {
     family: content.family,
-    sizeShare: Number(first.tracks.size?.value ?? 60) / shorter(piece),
-    colour: String(first.tracks.fill?.value ?? FIRST_STYLE.colour),
+    sizeShare: Number(trackOf(first, 'size')?.value ?? 60) / shorter(piece),
+    colour: String(trackOf(first, 'fill')?.value ?? FIRST_STYLE.colour),
     place,
     hasBand: content.dress.band !== null,
     highlight: first.gestures.find((g) => g.gesture === 'aurora')?.colour ?? null,
@@ -80,7 +89,7 @@ function styled(layer: TextLayer, style: CaptionStyle, piece: Piece): TextLayer 
     ['fill', style.colour],
     ['leading', 1.32],
   ] as const)
-    next.tracks[property]!.value = value; // every text layer has these
+    ownTrack(next, property).value = value;
   // Each word lights up while it is said: the words share the caption's time evenly.
   next.gestures = style.highlight
     ? [

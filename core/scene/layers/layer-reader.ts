@@ -1,10 +1,10 @@
-import type { Colour } from '../colour';
-import type { Vector } from '../motion';
-import type { PropertyId } from '../piece';
-import type { Seconds } from '../time';
-import type { Fill, ShapeItem, StillItem } from './list/display-list';
-import type { Box, Matrix } from '../geometry';
-import { longestContour } from '../geometry';
+import type { Colour } from '../../colour';
+import type { Vector } from '../../motion';
+import type { PropertyId } from '../../piece';
+import type { Seconds } from '../../time';
+import type { Fill, ShapeItem, StillItem } from '../list/display-list';
+import type { Box, Matrix } from '../../geometry';
+import { longestContour } from '../../geometry';
 import { propertyAt } from './prepare';
 import type { PreparedLayer } from './prepare';
 
@@ -18,26 +18,6 @@ export class LayerReader {
   number = (property: PropertyId): number => propertyAt(this.prepared, property, this.seconds) as number;
   vector = (property: PropertyId): Vector => propertyAt(this.prepared, property, this.seconds) as Vector;
   colour = (property: PropertyId): Colour => propertyAt(this.prepared, property, this.seconds) as Colour;
-}
-
-/**
- * From the layer's own pixels to pixels of the format. @param origin - where the layer's position is measured from,
- * pixels of the format.
- */
-export function layerMatrix(prepared: PreparedLayer, read: LayerReader, origin: readonly [number, number]): Matrix {
-  const [px, py] = read.vector('position');
-  const [sx, sy] = read.vector('scale');
-  const [ax, ay] = read.vector('anchor');
-  const angle = (read.number('rotation') * Math.PI) / 180;
-  const { fit, move } = prepared;
-  const cos = Math.cos(angle) * fit;
-  const sin = Math.sin(angle) * fit;
-  // Scale, then slant, then turn.
-  const slant = Math.tan((-read.number('skew') * Math.PI) / 180);
-  const [a, b, c, d] = [cos * sx, sin * sx, (cos * slant - sin) * sy, (sin * slant + cos) * sy];
-  const e = origin[0] + px * fit + move[0];
-  const f = origin[1] + py * fit + move[1];
-  return [a, b, c, d, e - a * ax - c * ay, f - b * ax - d * ay];
 }
 
 export function fillOf(gradient: 'none' | 'linear' | 'radial', read: LayerReader, box: Box): Fill {

@@ -1,0 +1,126 @@
+import { BLEND_MODES } from '../piece';
+import type { DisplayItem, GroupItem } from '../scene';
+import type { DrawContext } from './draw-target';
+import { clipTo, wipeAway } from './draw-leaf';
+import { union } from './rects';
+import type { Rect } from './rects';
+import { place } from './tools';
+import type { Tools, View } from './tools';
+import { drawUnder } from './under-effects';
+
+/** What a group needs to draw what is in it. */
+export interface Drawing {
+  readonly tools: Tools;
+  draw(context: DrawContext, item: DisplayItem, view: View): void;
+  /** The part of the surface an item can touch, with room for what it smears into; null if it is not in view. */
+  regionOf(item: DisplayItem, view: View): Rect | null;
+}
+
+const isPlain = (item: DisplayItem): boolean =>
+  (item.kind === 'shape' || item.kind === 'picture') && item.blend === 'normal';
+
+/**
+ * Neighbours with the same blur are blurred together: a Gaussian of a sum is the sum of Gaussians, and one pass costs
+ * little more than a letter's own.
+ */
+function drawChildren({ tools, draw, regionOf }: Drawing, context: DrawContext, item: GroupItem, view: View): void {
+  const { children } = item;
+  for (let i = 0; i < children.length;) {
+    const first = children[i]!; // i is within the list
+    const blur = first.blur ?? 0;
+    let end = i + 1;
+    while (
+      blur > 0 &&
+      isPlain(first) &&
+      end < children.length &&
+      children[end]!.blur === blur &&
+      isPlain(children[end]!)
+    )
+      end++;
+    if (end === i + 1) draw(context, first, view);
+    else {
+      const run = children.slice(i, end).map((child): DisplayItem => ({ ...child, blur: 0 }));
+      const rects = children
+        .slice(i, end)
+        .map((child) => regionOf(child, view))
+        .filter((rect) => rect !== null);
+      if (rects.length > 0)
+        tools.flatten(
+          rects.reduce(union),
+          view,
+          (own, at) => run.forEach((child) => draw(own, child, at)),
+          (flat) => tools.lay(context, flat, { blur: blur * view.scale }),
+        );
+    }
+    i = end;
+  }
+}
+
+/** What is in the group, with its wash, its soft edge and its matte. */
+function drawContent(drawing: Drawing, context: DrawContext, item: GroupItem, view: View): void {
+  drawChildren(drawing, context, item, view);
+  const { wash, wipe, matte } = item;
+  if (!wash && !wipe && !matte) return;
+  context.save();
+  if (wash) {
+    context.setTransform(1, 0, 0, 1, 0, 0);
+    context.globalCompositeOperation = 'source-atop';
+    context.globalAlpha = wash.share;
+    context.fillStyle = wash.colour;
+    context.fillRect(0, 0, view.width, view.height);
+    context.globalAlpha = 1;
+  }
+  if (wipe) {
+    place(context, item.matrix, view);
+    wipeAway(context, wipe);
+  }
+  context.restore();
+  if (!matte) return;
+  const whole: Rect = [view.x, view.y, view.x + view.width, view.y + view.height];
+  drawing.tools.flatten(
+    whole,
+    view,
+    (own, at) => matte.items.forEach((cover) => drawing.draw(own, cover, at)),
+    (flat) => drawing.tools.lay(context, flat, { operation: matte.inverted ? 'destination-out' : 'destination-in' }),
+  );
+}
+
+/** Whether the group can be drawn straight onto what is below: nothing is done to it as a whole. */
+function isTransparentGroup(item: GroupItem): boolean {
+  return (
+    item.opacity >= 1 &&
+    item.blend === 'normal' &&
+    (item.blur ?? 0) === 0 &&
+    !item.wipe &&
+    !item.clip &&
+    !item.wash &&
+    !item.matte &&
+    // What blends in a group blends with the group, not with what is below it.
+    (item.holds === 'parts' || item.children.every((child) => child.blend === 'normal'))
+  );
+}
+
+export function drawGroup(drawing: Drawing, context: DrawContext, item: GroupItem, view: View): void {
+  const { tools } = drawing;
+  const isTransparent = isTransparentGroup(item);
+  if (item.under.length === 0 && isTransparent) return drawChildren(drawing, context, item, view);
+  const region = drawing.regionOf(item, view);
+  if (!region) return;
+  const content = (own: DrawContext, at: View) => drawContent(drawing, own, item, at);
+  const dressed = (target: DrawContext, at: View) =>
+    tools.flatten(region, at, content, (flat) => {
+      for (const effect of item.under) drawUnder(tools, target, effect, flat, view.scale);
+      tools.lay(target, flat);
+    });
+  if (isTransparent) return dressed(context, view);
+  context.save();
+  if (item.clip) clipTo(tools, context, item.clip, view);
+  tools.flatten(region, view, item.under.length > 0 ? dressed : content, (flat) =>
+    tools.lay(context, flat, {
+      alpha: item.opacity,
+      operation: BLEND_MODES[item.blend].operation,
+      blur: (item.blur ?? 0) * view.scale,
+    }),
+  );
+  context.restore();
+}

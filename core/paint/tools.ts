@@ -1,0 +1,140 @@
+import type { Colour } from '../colour';
+import { multiply } from '../geometry';
+import type { Matrix } from '../geometry';
+import type { DrawContext, PaintHost, Surface } from './draw-target';
+import { rectPath } from './rects';
+import type { Rect } from './rects';
+
+/** What all kinds of items are drawn with: paths, scratch surfaces, and the ways to put one surface on another. */
+
+/** A surface's window on the frame. Sizes are pixels of the surface. */
+export interface View {
+  readonly scale: number;
+  /** The surface's left top corner in pixels of the scaled frame. */
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+/** A flattened drawing and where it belongs on the surface below: its left top corner and its size. */
+export interface Flat {
+  readonly surface: Surface;
+  readonly width: number;
+  readonly height: number;
+  readonly x: number;
+  readonly y: number;
+}
+
+/** How a flat is laid on: where (its own place if left out), how opaque, by which operation, blurred how much. */
+export interface Lay {
+  readonly x?: number;
+  readonly y?: number;
+  readonly alpha?: number;
+  readonly operation?: string;
+  /** Standard deviation, pixels of the surface. */
+  readonly blur?: number;
+}
+
+export interface Tools {
+  readonly host: PaintHost;
+  /** A path object, kept by its short name. */
+  path(key: string, d: string): never;
+  /** A cleared surface of at least the size for as long as `use` runs. Nested calls get surfaces of their own. */
+  withScratch<T>(width: number, height: number, use: (surface: Surface) => T): T;
+  /** Draws on a surface of its own that covers `region`, then gives it to `put` with the place where it belongs. */
+  flatten(region: Rect, view: View, paint: (context: DrawContext, view: View) => void, put: (flat: Flat) => void): void;
+  lay(context: DrawContext, flat: Flat, how?: Lay): void;
+}
+
+/** Beyond this many standard deviations a Gaussian changes no 8-bit pixel. */
+export const BLUR_REACH = 3;
+
+const PATH_CACHE = 4000;
+/** Surfaces kept for reuse. */
+const SCRATCH_SURFACES = 48;
+const roundUp = (pixels: number): number => Math.max(64, 2 ** Math.ceil(Math.log2(Math.max(1, pixels))));
+
+export const opaque = (colour: Colour): Colour => colour.slice(0, 7);
+export const alphaOf = (colour: Colour): number => (colour.length > 7 ? parseInt(colour.slice(7, 9), 16) / 255 : 1);
+
+/** Coordinates of a matrix on the surface. */
+export const place = (context: DrawContext, matrix: Matrix, view: View): void =>
+  context.setTransform(...multiply([view.scale, 0, 0, view.scale, -view.x, -view.y], matrix));
+
+function reset(context: DrawContext): void {
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.globalAlpha = 1;
+  context.globalCompositeOperation = 'source-over';
+  context.filter = 'none';
+}
+
+export function createTools(host: PaintHost): Tools {
+  const paths = new Map<string, unknown>();
+  const scratches = new Map<string, Surface>();
+  let depth = 0;
+  const tools: Tools = {
+    host,
+    path(key, d) {
+      let path = paths.get(key);
+      if (path === undefined) {
+        if (paths.size >= PATH_CACHE) paths.delete(paths.keys().next().value as string); // size ≥ 1
+        path = host.createPath(d);
+        paths.set(key, path);
+      }
+      return path as never; // opaque to the painter: made by the host for its own context
+    },
+    withScratch(width, height, use) {
+      // By level and by size rounded up: taking a picture of a large surface to draw a small part of it costs as much
+      // as the whole.
+      const level = depth++;
+      const [w, h] = [roundUp(width), roundUp(height)];
+      const key = `${level}:${w}x${h}`;
+      let surface = scratches.get(key);
+      if (!surface) {
+        if (scratches.size >= SCRATCH_SURFACES) scratches.clear();
+        surface = host.createSurface(w, h);
+        scratches.set(key, surface);
+      }
+      const { context } = surface;
+      reset(context);
+      context.clearRect(0, 0, width, height);
+      try {
+        return use(surface);
+      } finally {
+        depth--;
+      }
+    },
+    flatten(region, view, paint, put) {
+      const [l, t, r, b] = region;
+      const [width, height] = [r - l, b - t];
+      tools.withScratch(width, height, (surface) => {
+        paint(surface.context, { scale: view.scale, x: l, y: t, width, height });
+        put({ surface, width, height, x: l - view.x, y: t - view.y });
+      });
+    },
+    lay(context, { surface, width, height, ...at }, how = {}) {
+      const { x = at.x, y = at.y, alpha = 1, operation = 'source-over', blur = 0 } = how;
+      context.save();
+      context.setTransform(1, 0, 0, 1, 0, 0);
+      context.globalAlpha = alpha;
+      context.globalCompositeOperation = operation;
+      if (blur > 0) {
+        // Without a clip a filter works on the whole surface: thirty times as long for a letter.
+        const reach = Math.ceil(BLUR_REACH * blur) + 1;
+        const around: Rect = [
+          Math.floor(x) - reach,
+          Math.floor(y) - reach,
+          Math.ceil(x + width) + reach,
+          Math.ceil(y + height) + reach,
+        ];
+        context.clip(host.createPath(rectPath(around)) as never); // opaque to the painter
+        context.filter = `blur(${blur}px)`;
+      }
+      context.drawImage(surface.image as never, 0, 0, width, height, x, y, width, height);
+      context.filter = 'none';
+      context.restore();
+    },
+  };
+  return tools;
+}

@@ -1,0 +1,114 @@
+import { z } from 'zod';
+import { trackSchema } from '../../motion';
+import { idSchema, momentSchema, numberSchema, textSchema } from '../../time';
+import { PROPERTY_IDS } from './properties';
+import type { PropertyId } from './properties';
+import { pathBoxSchema, pathDataSchema } from './text-content';
+
+/** What layers have to do with one another, and what is done to a layer as a whole. */
+
+const property = z.enum(PROPERTY_IDS as [PropertyId, ...PropertyId[]]);
+const seed = z.number().int().min(0).max(0xffff_ffff);
+
+/** Effects, each a row: what it is called and its numbers with their bounds and what they begin with. */
+export const EFFECT_KINDS = {
+  blur: { label: 'Blur', parameters: { radius: { label: 'Radius', unit: 'px', min: 0, max: 200, begins: 0 } } },
+} as const;
+export type EffectKind = keyof typeof EFFECT_KINDS;
+
+const MAX_PARAMETERS = 24;
+/** An effect on a layer. Parameters that are left out are as the kind begins; one track each. */
+export const effectSchema = z.strictObject({
+  id: idSchema,
+  kind: z.enum(Object.keys(EFFECT_KINDS) as [EffectKind, ...EffectKind[]]), // keys of a literal object
+  isOn: z.boolean(),
+  seed: seed.default(0),
+  parameters: z
+    .record(idSchema, trackSchema)
+    .refine((p) => Object.keys(p).length <= MAX_PARAMETERS, `an effect has at most ${MAX_PARAMETERS} parameters`),
+});
+export type Effect = z.infer<typeof effectSchema>;
+
+/** A mask in the layer's own pixels: what lies within its path is seen, or added to, taken from or met with what was. */
+export const maskSchema = z.strictObject({
+  id: idSchema,
+  name: textSchema(80),
+  mode: z.enum(['add', 'subtract', 'intersect']),
+  inverted: z.boolean(),
+  d: pathDataSchema,
+  box: pathBoxSchema,
+  tracks: z.partialRecord(z.enum(['position', 'scale', 'rotation', 'feather', 'expansion', 'opacity']), trackSchema),
+});
+export type Mask = z.infer<typeof maskSchema>;
+
+/** Another layer through which this one is seen. */
+export const matteSchema = z.strictObject({
+  layerId: idSchema,
+  channel: z.enum(['alpha', 'luminance']),
+  inverted: z.boolean(),
+});
+
+/** Properties of another layer that this one takes over, with an offset of its own and so much later. */
+export const followSchema = z.strictObject({
+  layerId: idSchema,
+  properties: z.array(property).min(1).max(8),
+  /** Adds to what is followed (for opacity and scale: multiplies). */
+  keepsOwn: z.boolean(),
+  delay: z.strictObject({ unit: z.enum(['beats', 'seconds']), value: z.number().min(0).max(600) }),
+  /** Share of the way that is left after a tenth of a second: 0 follows at once. */
+  damping: z.number().min(0).max(1),
+  /** Turns to look at it. */
+  looksAt: z.boolean(),
+});
+
+/** A property that listens to the sound: value = track + amount × curve(envelope). */
+export const listenSchema = z.strictObject({
+  id: idSchema,
+  property,
+  source: z.enum(['low', 'mid', 'high', 'onsets', 'hits', 'beats', 'bars', 'energy']),
+  amount: z.union([numberSchema, z.tuple([numberSchema, numberSchema])]),
+  /** Seconds. */
+  attack: z.number().min(0).max(10),
+  release: z.number().min(0).max(10),
+  smoothing: z.number().min(0).max(10),
+  /** Exponent of the envelope. */
+  curve: z.number().min(0.1).max(10),
+  /** Levels of the envelope that count as nothing and as all. */
+  range: z.tuple([z.number().min(0).max(1), z.number().min(0).max(1)]),
+});
+
+/** What holds a layer in other frame sizes. */
+export const constraintsSchema = z.strictObject({
+  horizontal: z.enum(['left', 'centre', 'right', 'both', 'share']),
+  vertical: z.enum(['top', 'middle', 'bottom', 'both', 'share']),
+  within: z.enum(['frame', 'safe-area', 'parent']),
+  scales: z.enum(['fit', 'width', 'height', 'not']),
+});
+
+/** A place in a template that is meant to be filled: by the name of its slot. */
+export const slotUseSchema = z.strictObject({
+  slotId: idSchema,
+  /** What of the layer is replaced. */
+  part: z.enum(['text', 'picture', 'footage', 'logo', 'colour', 'font', 'number']),
+});
+
+/** From one layer into the next, which is its neighbour under the same parent. */
+export const transitionSchema = z.strictObject({
+  id: idSchema,
+  kind: idSchema,
+  fromId: idSchema,
+  toId: idSchema,
+  /** The middle of it. */
+  at: momentSchema,
+  duration: z.strictObject({ unit: z.enum(['beats', 'seconds']), value: z.number().min(0).max(60) }),
+  parameters: z
+    .record(idSchema, numberSchema)
+    .refine((p) => Object.keys(p).length <= MAX_PARAMETERS, `a transition has at most ${MAX_PARAMETERS} parameters`),
+});
+
+/** A line that things snap to and nobody sees; in a share of the frame, so that it serves every format. */
+export const guideLineSchema = z.strictObject({
+  id: idSchema,
+  axis: z.enum(['x', 'y']),
+  at: z.number().min(-1).max(2),
+});

@@ -1,0 +1,7 @@
+import { toVersion2 } from './0002-tree';
+
+/** A document of any version as it comes: an object of which nothing is known yet. */
+export type Json = Readonly<Record<string, unknown>>;
+
+/** From each version to the next. A step takes what its version allowed, valid or not, and never looks at the schema. */
+export const MIGRATIONS: Readonly<Record<number, (document: Json) => Json>> = { 1: toVersion2 };

@@ -1,0 +1,55 @@
+import { multiply } from '../../geometry';
+import { groupMatrix } from '../../piece';
+import type { DisplayItem, GroupItem } from '../list/display-list';
+import { NO_ACT, wipeEdge } from '../movement/act';
+import { INVISIBLE } from '../text/text-stage';
+import { actOfWhole } from './act-of-whole';
+import { blurOf } from './effects';
+import type { LayerAt } from './layer-items';
+import { withBlur } from './layer-reader';
+import { restBox } from './rest-box';
+
+/**
+ * A group at a time. Its layers lie where it has moved them; opacity, blend mode, blur and what its gestures do beside
+ * moving count for the whole.
+ */
+export function groupItem(at: LayerAt): GroupItem | null {
+  const { prepared, read, seconds, outer, context } = at;
+  const { layer } = prepared;
+  const box = restBox(prepared, context);
+  const isMoved = prepared.gestures.length > 0 && !context.isAtRest;
+  const { act, em, wash } = isMoved ? actOfWhole(prepared, box, seconds) : { act: NO_ACT, em: 0, wash: null };
+  const opacity = at.opacity * act.opacity * act.ink;
+  if (opacity < INVISIBLE || act.wipe?.share === 0) return null;
+  const children: DisplayItem[] = [];
+  for (const child of prepared.children) {
+    const item = context.draw.layer(child, seconds, context);
+    if (item) children.push(item);
+  }
+  if (children.length === 0) return null;
+  const standing = multiply(outer.matrix, groupMatrix(read, prepared.place));
+  const matrix = act === NO_ACT ? standing : multiply(standing, act.matrix);
+  const edge = act.wipe ? wipeEdge({ share: act.wipe.share, box }) : null;
+  const clip = act.clip ? { matrix: multiply(standing, act.clip.matrix), box: act.clip.box } : null;
+  const own =
+    `${opacity}|${layer.blend}|${edge ? `${edge.to[0]}@${matrix.join()}` : ''}|` +
+    `${clip ? clip.matrix.join() : ''}|${wash ? wash.colour + wash.share : ''}`;
+  const item: GroupItem = {
+    kind: 'group',
+    holds: 'layers',
+    layerId: layer.id,
+    children,
+    under: [],
+    matrix,
+    box,
+    opacity,
+    blend: layer.blend,
+    ...(edge ? { wipe: edge } : {}),
+    ...(clip ? { clip } : {}),
+    ...(wash ? { wash } : {}),
+    own,
+    fingerprint: `g${own}[${children.map((child) => child.fingerprint).join('~')}]`,
+  };
+  const blur = Math.hypot(blurOf(at), act.blur * em * prepared.fit) * outer.scale;
+  return withBlur(item, blur);
+}

@@ -1,0 +1,146 @@
+import { ellipsePath, multiply, roundedRectanglePath } from '../../geometry';
+import type { Box, Matrix } from '../../geometry';
+import type { Vector } from '../../motion';
+import { layerMatrix } from '../../piece';
+import type { LayerKind, LayerOf } from '../../piece';
+import type { Seconds } from '../../time';
+import type { PictureItem, ShapeItem, StillItem } from '../list/display-list';
+import { NO_ACT, wipeEdge } from '../movement/act';
+import { textItem } from '../text/text-item';
+import { INVISIBLE } from '../text/text-stage';
+import { actOfWhole } from './act-of-whole';
+import { blurOf } from './effects';
+import type { FrameContext } from './frame-context';
+import { groupItem } from './group-item';
+import { LayerReader, shapeItem, tinted, withBlur } from './layer-reader';
+import type { Outline } from './layer-reader';
+import { outerAt } from './outer';
+import type { Outer } from './outer';
+import type { PreparedLayer } from './prepare';
+
+/** A layer at one time, with what its kind needs to make its item. */
+export interface LayerAt {
+  readonly prepared: PreparedLayer;
+  readonly read: LayerReader;
+  readonly seconds: Seconds;
+  readonly opacity: number;
+  readonly outer: Outer;
+  readonly context: FrameContext;
+}
+
+/** How each kind of layer is drawn: its item at a time, without what is smeared; null draws nothing. */
+export const LAYER_ITEMS: { readonly [K in LayerKind]: (at: LayerAt, layer: LayerOf<K>) => StillItem | null } = {
+  text: (at, layer) => textItem(at, layer),
+  rectangle(at, layer) {
+    const [w, h] = at.read.vector('dimensions');
+    const radius = at.read.number('cornerRadius');
+    const outline = centred([w, h], roundedRectanglePath(w, h, radius), `q${w},${h},${radius}`, matrixOf(at));
+    return acted(at, shapeItem(at.prepared, at.read, outline, layer.content.gradient, at.opacity));
+  },
+  ellipse(at, layer) {
+    const [w, h] = at.read.vector('dimensions');
+    const outline = centred([w, h], ellipsePath(w, h), `e${w},${h}`, matrixOf(at));
+    return acted(at, shapeItem(at.prepared, at.read, outline, layer.content.gradient, at.opacity));
+  },
+  path(at, layer) {
+    const { d, box, gradient } = layer.content;
+    const outline = stretched(at.read.vector('dimensions'), d, box, matrixOf(at));
+    return acted(at, shapeItem(at.prepared, at.read, outline, gradient, at.opacity));
+  },
+  picture(at, layer) {
+    const { mediaHash } = at.prepared;
+    if (mediaHash === null) return null;
+    const [w, h] = at.read.vector('dimensions');
+    const cornerRadius = at.read.number('cornerRadius');
+    const matrix = matrixOf(at);
+    return acted(at, {
+      kind: 'picture',
+      layerId: layer.id,
+      mediaHash,
+      cornerRadius,
+      box: centredBox([w, h]),
+      matrix,
+      opacity: at.opacity,
+      blend: layer.blend,
+      fingerprint: `i${mediaHash}|${w},${h},${cornerRadius}|${matrix.join()}|${at.opacity}|${layer.blend}`,
+    });
+  },
+  group: (at) => groupItem(at),
+};
+
+const centredBox = ([w, h]: Vector): Box => [-w / 2, -h / 2, w / 2, h / 2];
+
+const matrixOf = ({ prepared, read, outer }: LayerAt): Matrix =>
+  prepared.parent ? multiply(outer.matrix, layerMatrix(read, prepared.place)) : layerMatrix(read, prepared.place);
+
+const centred = (sides: Vector, path: string, pathKey: string, matrix: Matrix): Outline => ({
+  path,
+  pathKey,
+  box: centredBox(sides),
+  matrix,
+  unitsPerPixel: 1,
+});
+
+/** A path drawn in a box of its own, stretched to the layer's sides. */
+function stretched([w, h]: Vector, d: string, [bw, bh]: Vector, matrix: Matrix): Outline {
+  const [kx, ky] = [w / bw, h / bh];
+  const own: Matrix = [
+    matrix[0] * kx,
+    matrix[1] * kx,
+    matrix[2] * ky,
+    matrix[3] * ky,
+    matrix[4] - (matrix[0] * w) / 2 - (matrix[2] * h) / 2,
+    matrix[5] - (matrix[1] * w) / 2 - (matrix[3] * h) / 2,
+  ];
+  const unitsPerPixel = 1 / Math.sqrt(Math.max(1e-9, Math.abs(kx * ky)));
+  return { path: d, pathKey: `p${d}`, box: [0, 0, bw, bh], matrix: own, unitsPerPixel };
+}
+
+/** What gestures and blur make of a layer that is one thing: a shape or a picture. */
+function acted<T extends ShapeItem | PictureItem>(at: LayerAt, item: T): T {
+  const { prepared, read, seconds, outer, context } = at;
+  const blur = blurOf(at) * outer.scale;
+  if (prepared.gestures.length === 0 || context.isAtRest) return withBlur(item, blur);
+  const [w, h] = read.vector('dimensions');
+  const { act, em } = actOfWhole(prepared, [-w / 2, -h / 2, w / 2, h / 2], seconds);
+  if (act === NO_ACT) return withBlur(item, blur);
+  const matrix = matrixOf(at);
+  // From the layer's pixels to the item's own coordinates, which differ for stretched paths only.
+  const [l, t, r, b] = item.box;
+  const toItem: Matrix = [
+    w / Math.max(1e-6, r - l),
+    0,
+    0,
+    h / Math.max(1e-6, b - t),
+    -w / 2 - (l * w) / Math.max(1e-6, r - l),
+    -h / 2 - (t * h) / Math.max(1e-6, b - t),
+  ];
+  const own = multiply(multiply(matrix, act.matrix), toItem);
+  const edge = act.wipe ? wipeEdge({ share: act.wipe.share, box: item.box }) : null;
+  const clip = act.clip ? { matrix: multiply(matrix, act.clip.matrix), box: act.clip.box } : null;
+  let changed: T = { ...item, matrix: own, opacity: item.opacity * act.opacity };
+  if (changed.kind === 'shape') {
+    const fill = changed.fill && tinted(changed.fill, act.tint);
+    changed = { ...changed, fill: act.ink > 0 ? fill : null };
+  }
+  const drawn = {
+    ...changed,
+    ...(edge ? { wipe: edge } : {}),
+    ...(clip ? { clip } : {}),
+    fingerprint:
+      `${item.fingerprint}a${own.join()}|${act.opacity}|${act.tint('#808080')}|${act.ink}|` +
+      `${edge?.to[0] ?? ''}|${clip ? clip.matrix.join() : ''}`,
+  };
+  return withBlur(withBlur(drawn, act.blur * em * prepared.fit * outer.scale), blur);
+}
+
+/** The layer as one thing at one time, without what is smeared. */
+export function stillItem(prepared: PreparedLayer, seconds: Seconds, context: FrameContext): StillItem | null {
+  const read = new LayerReader(prepared, seconds);
+  const opacity = context.isAtRest ? 1 : Math.min(1, Math.max(0, read.number('opacity')));
+  if (opacity < INVISIBLE) return null;
+  const at: LayerAt = { prepared, read, seconds, opacity, outer: outerAt(prepared, seconds, context), context };
+  // The row of the layer's own kind takes this layer; TypeScript cannot follow the pair through the lookup.
+  const make = LAYER_ITEMS[prepared.layer.kind] as (at: LayerAt, layer: PreparedLayer['layer']) => StillItem | null;
+  return make(at, prepared.layer);
+}

@@ -1,0 +1,146 @@
+import { evaluateTrack, prepareTrack } from '../../motion';
+import type { PreparedTrack, TrackValue } from '../../motion';
+import { LAYER_KINDS, fitIn, kindProperties, wornPiece } from '../../piece';
+import type { Effect, Fit, Format, Layer, LayerKind, Piece, PropertyId, ResolvedTimes } from '../../piece';
+import { framesPerSecond } from '../../time';
+import type { FrameRate, Seconds } from '../../time';
+import { prepareGesture } from '../movement/gesture-timing';
+import type { PreparedGesture } from '../movement/gesture-timing';
+
+/** A layer with everything resolved that does not change from frame to frame. */
+export interface PreparedLayer {
+  readonly layer: Layer;
+  readonly parent: PreparedLayer | null;
+  /** What is in a group, bottom to top. */
+  readonly children: readonly PreparedLayer[];
+  readonly start: Seconds;
+  readonly end: Seconds;
+  readonly tracks: Partial<Record<PropertyId, PreparedTrack>>;
+  readonly defaults: Partial<Record<PropertyId, TrackValue>>;
+  readonly place: Fit;
+  /** Pixels of the format a pixel of the lead makes. */
+  readonly fit: number;
+  readonly hidden: boolean;
+  readonly mediaHash: string | null;
+  readonly gestures: readonly PreparedGesture[];
+  readonly effects: readonly PreparedEffect[];
+  /** Seconds of each frame in which the shutter is open; 0 draws moments. */
+  readonly shutter: Seconds;
+}
+
+export interface PreparedEffect {
+  readonly kind: Effect['kind'];
+  readonly parameters: Readonly<Record<string, PreparedTrack>>;
+}
+
+export interface PreparedScene {
+  readonly format: Format;
+  /** What stands in the frame itself, bottom to top; what is in groups hangs on them. */
+  readonly layers: readonly PreparedLayer[];
+  readonly background: PreparedTrack;
+}
+
+/** A layer that asks for motion blur in a piece without has the usual shutter, open half the time. */
+const DEFAULT_SHUTTER = 180;
+
+/** A roll is made this much larger or smaller at most, so that it moves whole pixels. */
+const MOST_ROLL_CHANGE = 1.34;
+
+/**
+ * What a closing roll is scaled by besides, so that it moves whole pixels a frame in this format too: broken steps make
+ * letters shimmer. 1 where that would change it much.
+ */
+function wholeSteps(layer: Layer, fit: number, rate: FrameRate, times: ResolvedTimes): number {
+  if (layer.kind !== 'text' || !layer.content.phrase?.role.startsWith('credit-')) return 1;
+  const [first, last] = layer.tracks.position?.keyframes ?? [];
+  if (!first || !last || !Array.isArray(first.value) || !Array.isArray(last.value)) return 1;
+  const frames = Math.round((times.timeOf(last.at) - times.timeOf(first.at)) * framesPerSecond(rate));
+  const step = (Math.abs(first.value[1] - last.value[1]) / Math.max(1, frames)) * fit;
+  const change = Math.max(1, Math.round(step)) / Math.max(1e-6, step);
+  return change > MOST_ROLL_CHANGE || change < 1 / MOST_ROLL_CHANGE ? 1 : change;
+}
+
+/** Whether a layer is smeared: its own word, else its group's, else the piece's. */
+function isSmeared(layer: Layer, groups: ReadonlyMap<string, Layer>, shutter: number): boolean {
+  let asked: Layer | undefined = layer;
+  while (asked?.motionBlur === 'piece') asked = asked.parentId === null ? undefined : groups.get(asked.parentId);
+  return asked ? asked.motionBlur === 'on' : shutter > 0;
+}
+
+function hashOf(piece: Piece, layer: Layer): string | null {
+  // The row of the layer's own kind, so its content fits.
+  const { mediaOf } = LAYER_KINDS[layer.kind] as { mediaOf: (content: Layer['content']) => string | null };
+  const mediaId = mediaOf(layer.content);
+  return mediaId === null ? null : (piece.media.find((m) => m.id === mediaId)?.hash ?? null);
+}
+
+const defaultsOf = new Map<LayerKind, Partial<Record<PropertyId, TrackValue>>>();
+function defaults(kind: LayerKind): Partial<Record<PropertyId, TrackValue>> {
+  let values = defaultsOf.get(kind);
+  if (!values) defaultsOf.set(kind, (values = kindProperties(kind)));
+  return values;
+}
+
+/**
+ * Makes a piece ready to be drawn in one of its formats: in its wardrobe, with its times resolved, as a tree.
+ * @throws RangeError if the piece has no such format.
+ */
+export function prepareScene(document: Piece, times: ResolvedTimes, formatId: string): PreparedScene {
+  const piece = wornPiece(document);
+  const format = piece.formats.find((f) => f.id === formatId);
+  const lead = piece.formats.find((f) => f.id === piece.leadFormatId);
+  if (!format || !lead) throw new RangeError(`the piece has no format ${formatId}`);
+  const groups = new Map(piece.layers.filter((l) => l.kind === 'group').map((l) => [l.id, l]));
+  const waiting = new Map<string | null, Layer[]>();
+  for (const layer of piece.layers) {
+    const siblings = waiting.get(layer.parentId);
+    if (siblings) siblings.push(layer);
+    else waiting.set(layer.parentId, [layer]);
+  }
+  const frameLength = piece.frameRate.den / piece.frameRate.num;
+  const prepare = (layer: Layer, parent: PreparedLayer | null): PreparedLayer => {
+    const override = layer.overrides[formatId];
+    const place = fitIn(layer, lead, format);
+    const factor = place.factor * wholeSteps(layer, place.base, piece.frameRate, times);
+    const tracks: Partial<Record<PropertyId, PreparedTrack>> = {};
+    for (const [property, track] of Object.entries({ ...layer.tracks, ...override?.tracks }))
+      if (track) tracks[property as PropertyId] = prepareTrack(track, times.timeOf); // keys are validated by the schema
+    const children: PreparedLayer[] = [];
+    const prepared: PreparedLayer = {
+      layer,
+      parent,
+      children,
+      start: times.timeOf(layer.start),
+      end: times.timeOf(layer.end),
+      tracks,
+      defaults: defaults(layer.kind),
+      place: factor === place.factor ? place : { ...place, factor },
+      fit: factor,
+      hidden: layer.hidden || layer.isGuide || (override?.hidden ?? false),
+      gestures: layer.gestures.map((use) => prepareGesture(use, layer, piece.gestures, times)),
+      effects: layer.effects
+        .filter((effect) => effect.isOn)
+        .map(({ kind, parameters }) => ({
+          kind,
+          parameters: Object.fromEntries(
+            Object.entries(parameters).map(([id, track]) => [id, prepareTrack(track, times.timeOf)]),
+          ),
+        })),
+      shutter: isSmeared(layer, groups, piece.shutter) ? ((piece.shutter || DEFAULT_SHUTTER) / 360) * frameLength : 0,
+      mediaHash: hashOf(piece, layer),
+    };
+    for (const child of waiting.get(layer.id) ?? []) children.push(prepare(child, prepared));
+    return prepared;
+  };
+  const layers = (waiting.get(null) ?? []).map((layer) => prepare(layer, null));
+  return { format, layers, background: prepareTrack(piece.background, times.timeOf) };
+}
+
+/** Value of a property at a time, or the kind's default if the layer has no such track. */
+export function propertyAt(prepared: PreparedLayer, property: PropertyId, seconds: Seconds): TrackValue {
+  const track = prepared.tracks[property];
+  if (track) return evaluateTrack(track, seconds);
+  const value = prepared.defaults[property];
+  if (value === undefined) throw new RangeError(`a ${prepared.layer.kind} layer has no ${property}`);
+  return value;
+}

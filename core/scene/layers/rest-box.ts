@@ -1,0 +1,37 @@
+import { transformBox, unionBox } from '../../geometry';
+import type { Box } from '../../geometry';
+import type { FrameContext } from './frame-context';
+import type { PreparedLayer } from './prepare';
+
+const known = new WeakMap<FrameContext['layoutText'], WeakMap<PreparedLayer, Box>>();
+
+/** Shortest stretch before an end at which a layer is looked at. */
+const JUST_BEFORE = 1e-4;
+
+/**
+ * The box of what is in a group, pixels of the format as they are without the group: where its layers lie in the middle
+ * of its time, without their gestures. It does not change while they move, so that a group turns about one point.
+ */
+export function restBox(group: PreparedLayer, context: FrameContext): Box {
+  let boxes = known.get(context.layoutText);
+  if (!boxes) known.set(context.layoutText, (boxes = new WeakMap()));
+  let box = boxes.get(group);
+  if (!box) boxes.set(group, (box = measure(group, context)));
+  return box;
+}
+
+function measure(group: PreparedLayer, context: FrameContext): Box {
+  const middle = (group.start + group.end) / 2;
+  const still: FrameContext = { ...context, isAtRest: true, within: group, skipLayerId: null };
+  let all: Box | null = null;
+  for (const child of group.children) {
+    if (child.hidden) continue;
+    const at = Math.min(Math.max(middle, child.start), Math.max(child.start, child.end - JUST_BEFORE));
+    const item = context.draw.still(child, at, still);
+    if (!item) continue;
+    const box = transformBox(item.matrix, item.box);
+    all = all ? unionBox(all, box) : box;
+  }
+  const { centre } = group.place;
+  return all ?? [centre[0], centre[1], centre[0], centre[1]];
+}

@@ -1,0 +1,117 @@
+import { readFileSync, readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { createCanvas, loadImage } from '@napi-rs/canvas';
+import { describe, expect, it } from '@jest/globals';
+import type { SongAnalysis } from '@core/audio';
+import { PIECE_VERSION, allTracks, parsePiece } from '@core/piece';
+import type { MediaRef } from '@core/piece';
+import { createFrameSource } from '../../server/render/frame-source';
+import { createServerFonts } from '../../server/render/skia-host';
+import { ssim } from '../helpers/ssim';
+
+const DIR = 'tests/fixtures/version-1';
+const PIECES = ['nine-days', 'kite-maker', 'every-field'];
+const read = (name: string) =>
+  JSON.parse(readFileSync(join(DIR, `${name}.json`), 'utf8')) as {
+    piece: Record<string, unknown>;
+    analysis: SongAnalysis | null;
+  };
+/** Least likeness: what is left is the last bit of rounding. */
+const SAME = 0.99;
+
+/** Documents and pictures as the program of version 1 made them. */
+describe('pieces of version 1', () => {
+  it.each(PIECES)('%s opens as this version, and again as the same', (name) => {
+    const { piece } = read(name);
+    expect(piece.version).toBe(1);
+    const opened = parsePiece(piece);
+    if (!opened.ok) throw new Error(opened.problem.detail);
+    expect(opened.piece.version).toBe(PIECE_VERSION);
+    expect(parsePiece(JSON.parse(JSON.stringify(opened.piece)))).toEqual(opened);
+  });
+  it.each(PIECES)('%s keeps every value of every layer', (name) => {
+    const { piece } = read(name);
+    const opened = parsePiece(piece);
+    if (!opened.ok) throw new Error(opened.problem.detail);
+    const before = piece.layers as {
+      id: string;
+      content: unknown;
+      gestures: unknown;
+      tracks: Record<string, unknown>;
+    }[];
+    for (const [i, layer] of opened.piece.layers.entries()) {
+      expect(layer).toMatchObject({ id: before[i]!.id, content: before[i]!.content, gestures: before[i]!.gestures });
+      expect(Object.fromEntries(allTracks(layer))).toEqual(before[i]!.tracks);
+    }
+    const music = piece.music as { gain: number } | null;
+    if (music) expect(opened.piece.music!.volume).toEqual({ value: music.gain, keyframes: [] });
+  });
+  it.each(PIECES)(
+    '%s looks the same at the same times in every format',
+    async (name) => {
+      const { piece, analysis } = read(name);
+      const opened = parsePiece(piece);
+      if (!opened.ok) throw new Error(opened.problem.detail);
+      const files = (kind: string, file: (ref: (typeof opened.piece.media)[number]) => string) =>
+        Object.fromEntries(opened.piece.media.filter((m) => m.kind === kind).map((m) => [m.hash, join(DIR, file(m))]));
+      const shots = readdirSync(DIR).filter((file) => file.startsWith(`${name}.`) && file.endsWith('.png'));
+      expect(shots.length).toBeGreaterThan(3);
+      for (const shot of shots) {
+        const [, formatId, seconds] = /\.([a-z]+)\.([\d.]+)\.png$/.exec(shot)!;
+        const source = await createFrameSource(
+          {
+            piece: opened.piece,
+            analysis,
+            formatId: formatId!,
+            pictures: files('picture', () => 'harbour.png'),
+            fonts: files('font', (m) => `${m.name}.ttf`),
+          },
+          createServerFonts('dist/fonts'),
+        );
+        const image = await loadImage(join(DIR, shot));
+        const { canvas } = source.paint(Number(seconds), 320 / Math.max(source.width, source.height));
+        expect([canvas.width, canvas.height]).toEqual([image.width, image.height]);
+        const then = createCanvas(image.width, image.height);
+        then.getContext('2d').drawImage(image, 0, 0);
+        const likeness = ssim(canvas.data(), then.data(), image.width, image.height);
+        expect([shot, likeness >= SAME, likeness]).toEqual([shot, true, likeness]);
+      }
+    },
+    120_000,
+  );
+});
+
+describe('other versions', () => {
+  it('a newer one is refused by its number, not half understood', () => {
+    const { piece } = read('nine-days');
+    for (const version of [PIECE_VERSION + 1, 99])
+      expect(parsePiece({ ...piece, version })).toEqual({
+        ok: false,
+        problem: { code: 'UNKNOWN_VERSION', detail: String(version) },
+      });
+    for (const version of [0, -1, 1.5, '2', null])
+      expect(parsePiece({ ...piece, version })).toMatchObject({ ok: false, problem: { code: 'UNKNOWN_VERSION' } });
+  });
+  it('fields that are not known are named, never dropped', () => {
+    const opened = parsePiece(read('every-field').piece);
+    if (!opened.ok) throw new Error(opened.problem.detail);
+    const document = JSON.parse(JSON.stringify(opened.piece)) as {
+      layers: Record<string, unknown>[];
+      music: Record<string, unknown>;
+    };
+    const [first] = document.layers as [Record<string, Record<string, unknown>>];
+    const with_ = (change: object) => parsePiece({ ...document, ...change });
+    for (const [change, where] of [
+      [{ glitter: 1 }, 'glitter'],
+      [{ layers: [{ ...first, glitter: 1 }] }, 'glitter'],
+      [{ layers: [{ ...first, content: { ...first.content, glitter: 1 } }] }, 'glitter'],
+      [{ layers: [{ ...first, tracks: { glitter: { value: 1, keyframes: [] } } }] }, 'glitter'],
+      [{ layers: [{ ...first, start: { kind: 'free', seconds: 1, glitter: 2 } }] }, 'glitter'],
+      [{ music: { ...document.music, glitter: 1 } }, 'glitter'],
+    ] as const) {
+      const answer = with_(change);
+      expect(answer).toMatchObject({ ok: false, problem: { code: 'INVALID' } });
+      expect(answer.ok ? '' : answer.problem.detail).toContain(where);
+    }
+  });
+});
