@@ -10,8 +10,17 @@ import { unpackPiece } from '../server/features/pieces/piece-archive';
 import { convertSong } from '../server/features/media/convert-song';
 import { newGestureUse } from '@core/motion';
 import { createPainter } from '@core/paint';
-import { createLayer, createPiece, resolveTimes, ownTrack } from '@core/piece';
-import type { Piece } from '@core/piece';
+import {
+  EMPTY_HISTORY,
+  applyEdits,
+  createLayer,
+  createPiece,
+  keepsTimes,
+  recordStep,
+  resolveTimes,
+  ownTrack,
+} from '@core/piece';
+import type { Edit, Piece } from '@core/piece';
 import { prepareScene, sceneAt } from '@core/scene';
 import { createLayoutCache } from '@core/text';
 import { FRAME_RATES, frameCount, frameMiddle, freeMoment } from '@core/time';
@@ -236,6 +245,61 @@ async function lettersCost(): Promise<{ moving: number; still: number }> {
   return { moving: measure(true), still: measure(false) };
 }
 
+/**
+ * Milliseconds the page's own thread works for one move of a drag of 100 layers in a piece of 300: the edit with its
+ * checks, the undo step, and what is sent to the painting worker; and, as a baseline, copying the whole document for it.
+ */
+function dragCost(): { move: number; copy: number } {
+  let n = 0;
+  const ids = () => `d${++n}`;
+  const base = createPiece(
+    { name: 'bench', formats: [{ id: 'wide', name: 'Wide', width: 1920, height: 1080 }], frameRate: FRAME_RATES['30'] },
+    ids,
+  );
+  const layers = Array.from({ length: 300 }, (_, i) => {
+    const layer = createLayer(
+      'text',
+      {
+        name: `l${i}`,
+        start: freeMoment(0),
+        end: freeMoment(10),
+        content: { text: `Kite ${i}`, family: 'bricolage-grotesque' },
+        values: { position: [i, i] },
+      },
+      ids,
+    );
+    for (let k = 0; k < 5; k++)
+      ownTrack(layer, 'opacity').keyframes.push({
+        id: ids(),
+        at: freeMoment(k * 2),
+        value: k / 6,
+        easing: { type: 'linear' },
+      });
+    return layer;
+  });
+  let piece: Piece = { ...base, layers };
+  const times = resolveTimes(piece, null);
+  let history = EMPTY_HISTORY;
+  const move = (k: number): void => {
+    const edits = layers
+      .slice(0, 100)
+      .map(({ id }, i): Edit => ({ type: 'value.set', layerId: id, property: 'position', value: [i + k, i - k] }));
+    const result = applyEdits(piece, edits, times);
+    if (!keepsTimes(result.patches)) throw new Error('a drag on the canvas changes no times');
+    piece = result.piece;
+    history = recordStep(history, result, 'drag');
+    structuredClone(result.patches);
+  };
+  for (let k = 1; k <= 20; k++) move(k);
+  const count = 100;
+  let start = performance.now();
+  for (let k = 0; k < count; k++) move(30 + k);
+  const each = (performance.now() - start) / count;
+  start = performance.now();
+  for (let k = 0; k < 20; k++) structuredClone(piece);
+  return { move: each, copy: (performance.now() - start) / 20 };
+}
+
 async function main(): Promise<void> {
   const dir = await mkdtemp(join(tmpdir(), 'estrella-bench-'));
   try {
@@ -285,6 +349,10 @@ async function main(): Promise<void> {
     }
     console.log(
       `\nscene of 300 layers with 20 keyframes each: ${(await sceneCost()).toFixed(2)} ms a frame (aim: under 4)`,
+    );
+    const drag = dragCost();
+    console.log(
+      `a move of 100 layers in a piece of 300: ${drag.move.toFixed(1)} ms (aim: 8); copying the document alone ${drag.copy.toFixed(1)} ms`,
     );
     const letters = await lettersCost();
     console.log(

@@ -1,9 +1,13 @@
 import { mkdtemp, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { extname, join } from 'node:path';
 import { ANALYSIS_RATE, analyseSong } from '@core/audio';
+import { EXPORT_KINDS, EXPORT_KIND_IDS } from '@core/formats';
+import type { ExportKindId } from '@core/formats';
 import type { Piece } from '@core/piece';
-import { resolveTimes } from '@core/piece';
+import { CHECKS, runThrough } from '@core/checks';
+import { loadTexts, resolveTimes, withPieceFonts } from '@core/piece';
+import { createLayoutCache } from '@core/text';
 import { UsageError } from './cli-usage';
 import { convertSong } from './features/media/convert-song';
 import { readFontInThread } from './features/media/font-thread';
@@ -16,7 +20,7 @@ import { MAX_SONG_SECONDS } from './platform/limits';
 import { readHead } from './platform/media-store';
 import { createFrameSource } from './render/frame-source';
 import type { RenderInput } from './render/frame-source';
-import { renderVideo } from './render/render-video';
+import { EXPORTERS } from './render/export-kinds';
 import { createServerFonts } from './render/skia-host';
 
 const LIMIT_MS = 600_000;
@@ -74,21 +78,55 @@ function formatOf(piece: Piece, id: string | undefined): string {
   return wanted;
 }
 
-export async function render(file: string, format: string | undefined, out: string): Promise<void> {
+/** @param at - seconds of the piece, for kinds of files that show one moment. */
+export async function render(file: string, format: string | undefined, out: string, at: number): Promise<void> {
+  const extension = extname(out).slice(1).toLowerCase();
+  const kind = EXPORT_KIND_IDS.find((id) => EXPORT_KINDS[id].extension === extension);
+  const known = EXPORT_KIND_IDS.map((id) => `.${EXPORT_KINDS[id].extension}`).join(', ');
+  if (!kind) throw new UsageError(`--out must end in one of ${known}; got ${out}`);
   await withPiece(file, async (piece, input, songFile) => {
     const temporary = `${out}.part`;
     try {
-      const facts = await renderVideo({
+      const facts = await EXPORTERS[kind]({
         input: { ...input, formatId: formatOf(piece, format) },
         songFile,
+        at,
         out: temporary,
         assets,
       });
       await rename(temporary, out);
-      console.log(`${facts.frames} frames (${facts.painted} painted), ${facts.width}×${facts.height}: ${out}`);
+      console.log(`${summary(kind, facts)}: ${out}`);
     } finally {
       await rm(temporary, { force: true });
     }
+  });
+}
+
+function summary(kind: ExportKindId, facts: Record<string, unknown>): string {
+  const fact = (name: string) => String(facts[name]);
+  if (kind === 'wav') return `${fact('samples')} samples`;
+  const size = `${fact('width')}×${fact('height')}`;
+  return kind === 'png'
+    ? `frame ${fact('frame')}, ${size}`
+    : `${fact('frames')} frames (${fact('painted')} painted), ${size}`;
+}
+
+/** Runs every check over a piece and prints what they find. @returns Whether there was an error among it. */
+export async function check(file: string, asJson: boolean): Promise<boolean> {
+  return withPiece(file, async (piece, input) => {
+    const fonts = withPieceFonts(piece, createServerFonts(assets.fontsDir), (hash) =>
+      readFile(input.fonts[hash] ?? ''),
+    );
+    await loadTexts(piece, fonts);
+    const times = resolveTimes(piece, input.analysis);
+    const findings = runThrough({ piece, times, layoutText: createLayoutCache(fonts) });
+    if (asJson) console.log(JSON.stringify({ findings }));
+    else {
+      for (const { severity, check: id, text, at } of findings)
+        console.log(`${severity}: ${CHECKS[id].label}: ${text}${at === null ? '' : ` (${at.toFixed(2)} s)`}`);
+      if (findings.length === 0) console.log('nothing to look at');
+    }
+    return findings.some((found) => found.severity === 'error');
   });
 }
 

@@ -8,7 +8,8 @@ import { MAX_SONG_SECONDS } from './platform/limits';
 import { readHead } from './platform/media-store';
 
 const USAGE = `usage: estrella beats SONG [--json]
-       estrella render PIECE --format ID --out FILE.mp4
+       estrella render PIECE --format ID --out FILE.mp4|FILE.wav|FILE.png [--at SECONDS]
+       estrella check PIECE [--json]
        estrella frame PIECE --at SECONDS [--format ID] --out FILE.png`;
 
 async function beats(song: string, asJson: boolean): Promise<void> {
@@ -37,6 +38,10 @@ async function beats(song: string, asJson: boolean): Promise<void> {
   );
 }
 
+const COMMANDS = ['beats', 'render', 'frame', 'check'] as const;
+const isCommand = (word: string | undefined): word is (typeof COMMANDS)[number] =>
+  COMMANDS.some((command) => command === word);
+
 async function main(): Promise<void> {
   let parsed;
   try {
@@ -56,22 +61,27 @@ async function main(): Promise<void> {
   const { values, positionals } = parsed;
   const [command, file, ...rest] = positionals;
   if (values.help) return console.log(USAGE);
-  if (command !== 'beats' && command !== 'render' && command !== 'frame')
-    throw new UsageError(command ? `unknown command ${command}` : 'no command; try beats, render, frame or --help');
+  if (!isCommand(command))
+    throw new UsageError(command ? `unknown command ${command}` : `no command; try ${COMMANDS.join(', ')} or --help`);
   if (!file || rest.length > 0) throw new UsageError(`${command} takes one file`);
   if (command === 'beats') return beats(resolve(file), values.json);
   // Rendering brings most of the program with it, which beats does without.
-  const { frame, render } = await import('./cli-render');
+  const { check, frame, render } = await import('./cli-render');
+  if (command === 'check') {
+    if (await check(resolve(file), values.json)) process.exitCode = 1;
+    return;
+  }
   if (!values.out) throw new UsageError(`${command} needs --out FILE`);
-  if (command === 'render') return render(resolve(file), values.format, resolve(values.out));
-  const at = Number(values.at);
-  if (values.at === undefined || !Number.isFinite(at)) throw new UsageError('frame needs --at SECONDS');
+  const at = Number(values.at ?? 0);
+  if (!Number.isFinite(at)) throw new UsageError('--at takes seconds');
+  if (command === 'render') return render(resolve(file), values.format, resolve(values.out), at);
+  if (values.at === undefined) throw new UsageError('frame needs --at SECONDS');
   return frame(resolve(file), at, values.format, resolve(values.out));
 }
 
 // The decoder of WOFF2 fonts keeps a process alive.
 main().then(
-  () => process.exit(0),
+  () => process.exit(),
   (error: unknown) => {
     const line = (error instanceof Error ? error.message : String(error)).split('\n')[0];
     console.error(`estrella: ${line}`);

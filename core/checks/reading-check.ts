@@ -1,7 +1,7 @@
 import { wordRanges } from '../piece';
 import type { Piece, ResolvedTimes, TextLayer } from '../piece';
 import { transformBox } from '../geometry';
-import { prepareScene, sceneAt } from '../scene';
+import { findItem, prepareScene, sceneAt } from '../scene';
 import type { Box } from '../geometry';
 import type { LayoutText } from '../scene';
 import { readingTime } from '../text';
@@ -59,7 +59,7 @@ export function checkReading(piece: Piece, times: ResolvedTimes, layoutText: Lay
     const scene = prepareScene(piece, times, format.id);
     for (const layer of texts) {
       const at = restingTime(layer, times);
-      const item = sceneAt(scene, at, layoutText).items.find((i) => i.layerId === layer.id);
+      const item = findItem(sceneAt(scene, at, layoutText), layer.id);
       if (!item) continue;
       const [l, t, r, b]: Box = transformBox(item.matrix, inked(item.box));
       const [mx, my] = [format.width * SAFE_MARGIN, format.height * SAFE_MARGIN];

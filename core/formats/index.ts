@@ -8,3 +8,5 @@ export {
 export type { PieceFileProblem } from './piece-file';
 export { MAX_CUES, readSubtitles, writeSrt, writeVtt } from './subtitles';
 export type { Cue, ReadCues, SubtitleProblem } from './subtitles';
+export { EXPORT_KINDS, EXPORT_KIND_IDS } from './export-kinds';
+export type { ExportKindId, ExportKindRow } from './export-kinds';

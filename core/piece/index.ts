@@ -61,7 +61,7 @@ export type { MissingPin, ResolvedTimes } from './times/resolve-times';
 export { EDITS, applyEdits } from './edits';
 export type { Edit, EditResult, EditType } from './edits';
 export type { KeyRef } from './edits/key-edits';
-export { EMPTY_HISTORY, recordStep, redo, undo } from './edits/history';
+export { EMPTY_HISTORY, keepsTimes, patched, recordStep, redo, undo } from './edits/history';
 export type { History, HistoryStep } from './edits/history';
 export { fitIn, groupMatrix, layerMatrix, outerMatrix } from './document/place';
 export type { Fit, PlaceReader } from './document/place';

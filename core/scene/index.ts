@@ -1,4 +1,5 @@
 export { frameFingerprint } from './list/display-list';
+export { findItem } from './list/find-item';
 export type {
   DisplayItem,
   DisplayList,

@@ -166,7 +166,7 @@ export async function renderTo(page: Page, file: string): Promise<void> {
   await page.getByRole('button', { name: 'Render' }).click();
   await expect(page.locator('[data-job][data-state=succeeded]')).toBeVisible({ timeout: 180_000 });
   const download = page.waitForEvent('download');
-  await page.getByRole('link', { name: 'Download the video' }).click();
+  await page.getByRole('link', { name: 'Download the MP4 video' }).click();
   await (await download).saveAs(file);
 }
 

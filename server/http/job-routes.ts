@@ -1,5 +1,8 @@
 import { Hono } from 'hono';
 import { z } from 'zod';
+import { EXPORT_KINDS, EXPORT_KIND_IDS } from '@core/formats';
+import type { ExportKindId } from '@core/formats';
+import { secondsSchema } from '@core/time';
 import { isOver } from '../features/jobs/job-life';
 import type { ListedJob } from '../features/jobs/repository';
 import { LOCAL } from '../features/pieces/repository';
@@ -17,6 +20,18 @@ function secondsLeft(job: ListedJob): number | null {
   return (spent / job.progress) * (1 - job.progress);
 }
 
+const exportRequest = z.object({
+  pieceId: z.string().max(64),
+  formatId: z.string().max(64),
+  kind: z.enum(EXPORT_KIND_IDS).default('mp4'),
+  /** Seconds of the piece, for kinds that show one moment. */
+  at: secondsSchema.default(0),
+});
+
+/** Of an export; jobs of earlier versions made videos. */
+const kindOf = (job: { readonly payload: Record<string, unknown> }): ExportKindId =>
+  EXPORT_KIND_IDS.find((id) => id === job.payload.kind) ?? 'mp4';
+
 /** Most renders that may wait at once. */
 const MOST_WAITING = 200;
 
@@ -29,14 +44,15 @@ export function jobRoutes(context: ServerContext) {
     progress: job.progress,
     secondsLeft: secondsLeft(job),
     formatId: typeof job.payload.formatId === 'string' ? job.payload.formatId : null,
+    exportKind: kindOf(job),
     result: job.result,
     // written by runner.ts from AppError
     message: job.errorCode ? new AppError(job.errorCode as ErrorCode, job.errorDetail ?? '').message : null,
     createdAt: job.createdAt.toISOString(),
   });
   return new Hono()
-    .post('/exports', validJson(z.object({ pieceId: z.string().max(64), formatId: z.string().max(64) })), async (c) => {
-      const { pieceId, formatId } = c.req.valid('json');
+    .post('/exports', validJson(exportRequest), async (c) => {
+      const { pieceId, formatId, kind, at } = c.req.valid('json');
       const { piece } = await pieces.get(LOCAL, pieceId);
       if (!piece.formats.some((f) => f.id === formatId))
         throw new AppError('BAD_REQUEST', 'the piece has no such format');
@@ -46,7 +62,7 @@ export function jobRoutes(context: ServerContext) {
         lane: 'export',
         owner: LOCAL.owner,
         pieceId,
-        payload: { pieceId, formatId, document: piece },
+        payload: { pieceId, formatId, kind, at, document: piece },
       });
       await queue.enqueue(job);
       return c.json(view(job), 201);
@@ -72,10 +88,13 @@ export function jobRoutes(context: ServerContext) {
       if (job.state !== 'succeeded') throw new AppError('NOT_FOUND');
       // validated when the job was made
       const document = job.payload.document as { name: string; formats: { id: string; name: string }[] };
+      const { extension, mediaType, isFormatless } = EXPORT_KINDS[kindOf(job)];
       const format = document.formats.find((f) => f.id === job.payload.formatId);
-      const name = `${document.name} ${format?.name ?? ''}`.replace(/[^\p{L}\p{N} _-]/gu, '').trim();
-      return sendFile(c, store.exports.path(exportFile(job)), 'video/mp4', {
-        'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}.mp4`,
+      const name = `${document.name} ${isFormatless ? '' : (format?.name ?? '')}`
+        .replace(/[^\p{L}\p{N} _-]/gu, '')
+        .trim();
+      return sendFile(c, store.exports.path(exportFile(job)), mediaType, {
+        'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}.${extension}`,
       });
     });
 }

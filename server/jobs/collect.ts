@@ -1,3 +1,5 @@
+import { EXPORT_KINDS } from '@core/formats';
+import type { ExportKindId } from '@core/formats';
 import type { ServerContext } from './context';
 
 /**
@@ -79,6 +81,10 @@ async function collectFiles({ media, jobs, store }: ServerContext, graceMs: numb
   }
   return removed;
 }
+
+/** Named by attempt: two workers that both believe a job is theirs never write into one file. */
+export const exportName = (jobId: string, attempt: number, kind: ExportKindId): string =>
+  `${jobId}.${attempt}.${EXPORT_KINDS[kind].extension}`;
 
 /** The file of a finished export. Jobs of earlier versions had one name whatever the attempt. */
 export const exportFile = (job: { id: string; result: Record<string, unknown> | null }): string =>

@@ -1,11 +1,14 @@
 import { z } from 'zod';
 import { parsePiece } from '@core/piece';
 import type { Piece } from '@core/piece';
+import { EXPORT_KIND_IDS } from '@core/formats';
+import { secondsSchema } from '@core/time';
 import type { JobKind } from '../db/entities';
 import { prepareSong } from '../features/media/prepare-song';
 import { AppError, Cancelled, LeaseLost } from '../platform/errors';
 import type { RenderInput } from '../render/frame-source';
-import { renderVideo } from '../render/render-video';
+import { EXPORTERS } from '../render/export-kinds';
+import { exportName } from './collect';
 import type { ServerContext } from './context';
 
 /** What each kind of job does. */
@@ -25,7 +28,14 @@ export interface JobKindDefinition {
 }
 
 export const preparePayload = z.object({ hash: z.string(), name: z.string(), declared: z.number() });
-export const exportPayload = z.object({ pieceId: z.string(), formatId: z.string(), document: z.unknown() });
+export const exportPayload = z.object({
+  pieceId: z.string(),
+  formatId: z.string(),
+  document: z.unknown(),
+  // Jobs of earlier versions made videos.
+  kind: z.enum(EXPORT_KIND_IDS).default('mp4'),
+  at: secondsSchema.default(0),
+});
 
 /** Files and facts a render of a stored piece needs. @throws AppError MEDIA_MISSING. */
 export async function renderInputFor(
@@ -75,21 +85,22 @@ export const JOB_KINDS: Readonly<Record<JobKind, JobKindDefinition>> = {
   },
   export: {
     async run(context, payload, { jobId, attempt, signal, onProgress }) {
-      const { document, formatId } = exportPayload.parse(payload);
+      const { document, formatId, kind, at } = exportPayload.parse(payload);
       const parsed = parsePiece(document);
       if (!parsed.ok) throw new AppError('STORED_UNREADABLE', parsed.problem.detail);
       const { input, songFile } = await renderInputFor(context, parsed.piece, formatId);
       // Named by attempt: two workers that both believe the job is theirs never write into one file.
-      const file = `${jobId}.${attempt}.mp4`;
+      const file = exportName(jobId, attempt, kind);
       const target = await context.store.exports.prepare(file);
       try {
-        const facts = await renderVideo({
+        const facts = await EXPORTERS[kind]({
           input,
           songFile,
+          at,
           out: target.temporary,
           assets: context.config.assets,
           signal,
-          onFrame: (done, total) => onProgress(done / total),
+          onProgress,
         });
         if (signal.aborted) throw new Cancelled();
         await target.commit();

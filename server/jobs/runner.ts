@@ -1,4 +1,6 @@
 import { STALL_MS, createWatch } from '../features/jobs/job-life';
+import { EXPORT_KIND_IDS } from '@core/formats';
+import { exportName } from './collect';
 import { AppError, Cancelled, LeaseLost, TookTooLong, asAppError } from '../platform/errors';
 import type { ServerContext } from './context';
 import { JOB_KINDS } from './job-kinds';
@@ -121,7 +123,9 @@ export function createReaper(context: ServerContext, deadAfterMs?: number): () =
         { jobId: job.id, state: job.state, attempt: lost.attempt },
         'a worker was lost; its job is taken up again',
       );
-      if (job.kind === 'export') await store.exports.remove(`${job.id}.${lost.attempt}.mp4.part`);
+      if (job.kind === 'export')
+        for (const kind of EXPORT_KIND_IDS)
+          await store.exports.remove(`${exportName(job.id, lost.attempt, kind)}.part`);
       if (job.state === 'queued') await queue.enqueue(job);
       else await JOB_KINDS[job.kind].giveUp?.(context, job.payload);
     }

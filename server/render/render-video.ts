@@ -1,17 +1,15 @@
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
-import { mixSong, neededOfSong, resolveTimes } from '@core/piece';
-import type { Music, ResolvedTimes } from '@core/piece';
+import { resolveTimes } from '@core/piece';
 import { frameCount } from '@core/time';
 import type { Assets } from '../platform/config';
 import { AppError, Cancelled } from '../platform/errors';
-import { decodeStream, openAs } from '../platform/ffmpeg';
-import { MAX_SONG_SECONDS } from '../platform/limits';
-import { SOUND_RATE, startEncoder } from './encoder';
+import { startEncoder } from './encoder';
 import { evenSide } from './even-side';
 import type { RenderInput } from './frame-source';
 import type { FrameRun, ThreadInput, ThreadMessage } from './paint-thread';
+import { pieceSound, soundLength } from './piece-sound';
 
 /** Runs painted ahead of the encoder, a thread. */
 const RUNS_AHEAD = 2;
@@ -37,40 +35,6 @@ export interface RenderOptions {
   readonly onFrame?: (done: number, total: number) => void;
 }
 
-/** What is heard of the song, mixed to the sample; only the stretch that is needed is kept in memory. */
-async function soundOf(
-  music: Music,
-  songDuration: number,
-  times: ResolvedTimes,
-  file: string,
-  frames: number,
-  signal: AbortSignal | undefined,
-): Promise<[Float32Array, Float32Array] | null> {
-  const needed = neededOfSong(music, songDuration, frames / SOUND_RATE);
-  if (!needed) return null;
-  const from = Math.floor(needed.from * SOUND_RATE);
-  const count = Math.ceil(needed.to * SOUND_RATE) - from;
-  const channels = [new Float32Array(count), new Float32Array(count)] as const;
-  let position = 0;
-  await decodeStream(openAs('flac', file), {
-    sampleRate: SOUND_RATE,
-    channels: 2,
-    maxSeconds: needed.to,
-    limitMs: DECODE_LIMIT_MS,
-    ...(signal ? { signal } : {}),
-    onSamples: (samples) => {
-      for (let i = 0; i < samples.length; i += 2, position++) {
-        const at = position - from;
-        if (at < 0 || at >= count) continue;
-        channels[0][at] = samples[i] ?? 0;
-        channels[1][at] = samples[i + 1] ?? 0;
-      }
-    },
-  });
-  return mixSong(music, songDuration, { channels, rate: SOUND_RATE, offset: from / SOUND_RATE }, frames, times.timeOf);
-}
-const DECODE_LIMIT_MS = 300_000;
-
 export interface RenderFacts {
   readonly frames: number;
   /** Frames that were painted; the others equalled the frame before. */
@@ -95,13 +59,8 @@ export async function renderVideo(options: RenderOptions): Promise<RenderFacts> 
   if (total === 0) throw new AppError('NOTHING_TO_RENDER');
   const width = evenSide(format.width);
   const height = evenSide(format.height);
-  const soundFrames = Math.round((total * piece.frameRate.den * SOUND_RATE) / piece.frameRate.num);
-  const songDuration =
-    input.analysis?.duration ?? piece.media.find((m) => m.id === piece.music?.mediaId)?.duration ?? MAX_SONG_SECONDS;
-  const sound =
-    piece.music && options.songFile
-      ? await soundOf(piece.music, songDuration, times, options.songFile, soundFrames, signal)
-      : null;
+  const soundFrames = soundLength(total, piece.frameRate);
+  const sound = await pieceSound(input, options.songFile, times, soundFrames, signal);
   if (signal?.aborted) throw new Cancelled();
   const encoder = startEncoder({ width, height, frameRate: piece.frameRate, sound, soundFrames, out: options.out });
 

@@ -52,8 +52,9 @@ describe('pieces of version 1', () => {
       const { piece, analysis } = read(name);
       const opened = parsePiece(piece);
       if (!opened.ok) throw new Error(opened.problem.detail);
-      const files = (kind: string, file: (ref: (typeof opened.piece.media)[number]) => string) =>
-        Object.fromEntries(opened.piece.media.filter((m) => m.kind === kind).map((m) => [m.hash, join(DIR, file(m))]));
+      const { media } = opened.piece;
+      const files = (kind: string, file: (ref: MediaRef) => string) =>
+        Object.fromEntries(media.filter((m) => m.kind === kind).map((m) => [m.hash, join(DIR, file(m))]));
       const shots = readdirSync(DIR).filter((file) => file.startsWith(`${name}.`) && file.endsWith('.png'));
       expect(shots.length).toBeGreaterThan(3);
       for (const shot of shots) {

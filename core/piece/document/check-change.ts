@@ -1,8 +1,11 @@
-import type { z } from 'zod';
+import { z } from 'zod';
+import { LAYER_KINDS } from './layer-kinds';
+import { layerFields, layerSchema } from './layer-schema';
+import type { Layer } from './layer-schema';
 import { LISTS, LIST_IDS, pieceSchema, repeatedId } from './schema';
 import type { ListId, Piece } from './schema';
 import { exceededTotal } from './totals';
-import { brokenReference } from './tree';
+import { brokenReference, byId } from './tree';
 
 /**
  * Every edit must leave a valid document: what the schema refuses could neither be saved nor opened again. Only what an
@@ -17,6 +20,50 @@ function problemOf(schema: z.ZodType, value: unknown, where: string): string | n
   if (parsed.success) return null;
   const issue = parsed.error.issues[0];
   return `${[where, ...(issue?.path ?? [])].join('.')}: ${issue?.message ?? 'not valid'}`;
+}
+
+type Shape = Readonly<Record<string, z.ZodType | undefined>>;
+
+/** What is wrong with those fields of an object that changed. */
+function fieldsProblem(shape: Shape, before: object, after: object, where: string): string | null {
+  const [old, now] = [before as Readonly<Record<string, unknown>>, after as Readonly<Record<string, unknown>>];
+  for (const field of Object.keys(now)) {
+    if (old[field] === now[field]) continue;
+    const schema = Object.hasOwn(shape, field) ? shape[field] : undefined;
+    const problem = schema ? problemOf(schema, now[field], `${where}.${field}`) : `${where}: unknown field ${field}`;
+    if (problem) return problem;
+  }
+  return Object.keys(old).every((field) => Object.hasOwn(now, field) || shape[field]?.safeParse(undefined).success)
+    ? null
+    : `${where}: a field is missing`;
+}
+
+const { tracks: tracksSchema, ...otherFields } = layerFields;
+
+/** A layer that was valid before: a drag changes one track of it, and only that is looked at. */
+function layerProblem(before: Layer, after: Layer): string | null {
+  if (before.kind !== after.kind) return problemOf(layerSchema, after, 'layers');
+  const { tracks: oldTracks, ...old } = before;
+  const { tracks, ...now } = after;
+  return (
+    fieldsProblem({ ...otherFields, ...kindFields(after.kind) }, old, now, 'layers') ??
+    (oldTracks === tracks ? null : fieldsProblem(tracksSchema.shape, oldTracks, tracks, 'layers.tracks'))
+  );
+}
+
+const kindFields = (kind: Layer['kind']): Shape => ({ kind: z.literal(kind), content: LAYER_KINDS[kind].content });
+
+function layersProblem(before: readonly Layer[], after: readonly Layer[]): string | null {
+  const { most, label } = LISTS.layers;
+  if (after.length > most) return `a piece holds at most ${most} ${label}`;
+  const known = byId(before);
+  for (const layer of after) {
+    const old = known.get(layer.id);
+    if (old === layer) continue;
+    const problem = old ? layerProblem(old, layer) : problemOf(layerSchema, layer, 'layers');
+    if (problem) return problem;
+  }
+  return null;
 }
 
 function listProblem(list: ListId, before: readonly unknown[], after: readonly unknown[]): string | null {
@@ -36,9 +83,12 @@ export function changeProblem(before: Piece, after: Piece): string | null {
   for (const field of Object.keys(shape) as (keyof Piece)[]) {
     // keys of the schema
     if (before[field] === after[field]) continue;
-    const problem = isList(field)
-      ? listProblem(field, before[field], after[field])
-      : problemOf(shape[field], after[field], field);
+    const problem =
+      field === 'layers'
+        ? layersProblem(before.layers, after.layers)
+        : isList(field)
+          ? listProblem(field, before[field], after[field])
+          : problemOf(shape[field], after[field], field);
     if (problem) return problem;
   }
   if (!after.formats.some((f) => f.id === after.leadFormatId)) return 'the format that leads the others must stay';

@@ -69,7 +69,9 @@ export function inTreeOrder<T extends Node>(layers: readonly T[]): T[] {
     }
   };
   visit(null);
-  return out;
+  // What hangs on nothing is refused elsewhere; here nothing is lost.
+  const placed = new Set(out);
+  return out.length === layers.length ? out : [...out, ...layers.filter((layer) => !placed.has(layer))];
 }
 
 /** Whatever a layer names that is not there, or that leads back to it, in words; null if all is well. */

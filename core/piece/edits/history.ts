@@ -78,6 +78,39 @@ export function recordStep(history: History, result: EditResult, dragId: string 
   return { done: [...history.done.slice(-(LIMIT - 1)), step], undone: [] };
 }
 
+/** A document after patches; null if they do not fit it. Patches are what travels: to workers, stores and servers. */
+export const patched = (piece: Piece, patches: readonly Patch[]): Piece | null => stepped(piece, patches);
+
+/** Fields of a layer that have no times in them. */
+const TIMELESS = new Set([
+  'name',
+  'hidden',
+  'locked',
+  'blend',
+  'content',
+  'motionBlur',
+  'trail',
+  'constraints',
+  'slot',
+]);
+
+/**
+ * Whether patches leave every moment of the document where it is: then what was resolved before still holds. A drag on
+ * the canvas does.
+ */
+export const keepsTimes = (patches: readonly Patch[]): boolean =>
+  patches.every(({ path, op, value }) => {
+    const [list, , field, , leaf] = path;
+    if (list !== 'layers' || path.length < 3) return false;
+    if (TIMELESS.has(String(field))) return true;
+    if (field === 'overrides') return leaf === 'move' || leaf === 'scale' || leaf === 'hidden';
+    if (field !== 'tracks') return false;
+    if (leaf === 'value') return true;
+    // A whole track that comes or goes and holds no keyframes.
+    const keyframes = (value as { keyframes?: unknown[] } | undefined)?.keyframes;
+    return path.length === 4 && op === 'add' && keyframes?.length === 0;
+  });
+
 /** A step that no longer fits its document (stored by another version, or damaged) changes nothing. */
 function stepped(piece: Piece, patches: readonly Patch[]): Piece | null {
   try {
@@ -87,24 +120,34 @@ function stepped(piece: Piece, patches: readonly Patch[]): Piece | null {
   }
 }
 
+/** Where a step back or forth leads, and the patches it took. */
+export interface Stepped {
+  readonly piece: Piece;
+  readonly history: History;
+  readonly label: string;
+  readonly patches: Patch[];
+}
+
 /** The document before the last step; null if there is none, or none that fits. */
-export function undo(piece: Piece, history: History): { piece: Piece; history: History; label: string } | null {
+export function undo(piece: Piece, history: History): Stepped | null {
   const step = history.done[history.done.length - 1];
   const before = step && stepped(piece, step.inverse);
   if (!step || !before) return null;
   return {
     piece: before,
+    patches: [...step.inverse],
     history: { done: history.done.slice(0, -1), undone: [...history.undone, step] },
     label: step.label,
   };
 }
 
-export function redo(piece: Piece, history: History): { piece: Piece; history: History; label: string } | null {
+export function redo(piece: Piece, history: History): Stepped | null {
   const step = history.undone[history.undone.length - 1];
   const after = step && stepped(piece, step.patches);
   if (!step || !after) return null;
   return {
     piece: after,
+    patches: [...step.patches],
     history: { done: [...history.done, { ...step, dragId: null }], undone: history.undone.slice(0, -1) },
     label: step.label,
   };

@@ -19,7 +19,7 @@ export interface NewJob {
 export type ListedJob = Pick<
   JobRow,
   'id' | 'kind' | 'state' | 'progress' | 'result' | 'errorCode' | 'errorDetail' | 'startedAt' | 'createdAt'
-> & { readonly payload: { readonly formatId?: unknown } };
+> & { readonly payload: { readonly formatId?: unknown; readonly kind?: unknown } };
 
 export type Outcome =
   | { readonly state: 'succeeded'; readonly result: Record<string, unknown> }
@@ -97,7 +97,7 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
     },
     listForPiece: (pieceId, owner) =>
       source.query(
-        `SELECT id, kind, state, progress, result, error_code AS "errorCode", error_detail AS "errorDetail", started_at AS "startedAt", created_at AS "createdAt", jsonb_build_object('formatId', payload->'formatId') AS payload
+        `SELECT id, kind, state, progress, result, error_code AS "errorCode", error_detail AS "errorDetail", started_at AS "startedAt", created_at AS "createdAt", jsonb_build_object('formatId', payload->'formatId', 'kind', payload->'kind') AS payload
          FROM job WHERE piece_id = $1 AND owner = $2 AND kind = 'export' ORDER BY created_at DESC LIMIT 20`,
         [pieceId, owner],
       ) as Promise<ListedJob[]>,

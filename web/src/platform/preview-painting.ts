@@ -1,6 +1,8 @@
 import { createPainter } from '@core/paint';
 import type { DrawContext } from '@core/paint';
-import { loadTexts, resolveTimes } from '@core/piece';
+import type { SongAnalysis } from '@core/audio';
+import { loadTexts, patched, resolveTimes } from '@core/piece';
+import type { Piece } from '@core/piece';
 import { boxCorners } from '@core/geometry';
 import { prepareScene, sceneAt } from '@core/scene';
 import type { DisplayItem, LayoutText, PreparedScene } from '@core/scene';
@@ -57,22 +59,44 @@ function schedule(): void {
   setTimeout(paint, 0); // messages that are already waiting come first, and the newest wins
 }
 
-async function setScene(message: Extract<ToPreview, { type: 'scene' }>): Promise<void> {
-  const { piece } = message;
-  const fonts = await browserPieceFonts(piece);
+/** What the page told of the piece. */
+let piece: Piece | null = null;
+let analysis: SongAnalysis | null = null;
+let formatId = '';
+let isStale = false;
+
+/** Messages come in runs (a document, its analysis, its format; patches of a drag): the scene is made once for all. */
+function refresh(): void {
+  if (isStale) return;
+  isStale = true;
+  setTimeout(() => {
+    isStale = false;
+    prepare().catch(fail);
+  }, 0);
+}
+
+const fail = (error: unknown) =>
+  post({ type: 'failed', message: error instanceof Error ? error.message : String(error) });
+
+async function prepare(): Promise<void> {
+  const now = piece;
+  if (!now || !now.formats.some((format) => format.id === formatId)) return;
+  const fonts = await browserPieceFonts(now);
+  if (now !== piece) return refresh();
   if (fonts !== laidWith) {
     layout = createLayoutCache(fonts);
     laidWith = fonts;
   }
-  scene = prepareScene(piece, resolveTimes(piece, message.analysis), message.formatId);
+  scene = prepareScene(now, resolveTimes(now, analysis), formatId);
   schedule();
   const before = fonts.generation;
   let arrived = false;
   try {
-    [arrived] = await Promise.all([host.loadPictures(pictureHashes(piece)), loadTexts(piece, fonts)]);
+    [arrived] = await Promise.all([host.loadPictures(pictureHashes(now)), loadTexts(now, fonts)]);
   } finally {
     // What did arrive is shown, also if a font is missing.
     if (arrived || fonts.generation !== before) {
+      layout = createLayoutCache(fonts);
       painter.forget();
       schedule();
     }
@@ -88,10 +112,24 @@ export function receive(data: ToPreview): void {
       schedule();
       break;
     }
-    case 'scene':
-      setScene(data).catch((error: unknown) =>
-        post({ type: 'failed', message: error instanceof Error ? error.message : String(error) }),
-      );
+    case 'document':
+      piece = data.piece;
+      refresh();
+      break;
+    case 'patches': {
+      const next = piece && patched(piece, data.patches);
+      if (!next) return post({ type: 'lost' });
+      piece = next;
+      refresh();
+      break;
+    }
+    case 'analysis':
+      analysis = data.analysis;
+      refresh();
+      break;
+    case 'format':
+      formatId = data.formatId;
+      refresh();
       break;
     case 'frame':
       wanted = data;

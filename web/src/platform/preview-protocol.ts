@@ -1,10 +1,15 @@
 import type { SongAnalysis } from '@core/audio';
-import type { Piece } from '@core/piece';
+import type { EditResult, Piece } from '@core/piece';
 
 /** Messages between the page and the painting worker. */
 export type ToPreview =
   | { readonly type: 'canvas'; readonly canvas: OffscreenCanvas }
-  | { readonly type: 'scene'; readonly piece: Piece; readonly analysis: SongAnalysis | null; readonly formatId: string }
+  /** Another document. */
+  | { readonly type: 'document'; readonly piece: Piece }
+  /** What has changed in it since the last message about it. */
+  | { readonly type: 'patches'; readonly patches: EditResult['patches'] }
+  | { readonly type: 'analysis'; readonly analysis: SongAnalysis | null }
+  | { readonly type: 'format'; readonly formatId: string }
   | {
       readonly type: 'frame';
       readonly seconds: number;
@@ -29,4 +34,6 @@ export type FromPreview =
       readonly places: readonly LayerPlace[];
       readonly scale: number;
     }
-  | { readonly type: 'failed'; readonly message: string };
+  | { readonly type: 'failed'; readonly message: string }
+  /** The patches did not fit: the whole document is wanted. */
+  | { readonly type: 'lost' };

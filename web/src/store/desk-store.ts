@@ -1,11 +1,13 @@
 import { create } from 'zustand';
 import type { SongAnalysis } from '@core/audio';
-import { EMPTY_HISTORY, applyEdits, recordStep, redo, resolveTimes, undo } from '@core/piece';
+import { EMPTY_HISTORY, applyEdits, keepsTimes, recordStep, redo, resolveTimes, undo } from '@core/piece';
 import type { LocalWork } from '../saving/local-work';
 import type { SaveState } from '../saving/saver';
 import { createBursts } from './bursts';
 import { knownAnalysis, rememberAnalysis, songHash } from './song-analyses';
-import type { Edit, History, KeyRef, Piece, ResolvedTimes } from '@core/piece';
+import type { Edit, EditResult, History, KeyRef, Piece, ResolvedTimes } from '@core/piece';
+
+type Patches = EditResult['patches'];
 
 export const RUNGS = ['music', 'words', 'picture', 'motion', 'sound', 'colour', 'run-through', 'send'] as const;
 export type Rung = (typeof RUNGS)[number];
@@ -19,6 +21,8 @@ export interface DeskState {
   readonly analysis: SongAnalysis | null;
   readonly times: ResolvedTimes | null;
   readonly history: History;
+  /** How the document came from the one before it: what is sent on to the painting worker. Null if it is another one. */
+  readonly change: { readonly from: Piece; readonly patches: Patches } | null;
   /** The server's revision the document stands on. */
   readonly revision: number;
   readonly saveState: SaveState;
@@ -59,6 +63,7 @@ const initial: DeskState = {
   analysis: null,
   times: null,
   history: EMPTY_HISTORY,
+  change: null,
   revision: 0,
   saveState: 'saved',
   saveMessage: null,
@@ -129,8 +134,9 @@ if (typeof window !== 'undefined') {
     window.addEventListener(end, () => (heldPointers = 0), true);
 }
 
-function place(piece: Piece, history: History): void {
-  const { selectedLayers, selectedKeys, formatId, enteredGroup } = get();
+/** @param patches - what makes the document of the one before it; null if it is another one. */
+function place(piece: Piece, history: History, patches: Patches | null): void {
+  const { piece: before, times, analysis: heard, selectedLayers, selectedKeys, formatId, enteredGroup } = get();
   // Undo may bring another song back: beats follow the song, never the other way round.
   const hash = songHash(piece);
   const analysis = hash ? knownAnalysis(hash) : null;
@@ -142,7 +148,8 @@ function place(piece: Piece, history: History): void {
     piece,
     history,
     analysis,
-    times: resolveTimes(piece, analysis),
+    change: before && patches ? { from: before, patches } : null,
+    times: times && patches && analysis === heard && keepsTimes(patches) ? times : resolveTimes(piece, analysis),
     selectedLayers: selectedLayers.filter((id) => ids.has(id)),
     selectedKeys: selectedKeys.filter(keyStands),
     enteredGroup: enteredGroup !== null && ids.has(enteredGroup) ? enteredGroup : null,
@@ -162,7 +169,7 @@ export function edit(edits: readonly Edit[], drag: string | null = null): boolea
   const result = applyEdits(piece, edits, times);
   if (result.refused !== null) set({ notice: `That was left out: ${result.refused}.` });
   if (result.patches.length === 0) return false;
-  place(result.piece, recordStep(history, result, bursts(drag, edits)));
+  place(result.piece, recordStep(history, result, bursts(drag, edits)), result.patches);
   return true;
 }
 
@@ -174,6 +181,7 @@ export function replaceDocument(next: Piece, label: string): void {
   place(
     next,
     recordStep(history, { piece: next, patches: whole(next), inverse: whole(piece), label, refused: null }, null),
+    null,
   );
 }
 
@@ -181,7 +189,7 @@ export function undoEdit(): void {
   const { piece, history } = get();
   const result = piece && undo(piece, history);
   if (!result) return;
-  place(result.piece, result.history);
+  place(result.piece, result.history, result.patches);
   set({ notice: `Undone: ${result.label}` });
 }
 
@@ -189,7 +197,7 @@ export function redoEdit(): void {
   const { piece, history } = get();
   const result = piece && redo(piece, history);
   if (!result) return;
-  place(result.piece, result.history);
+  place(result.piece, result.history, result.patches);
   set({ notice: `Done again: ${result.label}` });
 }
 

@@ -2,14 +2,14 @@ import { useEffect, useRef, useState } from 'react';
 import type { PointerEvent as ReactPointerEvent } from 'react';
 import type { Matrix } from '@core/geometry';
 import { outermost } from '@core/piece';
-import type { Format, Layer } from '@core/piece';
+import type { Edit, Format, Layer } from '@core/piece';
 import { applyMatrix } from '@core/geometry';
 import { newId } from '../../platform/ids';
 import { playhead } from '../../platform/clock';
 import type { LayerPlace } from '../../platform/preview-protocol';
 import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
 import { usePiece } from '../../store/selectors';
-import { setValue, valueNow } from '../desk/commands';
+import { setValue, valueEdit, valueNow } from '../desk/commands';
 import { enterGroup, meantLayer, setPlaces as tellPlaces } from '../desk/group-commands';
 import { MotionPathHandles } from './MotionPathHandles';
 import { placeNow } from './place-now';
@@ -56,8 +56,15 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
   const [guides, setGuides] = useState<readonly Guide[]>([]);
   const drag = useRef<Drag | null>(null);
   const svg = useRef<SVGSVGElement>(null);
-  useEffect(() => onPlaces((next) => setPlaces(next)), []);
-  useEffect(() => tellPlaces(() => places), [places]);
+  useEffect(() => {
+    let newest: readonly LayerPlace[] = [];
+    tellPlaces(() => newest);
+    return onPlaces((next) => {
+      newest = next;
+      // While it plays no handle is shown, so none is drawn anew.
+      if (!useDesk.getState().isPlaying) setPlaces(next);
+    });
+  }, []);
 
   const isLead = format.id === piece.leadFormatId;
   const toFormat = (e: { clientX: number; clientY: number }): Point => {
@@ -161,25 +168,20 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
       setGuides(snapped.guides);
       dx += snapped.dx;
       dy += snapped.dy;
-      for (const { layer, position, override, inward } of d.layers) {
+      // One edit for all: a drag of a hundred layers is one change of the document a move.
+      const edits = d.layers.map(({ layer, position, override, inward }): Edit => {
         // What is in a group is moved by its own measure.
         const [ix, iy] = applyMatrix(inward, dx, dy);
-        if (isLead) setValue(layer, 'position', [position[0] + ix, position[1] + iy], d.gesture);
-        else {
-          const base = override ?? NO_OVERRIDE;
-          edit(
-            [
-              {
-                type: 'layer.setOverride',
-                id: layer.id,
-                formatId: format.id,
-                override: { ...base, move: [base.move[0] + ix, base.move[1] + iy] },
-              },
-            ],
-            d.gesture,
-          );
-        }
-      }
+        if (isLead) return valueEdit(layer, 'position', [position[0] + ix, position[1] + iy]);
+        const base = override ?? NO_OVERRIDE;
+        return {
+          type: 'layer.setOverride',
+          id: layer.id,
+          formatId: format.id,
+          override: { ...base, move: [base.move[0] + ix, base.move[1] + iy] },
+        };
+      });
+      edit(edits, d.gesture);
     } else if (d.kind === 'scale') {
       const before = Math.hypot(d.from[0] - d.pivot[0], d.from[1] - d.pivot[1]);
       const factor = before < 1 ? 1 : Math.hypot(at[0] - d.pivot[0], at[1] - d.pivot[1]) / before;

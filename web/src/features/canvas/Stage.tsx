@@ -3,11 +3,11 @@ import { formatOf } from '@core/piece';
 import { frameMiddle, framesPerSecond, secondsToFrame } from '@core/time';
 import { playhead } from '../../platform/clock';
 import { setView, useDesk } from '../../store/desk-store';
-import { useAnalysis, usePiece } from '../../store/selectors';
+import { usePiece } from '../../store/selectors';
 import { BeatFlash } from './BeatFlash';
 import { DrawPath } from './DrawPath';
 import { Handles } from './Handles';
-import { onPreviewFailure, previewStats, sendToPreview } from './preview-client';
+import { followPiece, onPreviewFailure, previewStats, sendToPreview } from './preview-client';
 import { TextEditor } from './TextEditor';
 
 /** Smallest share of the wanted resolution that playing falls back to. */
@@ -18,7 +18,6 @@ const SAME_MOMENT = 1e-7;
 /** The canvas: painted by the worker at the size it is seen, with the handles over it. */
 export function Stage() {
   const piece = usePiece();
-  const analysis = useAnalysis();
   const formatId = useDesk((s) => s.formatId);
   const isPlaying = useDesk((s) => s.isPlaying);
   const editingText = useDesk((s) => s.editingText);
@@ -53,7 +52,7 @@ export function Stage() {
     return () => canvas.remove();
   }, []);
 
-  useEffect(() => sendToPreview({ type: 'scene', piece, analysis, formatId: format.id }), [piece, analysis, format.id]);
+  useEffect(() => followPiece(), []);
 
   useEffect(() => onPreviewFailure((message) => setView({ notice: message })), []);
 

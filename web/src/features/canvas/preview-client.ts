@@ -1,3 +1,5 @@
+import type { Piece } from '@core/piece';
+import { useDesk } from '../../store/desk-store';
 import type { FromPreview, LayerPlace, ToPreview } from '../../platform/preview-protocol';
 
 /**
@@ -27,6 +29,7 @@ function theWorker(): Worker {
         lastFailure = data.message;
         return;
       }
+      if (data.type === 'lost') return sendWhole();
       const now = performance.now();
       stamps.push(now);
       while (stamps.length > 0 && stamps[0]! < now - 1000) stamps.shift();
@@ -40,6 +43,39 @@ function theWorker(): Worker {
 
 export function sendToPreview(message: ToPreview): void {
   theWorker().postMessage(message, message.type === 'canvas' ? [message.canvas] : []);
+}
+
+/** The document the worker holds. */
+let held: Piece | null = null;
+
+function sendWhole(): void {
+  const { piece } = useDesk.getState();
+  held = piece;
+  if (piece) sendToPreview({ type: 'document', piece });
+}
+
+/**
+ * Keeps the worker's copy of the piece up to date: the document once, then what changes of it; what was found in the
+ * song once a song. @returns What stops it.
+ */
+export function followPiece(): () => void {
+  const { analysis, formatId } = useDesk.getState();
+  sendToPreview({ type: 'analysis', analysis });
+  sendToPreview({ type: 'format', formatId });
+  sendWhole();
+  const stop = useDesk.subscribe((now, before) => {
+    if (now.analysis !== before.analysis) sendToPreview({ type: 'analysis', analysis: now.analysis });
+    if (now.formatId !== before.formatId) sendToPreview({ type: 'format', formatId: now.formatId });
+    if (now.piece === held) return;
+    if (now.piece && now.change && now.change.from === held) {
+      held = now.piece;
+      sendToPreview({ type: 'patches', patches: now.change.patches });
+    } else sendWhole();
+  });
+  return () => {
+    stop();
+    held = null;
+  };
 }
 
 export function onPlaces(listener: (places: readonly LayerPlace[], seconds: number) => void): () => void {

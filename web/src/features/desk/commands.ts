@@ -174,21 +174,15 @@ export function valueNow(layer: Layer, property: PropertyId, seconds: Seconds = 
   return track && o ? evaluateTrack(prepareTrack(track, o.times.timeOf), seconds) : null;
 }
 
-/** Sets a property at the playhead: a keyframe if the property has any, its standing value otherwise. */
+/** The edit that sets a property at the playhead: a keyframe if the property has any, its standing value otherwise. */
+export function valueEdit(layer: Layer, property: PropertyId, value: TrackValue): Edit {
+  const isAnimated = (layer.tracks[property]?.keyframes.length ?? 0) > 0;
+  const at = isAnimated ? { at: momentAtPlayhead(), keyId: newId() } : {};
+  return { type: 'value.set', layerId: layer.id, property, value, ...at };
+}
+
 export function setValue(layer: Layer, property: PropertyId, value: TrackValue, gesture: string | null): void {
-  const animated = (layer.tracks[property]?.keyframes.length ?? 0) > 0;
-  edit(
-    [
-      {
-        type: 'value.set',
-        layerId: layer.id,
-        property,
-        value,
-        ...(animated ? { at: momentAtPlayhead(), keyId: newId() } : {}),
-      },
-    ],
-    gesture,
-  );
+  edit([valueEdit(layer, property, value)], gesture);
 }
 
 /** Puts a keyframe with the present value at the playhead; on a keyframe, removes it. */
@@ -371,11 +365,11 @@ export function selectAllKeys(): void {
 }
 
 export function nudgeSelection(dx: number, dy: number): void {
-  const gesture = 'nudge';
-  for (const layer of selected()) {
+  const edits = selected().flatMap((layer): Edit[] => {
     const position = valueNow(layer, 'position');
-    if (Array.isArray(position)) setValue(layer, 'position', [position[0] + dx, position[1] + dy], gesture);
-  }
+    return Array.isArray(position) ? [valueEdit(layer, 'position', [position[0] + dx, position[1] + dy])] : [];
+  });
+  if (edits.length > 0) edit(edits, 'nudge');
 }
 
 /** Cuts the selected layers' span at the playhead: `start` begins them here, `end` ends them here. */

@@ -101,7 +101,7 @@ export function moveOutOfGroup(): void {
  * @param behind - the layer they come to lie in front of; null puts them furthest back.
  */
 export function dropLayers(ids: readonly string[], parentId: string | null, behind: string | null): void {
-  edit([{ type: 'layer.reparent', ids: [...ids], parentId, behind, at: playhead.seconds }]);
+  if (edit([{ type: 'layer.reparent', ids: [...ids], parentId, behind, at: playhead.seconds }])) selectLayers(ids);
 }
 
 /** The layer that is meant by a click on one: the outermost group around it within the open group, or itself. */

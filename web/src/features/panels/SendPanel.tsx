@@ -2,6 +2,9 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { IconButton } from '@chakra-ui/react';
 import { Download, RotateCcw, Trash2, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
+import { EXPORT_KINDS, EXPORT_KIND_IDS } from '@core/formats';
+import type { ExportKindId } from '@core/formats';
+import { playhead } from '../../platform/clock';
 import { ApiError, api, call, receivedPiece } from '../../platform/api';
 import { onNews } from '../../platform/news';
 import { replaceDocument, setView, useDesk } from '../../store/desk-store';
@@ -53,6 +56,7 @@ export function SendPanel() {
     }
     await queries.invalidateQueries({ queryKey: exportsKey });
   };
+  const [kind, setKind] = useState<ExportKindId>('mp4');
   const render = (formatId: string) =>
     attempt(async () => {
       await saveNow();
@@ -61,7 +65,7 @@ export function SendPanel() {
           'UNSAVED',
           'The newest edits could not be saved yet, so the video would lack them. Try again when they are.',
         );
-      await call(api.jobs.exports.$post({ json: { pieceId: piece.id, formatId } }));
+      await call(api.jobs.exports.$post({ json: { pieceId: piece.id, formatId, kind, at: playhead.seconds } }));
     });
   const restore = (revision: number) =>
     attempt(async () => {
@@ -79,24 +83,47 @@ export function SendPanel() {
   return (
     <>
       <h2 className="title">Send</h2>
-      <p className="muted">MP4, H.264 High, AAC 48 kHz. Rendering goes on while you work.</p>
-      {piece.formats.map((format) => (
-        <div key={format.id} className="prop" style={{ minHeight: 36, gridTemplateColumns: '1fr auto' }}>
-          <span>
-            {format.name}{' '}
-            <span className="mono muted" style={{ fontSize: 12 }}>
-              {format.width} × {format.height}
+      <div className="prop" style={{ gridTemplateColumns: 'auto 1fr' }}>
+        <span className="name">Render as</span>
+        <select
+          className="field"
+          aria-label="Kind of file"
+          value={kind}
+          onChange={(e) => setKind(e.target.value as ExportKindId)} // options of the table
+        >
+          {EXPORT_KIND_IDS.map((id) => (
+            <option key={id} value={id}>
+              {EXPORT_KINDS[id].label}
+            </option>
+          ))}
+        </select>
+      </div>
+      <p className="muted">{EXPORT_KINDS[kind].hint}</p>
+      {piece.formats
+        .filter((f) => !EXPORT_KINDS[kind].isFormatless || f.id === piece.leadFormatId)
+        .map((format) => (
+          <div key={format.id} className="prop" style={{ minHeight: 36, gridTemplateColumns: '1fr auto' }}>
+            <span>
+              {EXPORT_KINDS[kind].isFormatless ? (
+                'The whole piece'
+              ) : (
+                <>
+                  {format.name}{' '}
+                  <span className="mono muted" style={{ fontSize: 12 }}>
+                    {format.width} × {format.height}
+                  </span>
+                </>
+              )}
             </span>
-          </span>
-          <button
-            className="soft"
-            onClick={() => void render(format.id)}
-            disabled={data?.some((j) => isActive(j.state) && j.formatId === format.id)}
-          >
-            Render
-          </button>
-        </div>
-      ))}
+            <button
+              className="soft"
+              onClick={() => void render(format.id)}
+              disabled={data?.some((j) => isActive(j.state) && j.formatId === format.id && j.exportKind === kind)}
+            >
+              Render
+            </button>
+          </div>
+        ))}
       {problem && (
         <p role="alert" style={{ color: 'var(--ember)' }}>
           {problem}
@@ -114,7 +141,10 @@ export function SendPanel() {
           >
             <div style={{ display: 'flex', alignItems: 'center', gap: 6 }}>
               <span style={{ flex: 1 }}>
-                {piece.formats.find((f) => f.id === job.formatId)?.name ?? job.formatId}{' '}
+                {EXPORT_KINDS[job.exportKind].isFormatless
+                  ? EXPORT_KINDS[job.exportKind].label
+                  : (piece.formats.find((f) => f.id === job.formatId)?.name ?? job.formatId)}{' '}
+                {job.exportKind === 'png' && <span className="muted">still </span>}
                 <span className="muted" style={{ fontSize: 12 }}>
                   {new Date(job.createdAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}
                 </span>
@@ -132,14 +162,19 @@ export function SendPanel() {
                 <IconButton
                   variant="ghost"
                   size="xs"
-                  aria-label={job.state === 'succeeded' ? 'Delete the video' : 'Take off the list'}
+                  aria-label={job.state === 'succeeded' ? 'Delete the file' : 'Take off the list'}
                   onClick={() => void attempt(() => call(api.jobs[':id'].$delete({ param: { id: job.id } })))}
                 >
                   <Trash2 size={15} />
                 </IconButton>
               )}
               {job.state === 'succeeded' && (
-                <a className="soft" href={`/api/jobs/${job.id}/file`} download aria-label="Download the video">
+                <a
+                  className="soft"
+                  href={`/api/jobs/${job.id}/file`}
+                  download
+                  aria-label={`Download the ${EXPORT_KINDS[job.exportKind].label}`}
+                >
                   <Download size={15} /> Download
                 </a>
               )}

@@ -1,3 +1,4 @@
+import { runThrough } from '@core/checks';
 import { Circle, Diamond, PenLine, Square, Waves } from 'lucide-react';
 import { useState } from 'react';
 import { DEFAULT_EASING } from '@core/motion';
@@ -272,24 +273,16 @@ export function ColourPanel() {
 }
 
 /** What is wrong with the times of a piece: pins without target, layers that are never seen. */
+/** Neither of the two asks for laid-out words. */
+const noLayout = (): never => {
+  throw new RangeError('this check lays words out: run it where fonts are');
+};
+
 export function RunThroughPanel() {
   const piece = usePiece();
   const times = useTimes();
-  const findings = [
-    ...times.missing.map((m) => ({
-      key: `m-${m.layerId}-${m.where}`,
-      text: `The ${m.where}${m.layerId ? ` of ${piece.layers.find((l) => l.id === m.layerId)?.name}` : ''} is pinned to something that is gone; it stays at its last time.`,
-      layerId: m.layerId,
-    })),
-    ...piece.layers.flatMap((l) => {
-      const [start, end] = [times.timeOf(l.start), times.timeOf(l.end)];
-      if (start >= times.end || end <= 0)
-        return [{ key: `o-${l.id}`, text: `${l.name} stands outside the piece and is never seen.`, layerId: l.id }];
-      if (end - start < piece.frameRate.den / piece.frameRate.num)
-        return [{ key: `s-${l.id}`, text: `${l.name} stands for less than a frame.`, layerId: l.id }];
-      return [];
-    }),
-  ];
+  // The others have lists of their own below, with what helps.
+  const findings = runThrough({ piece, times, layoutText: noLayout }, ['pins', 'seen']);
   return (
     <>
       <h2 className="title">Run-through</h2>
@@ -299,7 +292,11 @@ export function RunThroughPanel() {
         <p className="muted">{findings.length} to look at:</p>
       )}
       {findings.map((f) => (
-        <button key={f.key} className="list-row" onClick={() => f.layerId && selectLayers([f.layerId])}>
+        <button
+          key={`${f.check}-${f.layerId ?? ''}-${f.text}`}
+          className="list-row"
+          onClick={() => f.layerId && selectLayers([f.layerId])}
+        >
           {f.text}
         </button>
       ))}

@@ -3,7 +3,7 @@ import type { Layer, Piece } from '@core/piece';
 import { inkOn, layerColour } from './layer-colour';
 
 /** A tiny picture of what a layer draws. */
-export function LayerPicture({ layer, piece }: { layer: Layer; piece: Piece }) {
+export function LayerPicture({ layer, media: files }: { layer: Layer; media: Piece['media'] }) {
   const colour = layerColour(layer);
   const frame = { width: 20, height: 18, flex: 'none', borderRadius: 4 } as const;
   if (layer.kind === 'text')
@@ -25,7 +25,7 @@ export function LayerPicture({ layer, piece }: { layer: Layer; piece: Piece }) {
       </span>
     );
   if (layer.kind === 'picture') {
-    const media = piece.media.find((m) => m.id === layer.content.mediaId);
+    const media = files.find((m) => m.id === layer.content.mediaId);
     return (
       <img
         alt=""

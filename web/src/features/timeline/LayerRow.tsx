@@ -1,5 +1,5 @@
 import { ChevronDown, ChevronRight, Eye, EyeOff, Folder, FolderOpen, Lock, LockOpen } from 'lucide-react';
-import { useMemo, useRef, useState } from 'react';
+import { memo, useMemo, useRef, useState } from 'react';
 import { propertyDefinition } from '@core/piece';
 import type { Piece } from '@core/piece';
 import type { Moment } from '@core/time';
@@ -18,21 +18,25 @@ import type { useRowDrag } from './use-row-drag';
 import { snapDragged, useTimeDrag } from './use-time-drag';
 
 /** One layer on the timeline: its name, its bar, its stars. */
-export function LayerRow({
-  row,
-  piece,
+export const LayerRow = memo(function LayerRow({
+  layer,
+  top,
+  depth,
+  isOpen,
+  isFolded,
+  ownGestures,
+  media,
   axis,
-  nameDrag,
+  dragName,
   isDropTarget,
-}: {
-  row: TreeRow;
-  piece: Piece;
+}: Omit<TreeRow, 'height'> & {
+  ownGestures: Piece['gestures'];
+  media: Piece['media'];
   axis: TimeAxis;
-  /** Drags the layer by its name to another place in the order. */
-  nameDrag: ReturnType<ReturnType<typeof useRowDrag>['handlers']>;
+  /** Drags a layer by its name to another place in the order. */
+  dragName: ReturnType<typeof useRowDrag>['handlers'];
   isDropTarget: boolean;
 }) {
-  const { layer, top, isOpen, isFolded, depth } = row;
   const isGroup = layer.kind === 'group';
   const times = useTimes();
   const isOn = useDesk((s) => s.selectedLayers.includes(layer.id));
@@ -41,7 +45,7 @@ export function LayerRow({
   const start = times.timeOf(layer.start);
   const end = times.timeOf(layer.end);
   const colour = layerColour(layer);
-  const shape = useMemo(() => barShape(layer, times, piece.gestures), [layer, times, piece.gestures]);
+  const shape = useMemo(() => barShape(layer, times, ownGestures), [layer, times, ownGestures]);
   const properties = animatedProperties(layer);
 
   const hold = (e: { shiftKey: boolean }) => {
@@ -120,7 +124,7 @@ export function LayerRow({
         >
           {isOpen ? <ChevronDown size={14} /> : <ChevronRight size={14} />}
         </button>
-        {!isGroup && <LayerPicture layer={layer} piece={piece} />}
+        {!isGroup && <LayerPicture layer={layer} media={media} />}
         {renaming ? (
           <input
             className="field"
@@ -143,7 +147,7 @@ export function LayerRow({
           <button
             className="label"
             title={layer.name}
-            {...nameDrag}
+            {...dragName(layer.id)}
             onClick={(e) => hold(e)}
             onDoubleClick={() => setRenaming(true)}
             onKeyDown={(e) => e.key === 'F2' && setRenaming(true)}
@@ -244,4 +248,4 @@ export function LayerRow({
         ))}
     </div>
   );
-}
+});

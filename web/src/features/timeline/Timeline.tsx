@@ -74,6 +74,7 @@ export function Timeline() {
     setAxis((a) => fitAxis(a.width, 0, times.end));
   }, [fitKey, times.end]);
 
+  const { music, markers } = piece;
   const [themeTick, setThemeTick] = useState(0);
   useEffect(() => {
     const observer = new MutationObserver(() => setThemeTick((n) => n + 1));
@@ -85,7 +86,7 @@ export function Timeline() {
     if (canvas.current)
       drawLattice(canvas.current, {
         axis,
-        piece,
+        piece: { music, markers },
         times,
         analysis,
         loop,
@@ -94,7 +95,7 @@ export function Timeline() {
         showsCurves,
         isMovingBeats,
       });
-  }, [axis, piece, times, analysis, loop, height, themeTick, showsCurves, isMovingBeats]);
+  }, [axis, music, markers, times, analysis, loop, height, themeTick, showsCurves, isMovingBeats]);
   useEffect(
     () =>
       playhead.subscribe((seconds) => {
@@ -365,10 +366,15 @@ export function Timeline() {
           {visible.map((row) => (
             <LayerRow
               key={row.layer.id}
-              row={row}
-              piece={piece}
+              layer={row.layer}
+              top={row.top}
+              depth={row.depth}
+              isOpen={row.isOpen}
+              isFolded={row.isFolded}
+              ownGestures={piece.gestures}
+              media={piece.media}
               axis={axis}
-              nameDrag={handlers(row.layer.id)}
+              dragName={handlers}
               isDropTarget={drop !== null && drop.line === null && drop.parentId === row.layer.id}
             />
           ))}

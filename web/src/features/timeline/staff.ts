@@ -14,7 +14,7 @@ export const MUSIC_HEIGHT = RULER + PARTS + WAVE + STAFF;
 
 export interface LatticeScene {
   readonly axis: TimeAxis;
-  readonly piece: Piece;
+  readonly piece: Pick<Piece, 'music' | 'markers'>;
   readonly times: ResolvedTimes;
   readonly analysis: SongAnalysis | null;
   readonly loop: { readonly from: number; readonly to: number } | null;

@@ -1,0 +1,59 @@
+import { mixSong, neededOfSong } from '@core/piece';
+import type { Music, ResolvedTimes } from '@core/piece';
+import type { FrameRate } from '@core/time';
+import { decodeStream, openAs } from '../platform/ffmpeg';
+import { MAX_SONG_SECONDS } from '../platform/limits';
+import { SOUND_RATE } from './encoder';
+import type { RenderInput } from './frame-source';
+
+/** Samples a channel that sound exactly as long as so many frames. */
+export const soundLength = (frames: number, rate: FrameRate): number =>
+  Math.round((frames * rate.den * SOUND_RATE) / rate.num);
+
+/** What is heard of the song, mixed to the sample; only the stretch that is needed is kept in memory. */
+async function songSound(
+  music: Music,
+  songDuration: number,
+  times: ResolvedTimes,
+  file: string,
+  frames: number,
+  signal: AbortSignal | undefined,
+): Promise<[Float32Array, Float32Array] | null> {
+  const needed = neededOfSong(music, songDuration, frames / SOUND_RATE);
+  if (!needed) return null;
+  const from = Math.floor(needed.from * SOUND_RATE);
+  const count = Math.ceil(needed.to * SOUND_RATE) - from;
+  const channels = [new Float32Array(count), new Float32Array(count)] as const;
+  let position = 0;
+  await decodeStream(openAs('flac', file), {
+    sampleRate: SOUND_RATE,
+    channels: 2,
+    maxSeconds: needed.to,
+    limitMs: DECODE_LIMIT_MS,
+    ...(signal ? { signal } : {}),
+    onSamples: (samples) => {
+      for (let i = 0; i < samples.length; i += 2, position++) {
+        const at = position - from;
+        if (at < 0 || at >= count) continue;
+        channels[0][at] = samples[i] ?? 0;
+        channels[1][at] = samples[i + 1] ?? 0;
+      }
+    },
+  });
+  return mixSong(music, songDuration, { channels, rate: SOUND_RATE, offset: from / SOUND_RATE }, frames, times.timeOf);
+}
+const DECODE_LIMIT_MS = 300_000;
+
+/** The sound of a piece, left and right, so many samples a channel; null if nothing is heard. */
+export async function pieceSound(
+  { piece, analysis }: RenderInput,
+  songFile: string | null,
+  times: ResolvedTimes,
+  samples: number,
+  signal: AbortSignal | undefined,
+): Promise<[Float32Array, Float32Array] | null> {
+  if (!piece.music || !songFile) return null;
+  const duration =
+    analysis?.duration ?? piece.media.find((m) => m.id === piece.music?.mediaId)?.duration ?? MAX_SONG_SECONDS;
+  return songSound(piece.music, duration, times, songFile, samples, signal);
+}
