@@ -77,8 +77,12 @@ function listProblem(list: ListId, before: readonly unknown[], after: readonly u
   return null;
 }
 
-/** What makes the document after a change unfit to be saved, in words; null if nothing does. @param before - valid. */
-export function changeProblem(before: Piece, after: Piece): string | null {
+/**
+ * What makes the document after a change unfit to be saved, in words; null if nothing does.
+ * @param before - valid.
+ * @param hasNewParts - false if only values changed: then nothing needs to be counted.
+ */
+export function changeProblem(before: Piece, after: Piece, hasNewParts = true): string | null {
   if (before === after) return null;
   for (const field of Object.keys(shape) as (keyof Piece)[]) {
     // keys of the schema
@@ -92,6 +96,6 @@ export function changeProblem(before: Piece, after: Piece): string | null {
     if (problem) return problem;
   }
   if (!after.formats.some((f) => f.id === after.leadFormatId)) return 'the format that leads the others must stay';
-  const isCounted = LIST_IDS.some((list) => before[list] !== after[list]);
+  const isCounted = hasNewParts && LIST_IDS.some((list) => before[list] !== after[list]);
   return isCounted ? (repeatedId(after) ?? exceededTotal(after) ?? brokenReference(after)) : null;
 }

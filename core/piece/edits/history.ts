@@ -46,14 +46,15 @@ function compact(patches: readonly Patch[]): Patch[] | null {
   for (const patch of patches) {
     if (!isPlain(patch)) return null;
     const key = keyOf(patch.path);
-    const holder = places.has(key) ? undefined : holderOf(places, patch.path);
+    const isKnown = places.has(key);
+    const holder = isKnown ? undefined : holderOf(places, patch.path);
     if (holder) {
       if (holder.op === 'remove') return null;
       const inner = { ...patch, path: patch.path.slice(holder.path.length) };
       places.set(keyOf(holder.path), { ...holder, value: applyPatches(holder.value as object, [inner]) });
       continue;
     }
-    for (const [other, { path }] of places) if (liesIn(path, patch.path)) places.delete(other);
+    if (!isKnown) for (const [other, { path }] of places) if (liesIn(path, patch.path)) places.delete(other);
     // A place that is given a value and one whose value changes are the same to whoever applies it.
     places.set(key, patch.op === 'remove' ? patch : { ...patch, op: 'replace' });
   }

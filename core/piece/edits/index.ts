@@ -39,6 +39,12 @@ export interface EditResult {
   readonly refused: string | null;
 }
 
+/** Whether a patch gives a standing value or a place in a format another number: nothing comes or goes by it. */
+const isValue = ({ op, path: [list, , field, , leaf] }: Patch): boolean =>
+  op === 'replace' &&
+  list === 'layers' &&
+  ((field === 'tracks' && leaf === 'value') || (field === 'overrides' && (leaf === 'move' || leaf === 'scale')));
+
 /**
  * Applies edits in order as one step, all or none. An empty `patches` means that nothing would change: the same call
  * answers "can I?" and does it. Edits that are malformed, or whose result the schema would refuse, change nothing and
@@ -60,6 +66,6 @@ export function applyEdits(piece: Piece, edits: readonly Edit[], times: Resolved
   const [next, patches, inverse] = produceWithPatches(piece, (draft: Piece) => {
     for (const { definition, payload } of parsed) definition.apply(draft, payload, { times });
   });
-  const problem = changeProblem(piece, next);
+  const problem = changeProblem(piece, next, !patches.every(isValue));
   return problem ? refuse(problem) : { piece: next, patches, inverse, label, refused: null };
 }

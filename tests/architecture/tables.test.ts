@@ -1,0 +1,83 @@
+import { readFileSync } from 'node:fs';
+import { describe, expect, it } from '@jest/globals';
+import { CHECKS, runThrough } from '@core/checks';
+import { EXPORT_KINDS, EXPORT_KIND_IDS } from '@core/formats';
+import {
+  EFFECT_KINDS,
+  LAYER_KINDS,
+  LAYER_KIND_IDS,
+  createLayer,
+  createPiece,
+  parsePiece,
+  resolveTimes,
+} from '@core/piece';
+import { FRAME_RATES, freeMoment } from '@core/time';
+import { EXPORTERS } from '../../server/render/export-kinds';
+import { countingIds } from '../helpers/documents';
+
+const formats = readFileSync('docs/FORMATS.md', 'utf8');
+
+/** What every row of a table owes those who go by it. */
+describe('tables of kinds', () => {
+  it.each(LAYER_KIND_IDS)('a layer of kind %s can be made, stored, opened and read about', (kind) => {
+    const needed: Record<string, object> = {
+      text: { text: 'Nine days', family: 'syne' },
+      path: { d: 'M0 0L1 1', box: [1, 1] },
+      picture: { mediaId: 'none' },
+    };
+    const layer = createLayer(
+      kind,
+      { name: kind, start: freeMoment(0), end: freeMoment(1), content: { ...needed[kind] } },
+      countingIds(),
+    );
+    const base = createPiece(
+      { name: 'p', formats: [{ id: 'f', name: 'F', width: 64, height: 64 }], frameRate: FRAME_RATES['30'] },
+      countingIds('p'),
+    );
+    const piece = { ...base, layers: [layer] };
+    expect(parsePiece(JSON.parse(JSON.stringify(piece)))).toEqual({ ok: true, piece });
+    expect(LAYER_KINDS[kind].label).not.toBe('');
+    expect(formats).toContain(`\`${kind}\``);
+  });
+  it.each(EXPORT_KIND_IDS)('an export of kind %s is made by the server and described for people', (kind) => {
+    expect(EXPORTERS[kind]).toBeInstanceOf(Function);
+    const { label, hint, extension } = EXPORT_KINDS[kind];
+    expect(hint.length).toBeGreaterThan(20);
+    expect(formats).toContain(label);
+    expect(formats).toContain(`.${extension}`);
+  });
+  it('exports differ in what their files are called', () => {
+    expect(new Set(EXPORT_KIND_IDS.map((id) => EXPORT_KINDS[id].extension)).size).toBe(EXPORT_KIND_IDS.length);
+  });
+  it('effects say what their numbers are, within bounds, and are described', () => {
+    for (const [kind, { parameters }] of Object.entries(EFFECT_KINDS)) {
+      expect(formats).toContain(`\`${kind}\``);
+      for (const { min, max, begins } of Object.values(parameters)) {
+        expect(begins).toBeGreaterThanOrEqual(min);
+        expect(begins).toBeLessThanOrEqual(max);
+      }
+    }
+  });
+  it('checks run in the order of their table and say which of them found what', () => {
+    const base = createPiece(
+      { name: 'p', formats: [{ id: 'f', name: 'F', width: 64, height: 64 }], frameRate: FRAME_RATES['30'] },
+      countingIds('p'),
+    );
+    const late = createLayer('ellipse', { name: 'Late', start: freeMoment(50), end: freeMoment(60) }, countingIds());
+    const pinned = createLayer(
+      'ellipse',
+      { name: 'Lost', start: { kind: 'pinned', to: { type: 'marker', id: 'gone' }, last: 1 }, end: freeMoment(2) },
+      countingIds('l'),
+    );
+    const piece = { ...base, layers: [late, pinned] };
+    const noWords = (): never => {
+      throw new Error('nothing to lay out');
+    };
+    const found = runThrough({ piece, times: resolveTimes(piece, null), layoutText: noWords });
+    expect(found.map((f) => [f.check, f.severity, f.layerId])).toEqual([
+      ['pins', 'error', pinned.id],
+      ['seen', 'error', late.id],
+    ]);
+    expect(Object.values(CHECKS).every((row) => row.label.length > 0)).toBe(true);
+  });
+});
