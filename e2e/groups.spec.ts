@@ -100,6 +100,12 @@ test('layers are grouped, moved as one, opened on the canvas, moved in and out, 
   expect(out.parentId).toBeNull();
   expect(Math.hypot(position(out)[0] - home[0], position(out)[1] - home[1])).toBeLessThan(1);
 
+  // In again by the keyboard alone, and back.
+  await page.keyboard.press('Control+Shift+ArrowDown');
+  expect((await called(page, id, 'Diamond')).parentId).toBe(lantern.id);
+  await page.keyboard.press('Control+z');
+  expect((await called(page, id, 'Diamond')).parentId).toBeNull();
+
   // Folded, only the group has a row; taken apart, its layers stay where they were seen.
   await row(page, 'Lantern').getByRole('button', { name: 'Fold Lantern' }).click();
   await expect(row(page, 'Ellipse')).toHaveCount(0);

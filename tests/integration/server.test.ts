@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { strToU8, zipSync } from 'fflate';
 import { compress } from 'wawoff2';
-import { createLayer } from '@core/piece';
+import { createLayer, PIECE_VERSION } from '@core/piece';
 import type { MediaRef, Piece } from '@core/piece';
 import { freeMoment } from '@core/time';
 import type { ServerContext } from '../../server/jobs/context';
@@ -58,11 +58,13 @@ describe('pieces', () => {
       ['piece_revision', 'piece_id'],
     ] as const)
       await context.source.query(`UPDATE ${table} SET document = document || $1::jsonb WHERE ${column} = $2`, [
-        JSON.stringify({ music: old }),
+        JSON.stringify({ version: 1, music: old }),
         piece.id,
       ]);
     const filled = {
+      version: PIECE_VERSION,
       music: {
+        volume: { value: 1, keyframes: [] },
         cuts: [],
         fadeOutCurve: 'even',
         correction: { shift: 0.02, tapped: null, moves: [], bars: [], spans: [], free: [] },

@@ -5,6 +5,7 @@ import { MAX_GESTURES, layerFields, layerSchema } from '../document/layer-schema
 import { MAX_LAYERS, MAX_OWN_GESTURES } from '../document/schema';
 import { sheetSchema } from '../document/sheet';
 import { defineEdit, findLayer } from './define';
+import { forgetReferences } from './group-edits';
 
 /** Edits of ready-made movement, and of the phrases of a piece as a whole. */
 export const GESTURE_EDITS = {
@@ -99,8 +100,9 @@ export const GESTURE_EDITS = {
           last = i + 1;
         } else if (draft.layers.length < MAX_LAYERS) draft.layers.splice(last++, 0, layer);
       }
-      for (let i = draft.layers.length - 1; i >= 0; i--)
-        if (remove.includes(draft.layers[i]!.id) && !draft.layers[i]!.locked) draft.layers.splice(i, 1);
+      const gone = new Set(draft.layers.filter((l) => remove.includes(l.id) && !l.locked).map((l) => l.id));
+      for (let i = draft.layers.length - 1; i >= 0; i--) if (gone.has(draft.layers[i]!.id)) draft.layers.splice(i, 1);
+      forgetReferences(draft, gone);
     },
   ),
 } as const;

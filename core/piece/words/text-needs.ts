@@ -3,6 +3,7 @@ import type { FontFamilyId, FontLibrary, OwnFontFile } from '../../text';
 import type { MediaRef } from '../document/media-schema';
 import type { Piece } from '../document/schema';
 import { inCase } from '../document/text-content';
+import { wornPiece } from '../document/worn';
 
 interface TextNeed {
   readonly family: string;
@@ -12,7 +13,7 @@ interface TextNeed {
 
 /** Every face a piece writes with and what is written in it. */
 function textNeeds(piece: Piece): TextNeed[] {
-  return piece.layers.flatMap((layer): TextNeed[] => {
+  return wornPiece(piece).layers.flatMap((layer): TextNeed[] => {
     if (layer.kind !== 'text') return [];
     const { family, italic, spans, letterCase } = layer.content;
     // Numbers that count pass through every digit.

@@ -1,4 +1,4 @@
-import { completePiece } from '@core/piece';
+import { EMPTY_HISTORY, PIECE_VERSION, completePiece } from '@core/piece';
 import type { History, Piece } from '@core/piece';
 
 /**
@@ -59,7 +59,8 @@ function readWork(key: string, stored: unknown): LocalWork | null {
     unsent: work.unsent ?? false,
     follows: work.follows ?? [],
     label: work.label ?? 'Edit',
-    history: work.history ?? { done: [], undone: [] },
+    // Steps are patches of the document as it was: they do not fit one of a later version.
+    history: (work.piece.version as number) === PIECE_VERSION && work.history ? work.history : EMPTY_HISTORY,
     at: work.at ?? 0,
   };
 }

@@ -1,5 +1,6 @@
+import { readFileSync } from 'node:fs';
 import { describe, expect, it } from '@jest/globals';
-import { EMPTY_HISTORY } from '@core/piece';
+import { EMPTY_HISTORY, PIECE_VERSION, parsePiece } from '@core/piece';
 import type { History, Piece } from '@core/piece';
 import { createFakeServer, createFakeStore } from '../../../tests/helpers/fake-saves';
 import { newPiece } from '../../../tests/helpers/documents';
@@ -121,6 +122,20 @@ describe('work of several tabs', () => {
     await journal.drop(base.id, 'a');
     expect((await journal.of(base.id)).map((w) => w.tabId)).toEqual(['b']);
     expect(await journal.all()).toHaveLength(2);
+  });
+  it('left by a program of version 1 is kept as a document of this one, without steps that no longer fit it', async () => {
+    const store = createFakeStore();
+    const old = JSON.parse(readFileSync('tests/fixtures/version-1/every-field.json', 'utf8')) as { piece: Piece };
+    const gain = { op: 'replace' as const, path: ['music', 'gain'], value: 0.5 };
+    const step = { label: 'Change the volume', patches: [gain], inverse: [gain], dragId: null };
+    store.entries.set(`${old.piece.id}/a`, work({ piece: old.piece, history: { done: [step], undone: [] } }));
+    const [kept] = await createJournal(store).of(old.piece.id);
+    expect(kept!.piece.version).toBe(PIECE_VERSION);
+    expect(parsePiece(kept!.piece)).toMatchObject({ ok: true });
+    expect(kept!.history).toEqual(EMPTY_HISTORY);
+    // What this version wrote keeps its steps.
+    store.entries.set(`${base.id}/b`, work({ history }));
+    expect((await createJournal(store).of(base.id))[0]!.history).toEqual(history);
   });
   it('of tabs that live is left alone', async () => {
     const works = [work({ tabId: 'alive' }), work({ tabId: 'closed' })];

@@ -3,13 +3,15 @@ import { evaluateTrack, prepareTrack } from '@core/motion';
 import type { Format, Layer } from '@core/piece';
 import { newId } from '../../platform/ids';
 import { edit, setView, useDesk } from '../../store/desk-store';
-import { useTimes } from '../../store/selectors';
+import { usePiece, useTimes } from '../../store/selectors';
+import { placeNow } from './place-now';
 
 const SAMPLES = 160;
 
 /** The way a layer travels: its path with a star at each keyframe; the selected one has handles that bend it. */
 export function MotionPathHandles({ layer, format, zoom }: { layer: Layer; format: Format; zoom: number }) {
   const times = useTimes();
+  const piece = usePiece();
   const selectedKeys = useDesk((s) => s.selectedKeys);
   const track = layer.tracks.position;
   const drag = useRef<{
@@ -31,8 +33,10 @@ export function MotionPathHandles({ layer, format, zoom }: { layer: Layer; forma
   }, [track, times]);
   if (!track || !path) return null;
   const [cx, cy] = [format.width / 2, format.height / 2];
+  // The layer travels in the pixels of the group it is in.
+  const { outer } = placeNow(piece, layer, format);
   return (
-    <g>
+    <g transform={`matrix(${outer.join(' ')})`}>
       <polyline
         points={path.map(([x, y]) => `${x + cx},${y + cy}`).join(' ')}
         fill="none"

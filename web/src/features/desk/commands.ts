@@ -285,10 +285,13 @@ export function pasteSelection(): void {
     const first = Math.min(...copiedLayers.map((l) => o.times.timeOf(l.start)));
     const copies = copyLayers(copiedLayers, newId);
     const own = new Set(copies.map((c) => c.id));
-    // The group they were in may be gone by now, or in another piece.
-    for (const copy of copies)
-      if (copy.parentId !== null && !own.has(copy.parentId) && !o.piece.layers.some((l) => l.id === copy.parentId))
-        copy.parentId = null;
+    // What they name may be gone by now, or in another piece.
+    const isThere = (id: string) => own.has(id) || o.piece.layers.some((l) => l.id === id);
+    for (const copy of copies) {
+      if (copy.parentId !== null && !isThere(copy.parentId)) copy.parentId = null;
+      if (copy.matte && !isThere(copy.matte.layerId)) copy.matte = null;
+      if (copy.follow && !isThere(copy.follow.layerId)) copy.follow = null;
+    }
     const ids = outermost(copies, [...own]).map((c) => c.id);
     edit([
       { type: 'layer.add', layers: copies },

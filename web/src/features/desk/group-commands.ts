@@ -96,6 +96,21 @@ export function moveOutOfGroup(): void {
   edit([{ type: 'layer.reparent', ids, parentId: parent.parentId, behind: parent.id, at: playhead.seconds }]);
 }
 
+/** Puts the selected layers into the group next to them: the one in front, else the one behind. */
+export function moveIntoGroup(): void {
+  const o = openDocument();
+  const [layer] = selected();
+  if (!o || !layer) return;
+  const ids = selected().map((other) => other.id);
+  const siblings = o.piece.layers.filter((other) => other.parentId === layer.parentId);
+  const at = siblings.indexOf(layer);
+  const isGroup = (other: Layer) => other.kind === 'group' && !ids.includes(other.id);
+  const group = siblings.slice(at + 1).find(isGroup) ?? siblings.slice(0, at).reverse().find(isGroup);
+  if (!group) return setView({ notice: 'There is no group beside it to move it into.' });
+  const inside = o.piece.layers.filter((other) => other.parentId === group.id);
+  dropLayers(ids, group.id, inside[inside.length - 1]?.id ?? null);
+}
+
 /**
  * Moves layers into a group or between two layers, as they were dropped.
  * @param behind - the layer they come to lie in front of; null puts them furthest back.

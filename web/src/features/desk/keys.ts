@@ -44,6 +44,7 @@ export const KEY_COMMANDS: readonly KeyCommand[] = [
   { keys: ['mod+g'], label: 'Group', run: groups.groupSelection },
   { keys: ['mod+shift+g'], label: 'Ungroup', run: groups.ungroupSelection },
   { keys: ['mod+shift+arrowup'], label: 'Move out of the group', run: groups.moveOutOfGroup },
+  { keys: ['mod+shift+arrowdown'], label: 'Move into the group beside it', run: groups.moveIntoGroup },
   { keys: ['g'], label: 'Snapping on or off', run: () => setView({ isSnapping: !useDesk.getState().isSnapping }) },
   { keys: ['l'], label: 'Loop on (two bars from here) or off', run: toggleLoop },
   { keys: ['delete', 'backspace'], label: 'Delete', run: commands.deleteSelection },

@@ -108,8 +108,8 @@ export function SendPanel() {
                 'The whole piece'
               ) : (
                 <>
-                  {format.name}{' '}
-                  <span className="mono muted" style={{ fontSize: 12 }}>
+                  {format.name}
+                  <span className="mono muted" style={{ fontSize: 12, marginLeft: 6 }}>
                     {format.width} × {format.height}
                   </span>
                 </>
