@@ -95,7 +95,7 @@ export const LayerRow = memo(function LayerRow({
       data-layer={layer.id}
       role="group"
       aria-label={layer.name}
-      aria-level={depth + 1}
+      data-depth={depth}
     >
       <div className="row-name" style={{ height: ROW, paddingLeft: 6 + depth * INDENT }}>
         {isGroup && (
