@@ -51,7 +51,12 @@ export async function call<T>(request: Promise<TypedResponse<T>>): Promise<T> {
 export function receivedPiece(json: unknown): Piece {
   const parsed = parsePiece(json);
   if (!parsed.ok)
-    throw new ApiError(parsed.problem.code, `The server sent a piece that cannot be read (${parsed.problem.detail}).`);
+    throw new ApiError(
+      parsed.problem.code,
+      parsed.problem.code === 'UNKNOWN_VERSION'
+        ? `This piece was written by a newer version of the program (${parsed.problem.detail}). Load the page again.`
+        : `This piece cannot be shown as it is (${parsed.problem.detail}).`,
+    );
   return parsed.piece;
 }
 
