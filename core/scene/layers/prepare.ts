@@ -1,6 +1,6 @@
 import { evaluateTrack, prepareTrack } from '../../motion';
 import type { PreparedTrack, TrackValue } from '../../motion';
-import { LAYER_KINDS, fitIn, kindProperties, wornPiece } from '../../piece';
+import { LAYER_KINDS, childrenByParent, fitIn, kindProperties, wornPiece } from '../../piece';
 import type { Effect, Fit, Format, Layer, LayerKind, Piece, PropertyId, ResolvedTimes } from '../../piece';
 import { framesPerSecond } from '../../time';
 import type { FrameRate, Seconds } from '../../time';
@@ -61,10 +61,8 @@ function wholeSteps(layer: Layer, fit: number, rate: FrameRate, times: ResolvedT
 }
 
 /** Whether a layer is smeared: its own word, else its group's, else the piece's. */
-function isSmeared(layer: Layer, groups: ReadonlyMap<string, Layer>, shutter: number): boolean {
-  let asked: Layer | undefined = layer;
-  while (asked?.motionBlur === 'piece') asked = asked.parentId === null ? undefined : groups.get(asked.parentId);
-  return asked ? asked.motionBlur === 'on' : shutter > 0;
+function isSmeared(layer: Layer, parent: PreparedLayer | null, shutter: number): boolean {
+  return layer.motionBlur === 'piece' ? (parent?.shutter ?? shutter) > 0 : layer.motionBlur === 'on';
 }
 
 function hashOf(piece: Piece, layer: Layer): string | null {
@@ -90,13 +88,7 @@ export function prepareScene(document: Piece, times: ResolvedTimes, formatId: st
   const format = piece.formats.find((f) => f.id === formatId);
   const lead = piece.formats.find((f) => f.id === piece.leadFormatId);
   if (!format || !lead) throw new RangeError(`the piece has no format ${formatId}`);
-  const groups = new Map(piece.layers.filter((l) => l.kind === 'group').map((l) => [l.id, l]));
-  const waiting = new Map<string | null, Layer[]>();
-  for (const layer of piece.layers) {
-    const siblings = waiting.get(layer.parentId);
-    if (siblings) siblings.push(layer);
-    else waiting.set(layer.parentId, [layer]);
-  }
+  const inside = childrenByParent(piece.layers);
   const frameLength = piece.frameRate.den / piece.frameRate.num;
   const prepare = (layer: Layer, parent: PreparedLayer | null): PreparedLayer => {
     const override = layer.overrides[formatId];
@@ -126,13 +118,13 @@ export function prepareScene(document: Piece, times: ResolvedTimes, formatId: st
             Object.entries(parameters).map(([id, track]) => [id, prepareTrack(track, times.timeOf)]),
           ),
         })),
-      shutter: isSmeared(layer, groups, piece.shutter) ? ((piece.shutter || DEFAULT_SHUTTER) / 360) * frameLength : 0,
+      shutter: isSmeared(layer, parent, piece.shutter) ? ((piece.shutter || DEFAULT_SHUTTER) / 360) * frameLength : 0,
       mediaHash: hashOf(piece, layer),
     };
-    for (const child of waiting.get(layer.id) ?? []) children.push(prepare(child, prepared));
+    for (const child of inside.get(layer.id) ?? []) children.push(prepare(child, prepared));
     return prepared;
   };
-  const layers = (waiting.get(null) ?? []).map((layer) => prepare(layer, null));
+  const layers = (inside.get(null) ?? []).map((layer) => prepare(layer, null));
   return { format, layers, background: prepareTrack(piece.background, times.timeOf) };
 }
 

@@ -7,7 +7,7 @@ import { isAtWork } from '../movement/gesture-timing';
 import { blurOf } from '../layers/effects';
 import type { LayerAt } from '../layers/layer-items';
 import { shapeItem, withBlur } from '../layers/layer-reader';
-import { scaleOf, transformBox } from '../../geometry';
+import { scaleOf, transformBox, unionBox } from '../../geometry';
 import type { Box } from '../../geometry';
 import { bandItems, caretItem } from './text-bands';
 import { bySpan, lettersItem } from './text-letters';
@@ -76,10 +76,7 @@ function bentExtent(bent: BentLine, layout: TextLayout): Box {
   const boxes = layout.glyphs.map((g) =>
     transformBox(bent.frame(g.x + g.advance / 2), [g.x, layout.box[1], g.x + g.advance, layout.box[3]]),
   );
-  return boxes.reduce(
-    (a, b): Box => [Math.min(a[0], b[0]), Math.min(a[1], b[1]), Math.max(a[2], b[2]), Math.max(a[3], b[3])],
-    boxes[0] ?? layout.box,
-  );
+  return boxes.reduce(unionBox, boxes[0] ?? layout.box);
 }
 
 function underEffects(dress: TextLayer['content']['dress'], em: number): UnderEffect[] {

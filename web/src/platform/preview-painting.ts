@@ -32,6 +32,9 @@ const placesOf = (items: readonly DisplayItem[]): LayerPlace[] =>
 
 const post = (message: FromPreview) => self.postMessage(message);
 
+const fail = (error: unknown) =>
+  post({ type: 'failed', message: error instanceof Error ? error.message : String(error) });
+
 function paint(): void {
   isScheduled = false;
   if (!canvas || !context || !scene || !layout || !wanted) return;
@@ -49,7 +52,7 @@ function paint(): void {
     painter.paint(context, list, scale);
     post({ type: 'painted', seconds, scale, milliseconds: performance.now() - started, places: placesOf(list.items) });
   } catch (error) {
-    post({ type: 'failed', message: error instanceof Error ? error.message : String(error) });
+    fail(error);
   }
 }
 
@@ -74,9 +77,6 @@ function refresh(): void {
     prepare().catch(fail);
   }, 0);
 }
-
-const fail = (error: unknown) =>
-  post({ type: 'failed', message: error instanceof Error ? error.message : String(error) });
 
 async function prepare(): Promise<void> {
   const now = piece;
