@@ -322,12 +322,7 @@ async function main(): Promise<void> {
       const out = join(dir, 'out.mp4');
       let facts = { frames: 0, painted: 0 };
       const time = await seconds(async () => {
-        facts = await renderVideo({
-          input: { piece, analysis, formatId, pictures: {}, fonts: {} },
-          songFile,
-          out,
-          assets,
-        });
+        facts = await renderVideo({ input: { piece, analysis, formatId, files: {} }, songFile, out, assets });
       });
       const limit = await encoderLimit(dir, out, format.width, format.height);
       const total = frameCount(resolveTimes(piece, analysis).end, piece.frameRate);

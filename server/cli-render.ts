@@ -1,21 +1,21 @@
-import { mkdtemp, readFile, rename, rm, writeFile } from 'node:fs/promises';
+import { mkdtemp, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { extname, join } from 'node:path';
 import { ANALYSIS_RATE, analyseSong } from '@core/audio';
 import { EXPORT_KINDS, EXPORT_KIND_IDS } from '@core/formats';
 import type { ExportKindId } from '@core/formats';
-import type { Piece } from '@core/piece';
+import type { MediaRef, Piece } from '@core/piece';
 import { CHECKS, runThrough } from '@core/checks';
-import { loadTexts, resolveTimes, withPieceFonts } from '@core/piece';
+import { MEDIA_KINDS, loadTexts, resolveTimes, withPieceFonts } from '@core/piece';
 import { createLayoutCache } from '@core/text';
 import { UsageError } from './cli-usage';
 import { convertSong } from './features/media/convert-song';
-import { readFontInThread } from './features/media/font-thread';
+import { SERVED_MEDIA } from './features/media/media-kinds';
 import { SNIFF_BYTES, sniff } from './features/media/sniff';
 import { unpackPiece } from './features/pieces/piece-archive';
 import { assets } from './platform/config';
 import { AppError } from './platform/errors';
-import { convertPicture, decodeMono, openAs } from './platform/ffmpeg';
+import { decodeMono, openAs } from './platform/ffmpeg';
 import { MAX_SONG_SECONDS } from './platform/limits';
 import { readHead } from './platform/media-store';
 import { createFrameSource } from './render/frame-source';
@@ -25,16 +25,24 @@ import { createServerFonts } from './render/skia-host';
 
 const LIMIT_MS = 600_000;
 
-async function makePicture(original: string, out: string, ref: Piece['media'][number]): Promise<void> {
+/** Makes of a file what its kind is painted or written with. @returns The path of it. */
+async function makeVariant(original: string, ref: MediaRef): Promise<string> {
+  const { extension } = MEDIA_KINDS[ref.kind];
+  const to = `${original}.${extension}`;
+  if (ref.kind === 'audio') {
+    await convertSong(original, to, { limitMs: LIMIT_MS }).catch((cause: unknown) => {
+      throw new AppError('AUDIO_UNREADABLE', ref.name, { cause });
+    });
+    return to;
+  }
   const sniffed = await sniff(await readHead(original, SNIFF_BYTES));
-  if (sniffed?.kind !== 'picture') throw new AppError('PICTURE_UNREADABLE', ref.name);
-  await convertPicture(original, sniffed.format, [ref.width ?? -1, ref.height ?? -1], out);
-}
-
-async function makeFont(original: string, out: string, ref: Piece['media'][number]): Promise<void> {
-  const read = await readFontInThread(assets.serverDir, await readFile(original));
-  if (!read) throw new AppError('FONT_UNREADABLE', ref.name);
-  await writeFile(out, read.sfnt);
+  if (sniffed?.kind !== ref.kind) throw new AppError('FILE_UNKNOWN', ref.name);
+  const { size } = await stat(original);
+  await SERVED_MEDIA[ref.kind].take(
+    { file: original, bytes: size, name: ref.name, format: sniffed.format, assets },
+    to,
+  );
+  return to;
 }
 
 /** Unpacks a piece file into a folder that lives as long as `use` runs. */
@@ -45,27 +53,16 @@ async function withPiece<T>(
   const dir = await mkdtemp(join(tmpdir(), 'estrella-'));
   try {
     const { piece, media, analyses } = await unpackPiece(file, dir);
-    const pictures: Record<string, string> = {};
-    const fonts: Record<string, string> = {};
-    for (const ref of piece.media) {
-      const original = media.get(ref.hash) ?? '';
-      if (ref.kind === 'font') await makeFont(original, (fonts[ref.hash] = `${original}.ttf`), ref);
-      if (ref.kind === 'picture') await makePicture(original, (pictures[ref.hash] = `${original}.png`), ref);
-    }
+    const files: Record<string, string> = {};
+    for (const ref of piece.media) files[ref.hash] = await makeVariant(media.get(ref.hash) ?? '', ref);
     const song = piece.media.find((m) => m.id === piece.music?.mediaId);
-    let songFile: string | null = null;
-    if (song) {
-      songFile = join(dir, `${song.hash}.flac`);
-      await convertSong(media.get(song.hash) ?? '', songFile, { limitMs: LIMIT_MS }).catch((cause: unknown) => {
-        throw new AppError('AUDIO_UNREADABLE', song.name, { cause });
-      });
-    }
+    const songFile = song ? (files[song.hash] ?? null) : null;
     let analysis = song ? (analyses.get(song.hash) ?? null) : null;
     if (songFile && !analysis)
       analysis = analyseSong(
         await decodeMono(openAs('flac', songFile), ANALYSIS_RATE, { maxSeconds: MAX_SONG_SECONDS, limitMs: LIMIT_MS }),
       );
-    return await use(piece, { piece, analysis, pictures, fonts }, songFile);
+    return await use(piece, { piece, analysis, files }, songFile);
   } finally {
     await rm(dir, { recursive: true, force: true });
   }
@@ -115,7 +112,7 @@ function summary(kind: ExportKindId, facts: Record<string, unknown>): string {
 export async function check(file: string, asJson: boolean): Promise<boolean> {
   return withPiece(file, async (piece, input) => {
     const fonts = withPieceFonts(piece, createServerFonts(assets.fontsDir), (hash) =>
-      readFile(input.fonts[hash] ?? ''),
+      readFile(input.files[hash] ?? ''),
     );
     await loadTexts(piece, fonts);
     const times = resolveTimes(piece, input.analysis);
@@ -139,6 +136,6 @@ export async function frame(file: string, at: number, format: string | undefined
       { ...input, formatId: formatOf(piece, format) },
       createServerFonts(assets.fontsDir),
     );
-    await writeFile(out, await source.paint(at).canvas.encode('png'));
+    await writeFile(out, await (await source.paint(at)).canvas.encode('png'));
   });
 }

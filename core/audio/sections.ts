@@ -1,6 +1,7 @@
 import type { Section, SongAnalysis } from './analysis';
 import type { BeatSound } from './beat-energy';
 import { PROFILE_SIZE } from './pitch-profile';
+import type { Seconds } from '../time';
 
 /**
  * Parts of a song by novelty in its self-similarity, aligned to bars, and what happens at their borders.
@@ -96,7 +97,7 @@ function findDrops(
 ): SongAnalysis['drops'] {
   const sorted = [...energy].sort((a, b) => a - b);
   const high = sorted[Math.floor(sorted.length * 0.55)] ?? 1;
-  const drops: { time: number; strength: number; bar: number }[] = [];
+  const drops: { time: Seconds; strength: number; bar: number }[] = [];
   bars.forEach((bar, k) => {
     if (k < 2) return;
     const length = bar.beatsPerBar;
@@ -155,7 +156,7 @@ export function songForm(
   beats: readonly number[],
   sound: BeatSound,
   energy: readonly number[],
-  duration: number,
+  duration: Seconds,
 ): SongForm {
   if (bars.length < 2 * FEWEST_BARS) return { sections: [], drops: [], fills: [] };
   const drops = findDrops(bars, beats, sound, energy);

@@ -1,5 +1,6 @@
 import type { SongAnalysis } from './analysis';
 import { FRAME_RATE } from './spectral-flux';
+import type { Seconds } from '../time';
 
 /** Quieter than this below the mean power, for at least this long, is silence. */
 const BELOW_DECIBELS = 40;
@@ -11,7 +12,7 @@ export function findSilences(power: Float32Array): SongAnalysis['silences'] {
   for (const p of power) mean += p / Math.max(1, power.length);
   if (mean <= 0) return [];
   const floor = mean * 10 ** (-BELOW_DECIBELS / 10);
-  const out: { start: number; end: number }[] = [];
+  const out: { start: Seconds; end: Seconds }[] = [];
   let from = -1;
   for (let i = 0; i <= power.length; i++) {
     const isQuiet = i < power.length && power[i]! < floor;

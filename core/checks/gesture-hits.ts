@@ -1,5 +1,5 @@
 import type { UnitKind } from '../motion';
-import { inCase, wordRanges } from '../piece';
+import { inCase, shownLayers, wordRanges } from '../piece';
 import type { Layer, Piece, ResolvedTimes } from '../piece';
 import { castGesture, prepareGesture } from '../scene';
 import type { Moved } from './visible-hits';
@@ -28,8 +28,7 @@ function unitWords(layer: Layer, unit: UnitKind): number[] {
  */
 export function gestureHits(piece: Piece, times: ResolvedTimes): Moved[] {
   const out: Moved[] = [];
-  for (const layer of piece.layers) {
-    if (layer.hidden) continue;
+  for (const layer of shownLayers(piece.layers)) {
     for (const use of layer.gestures) {
       if (use.duration.unit === 'stay') continue;
       const prepared = prepareGesture(use, layer, piece.gestures, times);

@@ -1,4 +1,4 @@
-import { wordRanges } from '../piece';
+import { shownLayers, wordRanges } from '../piece';
 import type { Piece, ResolvedTimes, TextLayer } from '../piece';
 import { transformBox } from '../geometry';
 import { findItem, prepareScene, sceneAt } from '../scene';
@@ -28,7 +28,7 @@ const SAFE_MARGIN = 0.05;
 const MOST_FAMILIES = 3;
 
 const isText = (layer: Piece['layers'][number]): layer is TextLayer =>
-  layer.kind === 'text' && !layer.hidden && wordRanges(layer.content.text).length > 0;
+  layer.kind === 'text' && wordRanges(layer.content.text).length > 0;
 
 /** Seconds a layer stands within the piece. */
 const stay = (layer: TextLayer, times: ResolvedTimes): readonly [Seconds, Seconds] => [
@@ -48,7 +48,7 @@ export const restingTime = (layer: TextLayer, times: ResolvedTimes): Seconds => 
  */
 export function checkReading(piece: Piece, times: ResolvedTimes, layoutText: LayoutText): ReadingFinding[] {
   const findings: ReadingFinding[] = [];
-  const texts = piece.layers.filter(isText);
+  const texts = shownLayers(piece.layers).filter(isText);
   for (const layer of texts) {
     const [from, to] = stay(layer, times);
     const needs = readingTime(layer.content.text, piece.sheet.pace);

@@ -1,4 +1,4 @@
-import { familyLabel } from '../piece';
+import { familyLabel, shownLayers } from '../piece';
 import type { Piece, ResolvedTimes } from '../piece';
 import type { LayoutText } from '../scene';
 import type { Seconds } from '../time';
@@ -27,6 +27,8 @@ export interface Finding {
   readonly formatId: string | null;
   /** Seconds of the piece at which it is seen; null if it is not at one moment. */
   readonly at: Seconds | null;
+  /** How long the layer would have to stay for it to be well, seconds; null if that is not the matter. */
+  readonly wantedStay: Seconds | null;
 }
 
 export interface CheckRow {
@@ -41,6 +43,7 @@ const finding = (severity: Severity, text: string, more: Partial<Finding> = {}):
   layerId: null,
   formatId: null,
   at: null,
+  wantedStay: null,
   ...more,
 });
 
@@ -52,7 +55,7 @@ function reading({ piece, times, layoutText }: CheckContext, code: ReadingFindin
         case 'TOO_SHORT': {
           const [has, needs] = [found.has.toFixed(1), found.needs.toFixed(1)];
           const text = `${nameOf(piece, found.layerId)} stands ${has} s and takes ${needs} s to read.`;
-          return finding('warning', text, { layerId: found.layerId });
+          return finding('warning', text, { layerId: found.layerId, wantedStay: found.needs });
         }
         case 'OUTSIDE': {
           const { layerId, formatId, at, isCut } = found;
@@ -87,7 +90,7 @@ export const CHECKS = {
   seen: {
     label: 'Every layer is seen',
     run: ({ piece, times }) =>
-      piece.layers.flatMap((layer) => {
+      shownLayers(piece.layers).flatMap((layer) => {
         const [start, end] = [times.timeOf(layer.start), times.timeOf(layer.end)];
         const of = { layerId: layer.id };
         if (start >= times.end || end <= 0)

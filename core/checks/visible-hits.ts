@@ -1,6 +1,6 @@
 import { evaluateTrack, hitOf, prepareTrack } from '../motion';
 import type { HitKind, TrackValue } from '../motion';
-import { PROPERTY_IDS } from '../piece';
+import { PROPERTY_IDS, shownLayers } from '../piece';
 import type { KeyRef, Piece, PropertyId, ResolvedTimes } from '../piece';
 import { beatToSeconds, framesPerSecond, isFreeTime, secondsToBeat } from '../time';
 import type { Beats, Seconds } from '../time';
@@ -43,8 +43,7 @@ const distance = (a: TrackValue, b: TrackValue): number => {
 /** Movements between neighbouring keyframes, by layer. */
 function keyframeHits(piece: Piece, times: ResolvedTimes): Moved[] {
   const found: Moved[] = [];
-  for (const layer of piece.layers) {
-    if (layer.hidden) continue;
+  for (const layer of shownLayers(piece.layers)) {
     const [start, end] = [times.timeOf(layer.start), times.timeOf(layer.end)];
     for (const property of PROPERTY_IDS) {
       const track = layer.tracks[property];

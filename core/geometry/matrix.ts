@@ -19,6 +19,9 @@ export function applyMatrix(m: Matrix, x: number, y: number): [number, number] {
   return [m[0] * x + m[2] * y + m[4], m[1] * x + m[3] * y + m[5]];
 }
 
+/** Whether a matrix makes a line or a point of the plane, so that nothing leads back. */
+export const isFlat = ([a, b, c, d]: Matrix): boolean => Math.abs(a * d - b * c) < 1e-9;
+
 /** @throws RangeError if the matrix flattens the plane. */
 export function invert(m: Matrix): Matrix {
   const det = m[0] * m[3] - m[1] * m[2];

@@ -1,3 +1,5 @@
+import type { LoadedImage } from './source-cache';
+
 /**
  * The part of Canvas2D the painter uses. Chromium's OffscreenCanvas and the server's native canvas both have it; tests
  * use a recorder. Text calls are left out on purpose: letters are outlines.
@@ -44,6 +46,6 @@ export interface PaintHost {
   createSurface(width: number, height: number): Surface;
   /** A path object from SVG path data. */
   createPath(d: string): unknown;
-  /** Pixels of a picture by media hash; null while it is not loaded. */
-  picture(hash: string): { readonly image: unknown; readonly width: number; readonly height: number } | null;
+  /** Pixels of a picture by media hash; null while it is not loaded (see needsOf). */
+  picture(hash: string): LoadedImage | null;
 }

@@ -22,6 +22,12 @@ export {
 export { completePiece, parsePiece } from './document/parse-piece';
 export { fontRefSchema, mediaRefSchema } from './document/media-schema';
 export type { FadeCurve, GridCorrection, Music, SongCut, TypedTempo } from './document/song-schema';
+export { LISTEN_SOURCES } from './document/composition-schema';
+export type { Listen, ListenSource } from './document/composition-schema';
+export { HEARD_RATE, heardIn } from './times/heard';
+export type { Heard } from './times/heard';
+export { MEDIA_KINDS, MEDIA_KIND_IDS } from './document/media-kinds';
+export type { MediaKindFacts, MediaKindId, MediaVariant } from './document/media-kinds';
 export type { FontRef, MediaRef } from './document/media-schema';
 export type { Format, Marker, Piece } from './document/schema';
 export type { FormatOverride, GroupLayer, Layer, LayerFor, LayerOf, TextLayer } from './document/layer-schema';
@@ -61,12 +67,21 @@ export type { MissingPin, ResolvedTimes } from './times/resolve-times';
 export { EDITS, applyEdits } from './edits';
 export type { Edit, EditResult, EditType } from './edits';
 export type { KeyRef } from './edits/key-edits';
-export { EMPTY_HISTORY, keepsTimes, patched, recordStep, redo, undo } from './edits/history';
-export type { History, HistoryStep } from './edits/history';
+export { keepsTimes } from './edits/patch-kinds';
+export { EMPTY_HISTORY, compacted, patched, recordStep, redo, undo } from './edits/history';
+export type { History, HistoryStep, Patches } from './edits/history';
 export { fitIn, groupMatrix, layerMatrix, outerMatrix } from './document/place';
 export type { Fit, PlaceReader } from './document/place';
 export { allTracks, hasProperty, ownTrack, trackOf } from './document/tracks';
-export { ancestorsOf, byId, childrenByParent, inTreeOrder, outermost, withDescendants } from './document/tree';
+export {
+  ancestorsOf,
+  byId,
+  childrenByParent,
+  inTreeOrder,
+  outermost,
+  shownLayers,
+  withDescendants,
+} from './document/tree';
 export { colourOf, isRole, wornPiece } from './document/worn';
 export { EMPTY_WARDROBE } from './document/wardrobe-schema';
 export type { Wardrobe } from './document/wardrobe-schema';

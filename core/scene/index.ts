@@ -19,7 +19,7 @@ export type { CastGesture, PreparedGesture } from './movement/gesture-timing';
 export { prepareScene, propertyAt } from './layers/prepare';
 export type { PreparedLayer, PreparedScene } from './layers/prepare';
 export { sceneAt } from './scene-at';
-export type { LayoutText } from './text/text-stage';
+export type { LayoutText } from './text/text-at';
 export { countedText } from './text/count-up';
 export { bentBox, bentLine } from './text/bent-line';
 export { textUnits } from './text/text-parts';

@@ -6,7 +6,7 @@ import { stillItem } from './layers/layer-items';
 import { layerItem } from './layers/over-time';
 import type { PreparedScene } from './layers/prepare';
 import type { DisplayItem, DisplayList } from './list/display-list';
-import type { LayoutText } from './text/text-stage';
+import type { LayoutText } from './text/text-at';
 
 const DRAW: FrameContext['draw'] = { layer: layerItem, still: stillItem };
 

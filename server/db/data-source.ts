@@ -4,6 +4,7 @@ import { JobEntity, MediaEntity, PieceEntity, RevisionEntity } from './entities'
 import { FirstTables1700000000001 } from './migrations/0001-first-tables';
 import { Fonts1700000000002 } from './migrations/0002-fonts';
 import { SummariesAndLeases1700000000003 } from './migrations/0003-summaries-leases';
+import { OpenKinds1700000000004 } from './migrations/0004-open-kinds';
 
 /** Migrations only; the schema is never synchronised from the entities. */
 export async function openDatabase(url: string): Promise<DataSource> {
@@ -11,7 +12,7 @@ export async function openDatabase(url: string): Promise<DataSource> {
     type: 'postgres',
     url,
     entities: [PieceEntity, RevisionEntity, MediaEntity, JobEntity],
-    migrations: [FirstTables1700000000001, Fonts1700000000002, SummariesAndLeases1700000000003],
+    migrations: [FirstTables1700000000001, Fonts1700000000002, SummariesAndLeases1700000000003, OpenKinds1700000000004],
     migrationsTransactionMode: 'each',
     synchronize: false,
     extra: {

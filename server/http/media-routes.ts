@@ -1,5 +1,6 @@
 import { Hono } from 'hono';
 import { z } from 'zod';
+import { MEDIA_KINDS } from '@core/piece';
 import { textSchema } from '@core/time';
 import { importMedia, mediaRef } from '../features/media/import-media';
 import type { MediaRecord } from '../features/media/repository';
@@ -21,17 +22,6 @@ export function mediaRoutes(context: ServerContext, uploads: Uploads) {
     return record;
   };
   const answer = (record: MediaRecord) => ({ media: mediaRef(record), state: record.state, warning: record.warning });
-  const file =
-    (variant: 'sound' | 'picture' | 'font', kind: MediaRecord['kind'], type: string) => async (hash: string) => {
-      const record = await find(hash);
-      if (record.kind !== kind) throw new AppError('NOT_FOUND');
-      return { path: store.path(record.hash, variant), type };
-    };
-  const [sound, picture, font] = [
-    file('sound', 'audio', 'audio/flac'),
-    file('picture', 'picture', 'image/png'),
-    file('font', 'font', 'font/ttf'),
-  ];
   return new Hono()
     .post('/', async (c) => {
       const name = fileName.catch('file').parse(c.req.query('name')?.slice(0, 255) ?? 'file');
@@ -61,16 +51,10 @@ export function mediaRoutes(context: ServerContext, uploads: Uploads) {
       if (!analysis) throw new AppError('NOT_FOUND');
       return c.json(analysis);
     })
-    .get('/:hash/sound', async (c) => {
-      const { path, type } = await sound(c.req.param('hash'));
-      return sendFile(c, path, type, IMMUTABLE);
-    })
-    .get('/:hash/picture', async (c) => {
-      const { path, type } = await picture(c.req.param('hash'));
-      return sendFile(c, path, type, IMMUTABLE);
-    })
-    .get('/:hash/font', async (c) => {
-      const { path, type } = await font(c.req.param('hash'));
-      return sendFile(c, path, type, IMMUTABLE);
+    .get('/:hash/:variant', async (c) => {
+      const record = await find(c.req.param('hash'));
+      const { variant, type } = MEDIA_KINDS[record.kind];
+      if (c.req.param('variant') !== variant) throw new AppError('NOT_FOUND');
+      return sendFile(c, store.path(record.hash, variant), type, IMMUTABLE);
     });
 }

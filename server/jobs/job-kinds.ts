@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { parsePiece } from '@core/piece';
+import { MEDIA_KINDS, parsePiece } from '@core/piece';
 import type { Piece } from '@core/piece';
 import { EXPORT_KIND_IDS } from '@core/formats';
 import { secondsSchema } from '@core/time';
@@ -43,18 +43,14 @@ export async function renderInputFor(
   piece: Piece,
   formatId: string,
 ): Promise<{ input: RenderInput; songFile: string | null }> {
-  const pictures: Record<string, string> = {};
-  const fonts: Record<string, string> = {};
-  for (const ref of piece.media) {
-    if (ref.kind === 'picture') pictures[ref.hash] = context.store.path(ref.hash, 'picture');
-    if (ref.kind === 'font') fonts[ref.hash] = context.store.path(ref.hash, 'font');
-  }
+  const files: Record<string, string> = {};
+  for (const { hash, kind } of piece.media) files[hash] = context.store.path(hash, MEDIA_KINDS[kind].variant);
   const song = piece.music ? piece.media.find((m) => m.id === piece.music?.mediaId) : undefined;
   if (piece.music && (!song || !(await context.store.has(song.hash, 'sound'))))
     throw new AppError('MEDIA_MISSING', song?.name ?? 'the music');
   const analysis = song ? await context.media.analysis(song.hash).catch(() => null) : null;
   return {
-    input: { piece, analysis, formatId, pictures, fonts },
+    input: { piece, analysis, formatId, files },
     songFile: song ? context.store.path(song.hash, 'sound') : null,
   };
 }

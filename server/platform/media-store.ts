@@ -4,12 +4,17 @@ import { copyFile, mkdir, open, readFile, readdir, rename, rm, stat } from 'node
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
+import { MEDIA_KINDS, MEDIA_KIND_IDS } from '@core/piece';
+import type { MediaVariant } from '@core/piece';
 import { AppError } from './errors';
 
-/** What is kept beside a media file as it was imported. */
-export const VARIANTS = { original: 'orig', sound: 'flac', picture: 'png', font: 'ttf' } as const;
-export type Variant = keyof typeof VARIANTS;
-const VARIANT_IDS = Object.keys(VARIANTS) as Variant[]; // keys of a literal object
+/** A media file as it was imported, or what was made of it. */
+export type Variant = 'original' | MediaVariant;
+const EXTENSIONS = new Map<Variant, string>([
+  ['original', 'orig'],
+  ...MEDIA_KIND_IDS.map((id) => [MEDIA_KINDS[id].variant, MEDIA_KINDS[id].extension] as const),
+]);
+const extensionOf = (variant: Variant): string => EXTENSIONS.get(variant) ?? variant;
 
 /** A file on its way in: not part of the store until it is adopted. */
 export interface Received {
@@ -98,7 +103,7 @@ export async function createMediaStore(dir: string, exportsDir = join(dir, '..',
   await mkdir(tmp, { recursive: true });
   const path = (hash: string, variant: Variant) => {
     if (!HASH.test(hash)) throw new RangeError('not a content hash');
-    return join(dir, hash.slice(0, 2), `${hash}.${VARIANTS[variant]}`);
+    return join(dir, hash.slice(0, 2), `${hash}.${extensionOf(variant)}`);
   };
   const exportPath = (name: string) => {
     if (!EXPORT_NAME.test(name)) throw new RangeError('not the name of an export');
@@ -153,9 +158,9 @@ export async function createMediaStore(dir: string, exportsDir = join(dir, '..',
       ),
     read: (hash, variant) => readFile(path(hash, variant)),
     prepare: (hash, variant) =>
-      target(join(tmp, `${randomUUID()}.${VARIANTS[variant]}`), path(hash, variant), join(dir, hash.slice(0, 2))),
+      target(join(tmp, `${randomUUID()}.${extensionOf(variant)}`), path(hash, variant), join(dir, hash.slice(0, 2))),
     async remove(hash) {
-      for (const variant of VARIANT_IDS) await rm(path(hash, variant), { force: true });
+      for (const variant of EXTENSIONS.keys()) await rm(path(hash, variant), { force: true });
     },
     temporary: (extension) => join(tmp, `${randomUUID()}.${extension}`),
     async hashes() {

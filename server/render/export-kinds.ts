@@ -42,7 +42,7 @@ export const EXPORTERS: Readonly<Record<ExportKindId, (run: ExportRun) => Promis
     const last = frameCount(source.duration, rate) - 1;
     if (last < 0) throw new AppError('NOTHING_TO_RENDER');
     const frame = Math.max(0, Math.min(last, secondsToFrame(at, rate)));
-    const { canvas } = source.paint(frameMiddle(frame, rate));
+    const { canvas } = await source.paint(frameMiddle(frame, rate));
     if (signal?.aborted) throw new Cancelled();
     await writeFile(out, await canvas.encode('png'));
     return { frame, width: source.width, height: source.height };

@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises';
-import { createPainter } from '@core/paint';
+import { loadImage } from '@napi-rs/canvas';
+import { createPainter, needsOf } from '@core/paint';
 import type { SongAnalysis } from '@core/audio';
 import { loadTexts, resolveTimes, withPieceFonts } from '@core/piece';
 import type { Piece } from '@core/piece';
@@ -17,10 +18,8 @@ export interface RenderInput {
   readonly piece: Piece;
   readonly analysis: SongAnalysis | null;
   readonly formatId: string;
-  /** Files of the pictures by media hash. */
-  readonly pictures: Readonly<Record<string, string>>;
-  /** Files of the fonts the piece brings by media hash. */
-  readonly fonts: Readonly<Record<string, string>>;
+  /** The files made of its media, by hash. */
+  readonly files: Readonly<Record<string, string>>;
 }
 
 export interface FrameSource {
@@ -29,30 +28,31 @@ export interface FrameSource {
   readonly duration: Seconds;
   /** What the frame shows, resolved but not painted. */
   resolve(seconds: Seconds): DisplayList;
-  /** Paints a frame (a time or what {@link resolve} gave) and returns the surface, which the next call paints over. */
-  paint(frame: Seconds | DisplayList, scale?: number): SkiaSurface;
+  /**
+   * Paints a frame (a time or what {@link resolve} gave) and returns the surface, which the next call paints over.
+   * Rejects with AppError MEDIA_MISSING if a picture in it cannot be read.
+   */
+  paint(frame: Seconds | DisplayList, scale?: number): Promise<SkiaSurface>;
 }
 
 /**
- * Loads what a piece draws with and makes its frames available. @throws AppError MEDIA_MISSING if a picture or font
- * cannot be read.
+ * Loads the fonts of a piece and makes its frames available. @throws AppError MEDIA_MISSING if a font cannot be read.
  */
 export async function createFrameSource(input: RenderInput, shipped: FontLibrary): Promise<FrameSource> {
   const { piece } = input;
-  const host = createSkiaHost();
-  const missing = (hash: string, cause: unknown) =>
-    new AppError('MEDIA_MISSING', piece.media.find((m) => m.hash === hash)?.name ?? hash, { cause });
-  const fonts = withPieceFonts(piece, shipped, (hash) =>
-    readFile(input.fonts[hash] ?? '').catch((cause: unknown) => {
-      throw missing(hash, cause);
-    }),
+  const orMissing =
+    <T>(load: (file: string) => Promise<T>) =>
+    (hash: string): Promise<T> =>
+      load(input.files[hash] ?? '').catch((cause: unknown) => {
+        throw new AppError('MEDIA_MISSING', piece.media.find((m) => m.hash === hash)?.name ?? hash, { cause });
+      });
+  const fonts = withPieceFonts(
+    piece,
+    shipped,
+    orMissing((file) => readFile(file)),
   );
   await loadTexts(piece, fonts);
-  for (const [hash, file] of Object.entries(input.pictures)) {
-    await host.loadPicture(hash, file).catch((cause: unknown) => {
-      throw missing(hash, cause);
-    });
-  }
+  const host = createSkiaHost(orMissing(async (file) => loadImage(await readFile(file))));
   const times = resolveTimes(piece, input.analysis);
   const scene = prepareScene(piece, times, input.formatId);
   const layout = createLayoutCache(fonts);
@@ -63,8 +63,10 @@ export async function createFrameSource(input: RenderInput, shipped: FontLibrary
     height: scene.format.height,
     duration: times.end,
     resolve: (seconds) => sceneAt(scene, seconds, layout),
-    paint(frame, scale = 1) {
+    async paint(frame, scale = 1) {
       const list = typeof frame === 'number' ? sceneAt(scene, frame, layout) : frame;
+      const needs = needsOf(list);
+      if (!host.sources.has(needs)) await host.sources.fetch(needs);
       const width = Math.round(list.width * scale);
       const height = Math.round(list.height * scale);
       if (!surface || surface.width !== width || surface.height !== height) surface = createSkiaSurface(width, height);

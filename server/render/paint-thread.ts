@@ -34,7 +34,7 @@ async function main(): Promise<void> {
   const isOdd = width !== source.width || height !== source.height;
   const padded = isOdd ? createSkiaSurface(width, height) : null;
   const rate = input.piece.frameRate;
-  port.on('message', (run: FrameRun) => {
+  const paintRun = async (run: FrameRun): Promise<void> => {
     try {
       let before = run.from > 0 ? frameFingerprint(source.resolve(frameMiddle(run.from - 1, rate))) : null;
       for (let frame = run.from; frame < run.to; frame++) {
@@ -45,7 +45,7 @@ async function main(): Promise<void> {
           continue;
         }
         before = print;
-        const surface = source.paint(list);
+        const surface = await source.paint(list);
         if (padded) padded.context.drawImage(surface.canvas as never, 0, 0, width, height);
         const rgba = (padded ?? surface).canvas.data();
         const out = new Uint8Array((width * height * 3) / 2);
@@ -56,7 +56,8 @@ async function main(): Promise<void> {
     } catch (error) {
       post({ type: 'failed', message: error instanceof Error ? error.message : String(error) });
     }
-  });
+  };
+  port.on('message', (run: FrameRun) => void paintRun(run));
   post({ type: 'ready' });
 }
 

@@ -62,7 +62,6 @@ export async function renderVideo(options: RenderOptions): Promise<RenderFacts> 
   const soundFrames = soundLength(total, piece.frameRate);
   const sound = await pieceSound(input, options.songFile, times, soundFrames, signal);
   if (signal?.aborted) throw new Cancelled();
-  const encoder = startEncoder({ width, height, frameRate: piece.frameRate, sound, soundFrames, out: options.out });
 
   const wanted = options.threads ?? Math.max(2, Math.min(8, availableParallelism()));
   const length = runLength(width, height, wanted);
@@ -112,6 +111,7 @@ export async function renderVideo(options: RenderOptions): Promise<RenderFacts> 
     worker.on('exit', () => fail(new AppError('ENCODER_FAILED', 'a painting thread ended early')));
     return worker;
   });
+  const encoder = startEncoder({ width, height, frameRate: piece.frameRate, sound, soundFrames, out: options.out });
   const abort = () => fail(new Cancelled());
   if (signal?.aborted) abort();
   signal?.addEventListener('abort', abort, { once: true });

@@ -1,10 +1,11 @@
 import { readFile } from 'node:fs/promises';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { Path2D, createCanvas, loadImage } from '@napi-rs/canvas';
+import { Path2D, createCanvas } from '@napi-rs/canvas';
 import type { Canvas, Image } from '@napi-rs/canvas';
 import * as hb from 'harfbuzzjs';
-import type { PaintHost, Surface } from '@core/paint';
+import { createSourceCache } from '@core/paint';
+import type { PaintHost, SourceCache, Surface } from '@core/paint';
 import { createFontLibrary, fontManifestSchema } from '@core/text';
 import type { FontLibrary } from '@core/text';
 
@@ -18,23 +19,24 @@ export function createSkiaSurface(width: number, height: number): SkiaSurface {
   return { width, height, canvas, context: canvas.getContext('2d'), image: canvas };
 }
 
-/** The painter's host on the server: native Skia. Pictures are loaded up front. */
+/** The painter's host on the server: native Skia. */
 export interface SkiaHost extends PaintHost {
-  loadPicture(hash: string, file: string): Promise<void>;
+  /** What {@link needsOf} a frame names is fetched before the frame is painted. */
+  readonly sources: SourceCache;
 }
 
-export function createSkiaHost(): SkiaHost {
-  const pictures = new Map<string, Image>();
+const NO_PICTURES = (hash: string): Promise<Image> => Promise.reject(new Error(`no picture ${hash}`));
+
+export function createSkiaHost(loadPicture: (hash: string) => Promise<Image> = NO_PICTURES): SkiaHost {
+  const sources = createSourceCache(async ({ hash }) => {
+    const image = await loadPicture(hash);
+    return { image, width: image.width, height: image.height };
+  });
   return {
     createSurface: createSkiaSurface,
     createPath: (d) => new Path2D(d),
-    picture(hash) {
-      const image = pictures.get(hash);
-      return image ? { image, width: image.width, height: image.height } : null;
-    },
-    async loadPicture(hash, file) {
-      if (!pictures.has(hash)) pictures.set(hash, await loadImage(await readFile(file)));
-    },
+    sources,
+    picture: (hash) => sources.get({ hash, frame: null }),
   };
 }
 

@@ -6,12 +6,16 @@ import {
   EFFECT_KINDS,
   LAYER_KINDS,
   LAYER_KIND_IDS,
+  MEDIA_KINDS,
+  MEDIA_KIND_IDS,
   createLayer,
   createPiece,
   parsePiece,
   resolveTimes,
 } from '@core/piece';
 import { FRAME_RATES, freeMoment } from '@core/time';
+import { SERVED_MEDIA } from '../../server/features/media/media-kinds';
+import { MEDIA_ON_DESK } from '../../web/src/features/media/media-kinds';
 import { EXPORTERS } from '../../server/render/export-kinds';
 import { countingIds } from '../helpers/documents';
 
@@ -38,6 +42,19 @@ describe('tables of kinds', () => {
     expect(parsePiece(JSON.parse(JSON.stringify(piece)))).toEqual({ ok: true, piece });
     expect(LAYER_KINDS[kind].label).not.toBe('');
     expect(formats).toContain(`\`${kind}\``);
+  });
+  it.each(MEDIA_KIND_IDS)('media of kind %s are made, served, placed and described', (kind) => {
+    expect(SERVED_MEDIA[kind].take).toBeInstanceOf(Function);
+    expect(MEDIA_ON_DESK[kind].place).toBeInstanceOf(Function);
+    expect(MEDIA_ON_DESK[kind].accept).not.toBe('');
+    expect(formats).toContain(`\`${kind}\``);
+    const { variant, extension } = MEDIA_KINDS[kind];
+    expect(formats).toContain(`${variant} (.${extension})`);
+  });
+  it('files made of media differ in name and address', () => {
+    const rows = MEDIA_KIND_IDS.map((id) => MEDIA_KINDS[id]);
+    expect(new Set(rows.map((row) => row.variant)).size).toBe(rows.length);
+    expect(new Set(rows.map((row) => row.extension)).size).toBe(rows.length);
   });
   it.each(EXPORT_KIND_IDS)('an export of kind %s is made by the server and described for people', (kind) => {
     expect(EXPORTERS[kind]).toBeInstanceOf(Function);

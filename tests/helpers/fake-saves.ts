@@ -51,17 +51,25 @@ export function createFakeServer(piece: Piece): FakeServer {
 }
 
 /** Storage in memory; `broken` makes every call reject. */
-export function createFakeStore(): KeyValueStore & { readonly entries: Map<string, unknown>; broken: boolean } {
+export function createFakeStore(): KeyValueStore & {
+  readonly entries: Map<string, unknown>;
+  /** Names of works, without their parts. */
+  readonly works: () => string[];
+  broken: boolean;
+} {
   const entries = new Map<string, unknown>();
   const store = {
     entries,
+    works: () => [...entries.keys()].filter((key) => !key.includes('\u0001')),
     broken: false,
     attempt<T>(run: () => T): Promise<T> {
       return store.broken ? Promise.reject(new Error('the storage is closed')) : Promise.resolve(run());
     },
     get: (key: string) => store.attempt(() => structuredClone(entries.get(key))),
-    set: (key: string, value: unknown) => store.attempt(() => void entries.set(key, structuredClone(value))),
-    delete: (key: string) => store.attempt(() => void entries.delete(key)),
+    getMany: (keys: readonly string[]) => store.attempt(() => keys.map((key) => structuredClone(entries.get(key)))),
+    setMany: (given: readonly (readonly [string, unknown])[]) =>
+      store.attempt(() => given.forEach(([key, value]) => entries.set(key, structuredClone(value)))),
+    deleteMany: (keys: readonly string[]) => store.attempt(() => keys.forEach((key) => entries.delete(key))),
     keys: () => store.attempt(() => [...entries.keys()]),
   };
   return store;

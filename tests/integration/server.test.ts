@@ -349,9 +349,8 @@ describe('fonts', () => {
     const piece: Piece = { ...newPiece('Own font'), media: [media], layers: [words], end: freeMoment(2) };
     const pixels = async (p: Piece) => {
       const { input } = await renderInputFor(context, p, 'wide');
-      return createFrameSource(input, createServerFonts(join(dist, 'fonts'))).then((source) =>
-        Buffer.from(source.paint(1).canvas.data()),
-      );
+      const source = await createFrameSource(input, createServerFonts(join(dist, 'fonts')));
+      return Buffer.from((await source.paint(1)).canvas.data());
     };
     const [own, shipped] = [
       await pixels(piece),

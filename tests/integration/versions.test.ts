@@ -64,13 +64,12 @@ describe('pieces of version 1', () => {
             piece: opened.piece,
             analysis,
             formatId: formatId!,
-            pictures: files('picture', () => 'harbour.png'),
-            fonts: files('font', (m) => `${m.name}.ttf`),
+            files: { ...files('picture', () => 'harbour.png'), ...files('font', (m) => `${m.name}.ttf`) },
           },
           createServerFonts('dist/fonts'),
         );
         const image = await loadImage(join(DIR, shot));
-        const { canvas } = source.paint(Number(seconds), 320 / Math.max(source.width, source.height));
+        const { canvas } = await source.paint(Number(seconds), 320 / Math.max(source.width, source.height));
         expect([canvas.width, canvas.height]).toEqual([image.width, image.height]);
         const then = createCanvas(image.width, image.height);
         then.getContext('2d').drawImage(image, 0, 0);

@@ -9,7 +9,7 @@ import { EMPTY_HISTORY, createLayer, ownTrack } from '@core/piece';
 import type { Piece } from '@core/piece';
 import { freeMoment } from '@core/time';
 import { browserClock } from '../../web/src/saving/clock';
-import { createJournal } from '../../web/src/saving/local-work';
+import { createJournal } from '../../web/src/saving/journal';
 import { decideOpening } from '../../web/src/saving/opening';
 import type { StoredPiece } from '../../web/src/saving/opening';
 import { createSaver } from '../../web/src/saving/saver';

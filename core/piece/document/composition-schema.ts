@@ -61,11 +61,15 @@ export const followSchema = z.strictObject({
   looksAt: z.boolean(),
 });
 
+/** What of the music can be listened to. */
+export const LISTEN_SOURCES = ['low', 'mid', 'high', 'onsets', 'hits', 'beats', 'bars', 'energy'] as const;
+export type ListenSource = (typeof LISTEN_SOURCES)[number];
+
 /** A property that listens to the sound: value = track + amount × curve(envelope). */
 export const listenSchema = z.strictObject({
   id: idSchema,
   property,
-  source: z.enum(['low', 'mid', 'high', 'onsets', 'hits', 'beats', 'bars', 'energy']),
+  source: z.enum(LISTEN_SOURCES),
   amount: z.union([numberSchema, z.tuple([numberSchema, numberSchema])]),
   /** Seconds. */
   attack: z.number().min(0).max(10),
@@ -76,6 +80,8 @@ export const listenSchema = z.strictObject({
   /** Levels of the envelope that count as nothing and as all. */
   range: z.tuple([z.number().min(0).max(1), z.number().min(0).max(1)]),
 });
+
+export type Listen = z.infer<typeof listenSchema>;
 
 /** What holds a layer in other frame sizes. */
 export const constraintsSchema = z.strictObject({

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { fontAxisSchema } from '../../text';
 import { idSchema, lengthSchema, numberSchema, textSchema } from '../../time';
+import { MEDIA_KIND_IDS } from './media-kinds';
 
 const MAX_MEDIA_SIDE = 100_000;
 
@@ -15,10 +16,6 @@ export const fontRefSchema = z.strictObject({
   ranges: z.array(z.number().int().min(0).max(0x10ffff)).max(20_000),
 });
 export type FontRef = z.infer<typeof fontRefSchema>;
-
-/** Kinds of files a piece is made with; what a server does with each is in its own table of media kinds. */
-export const MEDIA_KIND_IDS = ['audio', 'picture', 'font'] as const;
-export type MediaKindId = (typeof MEDIA_KIND_IDS)[number];
 
 /** Facts about an imported file; the bytes live in the media store under the hash. */
 export const mediaRefSchema = z.strictObject({

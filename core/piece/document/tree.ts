@@ -38,6 +38,13 @@ export function ancestorsOf<T extends Node>(layers: ReadonlyMap<string, T>, id: 
 export const byId = <T extends { readonly id: string }>(entries: readonly T[]): Map<string, T> =>
   new Map(entries.map((entry) => [entry.id, entry]));
 
+/** Layers that are drawn: neither hidden nor a guide, nor in a group that is. */
+export function shownLayers(layers: readonly Layer[]): Layer[] {
+  const known = byId(layers);
+  const isShown = ({ hidden, isGuide }: Layer): boolean => !hidden && !isGuide;
+  return layers.filter((layer) => isShown(layer) && ancestorsOf(known, layer.id).every(isShown));
+}
+
 /** The given layers and everything in them, in the order of the list. */
 export function withDescendants<T extends Node>(layers: readonly T[], ids: readonly string[]): T[] {
   const children = childrenByParent(layers);

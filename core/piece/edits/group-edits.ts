@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { invert, multiply } from '../../geometry';
+import { invert, multiply, isFlat } from '../../geometry';
 import { evaluateTrack, prepareTrack } from '../../motion';
 import type { TrackValue } from '../../motion';
 import { secondsSchema } from '../../time';
@@ -33,9 +33,8 @@ function adopt(
     const before = outerAtTime(draft, layer.id, lead, seconds, times);
     layer.parentId = parentId;
     const after = outerAtTime(draft, layer.id, lead, seconds, times);
-    const isFlat = Math.abs(after[0] * after[3] - after[1] * after[2]) < 1e-9;
     // A group that is scaled to nothing shows nothing: there is no place to keep.
-    if (!isFlat && before.some((n, i) => Math.abs(n - after[i]!) > 1e-9))
+    if (!isFlat(after) && before.some((n, i) => Math.abs(n - after[i]!) > 1e-9))
       carry(layer, multiply(invert(after), before), lead);
   }
 }

@@ -12,6 +12,8 @@ export interface HistoryStep {
   readonly dragId: string | null;
 }
 
+export type Patches = readonly Patch[];
+
 export interface History {
   readonly done: readonly HistoryStep[];
   readonly undone: readonly HistoryStep[];
@@ -61,6 +63,9 @@ function compact(patches: readonly Patch[]): Patch[] | null {
   return [...places.values()];
 }
 
+/** Patches as few as they can be that come to the same: one value a place where no list grows or shrinks. */
+export const compacted = (patches: Patches): Patches => compact(patches) ?? patches;
+
 /** A step and what came after it in the same drag as one: the newest values, and the oldest way back. */
 function joined(last: HistoryStep, result: EditResult): HistoryStep {
   const patches = [...last.patches, ...result.patches];
@@ -81,36 +86,6 @@ export function recordStep(history: History, result: EditResult, dragId: string 
 
 /** A document after patches; null if they do not fit it. Patches are what travels: to workers, stores and servers. */
 export const patched = (piece: Piece, patches: readonly Patch[]): Piece | null => stepped(piece, patches);
-
-/** Fields of a layer that have no times in them. */
-const TIMELESS = new Set([
-  'name',
-  'hidden',
-  'locked',
-  'blend',
-  'content',
-  'motionBlur',
-  'trail',
-  'constraints',
-  'slot',
-]);
-
-/**
- * Whether patches leave every moment of the document where it is: then what was resolved before still holds. A drag on
- * the canvas does.
- */
-export const keepsTimes = (patches: readonly Patch[]): boolean =>
-  patches.every(({ path, op, value }) => {
-    const [list, , field, , leaf] = path;
-    if (list !== 'layers' || path.length < 3) return false;
-    if (TIMELESS.has(String(field))) return true;
-    if (field === 'overrides') return leaf === 'move' || leaf === 'scale' || leaf === 'hidden';
-    if (field !== 'tracks') return false;
-    if (leaf === 'value') return true;
-    // A whole track that comes or goes and holds no keyframes.
-    const keyframes = (value as { keyframes?: unknown[] } | undefined)?.keyframes;
-    return path.length === 4 && op === 'add' && keyframes?.length === 0;
-  });
 
 /** A step that no longer fits its document (stored by another version, or damaged) changes nothing. */
 function stepped(piece: Piece, patches: readonly Patch[]): Piece | null {

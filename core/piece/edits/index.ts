@@ -1,5 +1,6 @@
 import { enablePatches, produceWithPatches } from 'immer';
 import type { Patch } from 'immer';
+import { isValue } from './patch-kinds';
 import { changeProblem } from '../document/check-change';
 import type { ResolvedTimes } from '../times/resolve-times';
 import type { Piece } from '../document/schema';
@@ -38,12 +39,6 @@ export interface EditResult {
   /** Why nothing was changed, in words; null if the edits were applied, or had nothing to change. */
   readonly refused: string | null;
 }
-
-/** Whether a patch gives a standing value or a place in a format another number: nothing comes or goes by it. */
-const isValue = ({ op, path: [list, , field, , leaf] }: Patch): boolean =>
-  op === 'replace' &&
-  list === 'layers' &&
-  ((field === 'tracks' && leaf === 'value') || (field === 'overrides' && (leaf === 'move' || leaf === 'scale')));
 
 /**
  * Applies edits in order as one step, all or none. An empty `patches` means that nothing would change: the same call

@@ -8,6 +8,8 @@ import { pieceGrid } from '../song/music-grid';
 import { MAX_PIECE_SECONDS } from '../document/schema';
 import type { Piece } from '../document/schema';
 import { heardTimes, songParts } from '../song/song-parts';
+import { heardIn } from './heard';
+import type { Heard } from './heard';
 
 /** What the times of a piece hang on, resolved once an edit. */
 export interface ResolvedTimes {
@@ -18,6 +20,8 @@ export interface ResolvedTimes {
   readonly regrid: (piece: Pick<Piece, 'music' | 'tempo'>) => BeatGrid;
   /** Seconds of any moment of the piece. */
   readonly timeOf: (moment: Moment) => Seconds;
+  /** What is heard of the music while the piece plays. */
+  readonly heard: Heard;
   /** Places whose pin has lost its target; they stay at their last time. */
   readonly missing: readonly MissingPin[];
 }
@@ -91,11 +95,13 @@ export function resolveTimes(piece: Piece, analysis: SongAnalysis | null): Resol
     if (resolveMoment(moment, targets).missing) missing.push({ layerId, where, moment });
   }
   const timeOf = (moment: Moment) => resolveMoment(moment, targets).seconds;
+  const end = Math.min(MAX_PIECE_SECONDS, Math.max(0, timeOf(piece.end)));
   return {
     targets,
     grid,
     regrid: (other) => pieceGrid(other, analysis),
-    end: Math.min(MAX_PIECE_SECONDS, Math.max(0, timeOf(piece.end))),
+    end,
+    heard: heardIn({ music: piece.music, analysis, grid, end }),
     timeOf,
     missing,
   };

@@ -14,6 +14,7 @@ import type { TextLayer } from '../document/layer-schema';
 import type { Sheet, StagingId } from '../document/sheet';
 import { NO_DRESS, wordRanges } from '../document/text-content';
 import type { Dress, TextArea, TextSpan } from '../document/text-content';
+import type { Seconds } from '../../time';
 
 /**
  * Stagings: what a run of phrases looks like. Places are shares of the frame and words fill them, so one staging serves
@@ -30,7 +31,7 @@ interface Cue {
   readonly accent: string;
 }
 
-interface Stage {
+interface Composition {
   readonly area: TextArea;
   readonly family: string;
   readonly italic?: boolean;
@@ -71,7 +72,7 @@ const beats = (value: number): Partial<GestureUse> => ({ duration: { unit: 'beat
 /** Short phrases move by letters, long ones by words: forty moving letters are a swarm. */
 const fine = (cue: Cue): Partial<GestureUse> => (cue.characters <= 14 ? { unit: 'letter' } : { unit: 'word' });
 
-const STAGES: Readonly<Record<StagingId, (cue: Cue) => Stage>> = {
+const COMPOSITIONS: Readonly<Record<StagingId, (cue: Cue) => Composition>> = {
   lantern: (cue) => ({
     area: row(cue, area(0.1, 0.2, 0.8, 0.6)),
     family: 'bricolage-grotesque',
@@ -234,7 +235,7 @@ const WAY_IN = 0.4;
 const WAY_OUT = 0.25;
 
 /** Moves that leave too little time for reading are made shorter. */
-function withinTime(use: GestureUse, words: number, seconds: number, beatSeconds: number): GestureUse {
+function withinTime(use: GestureUse, words: number, seconds: Seconds, beatSeconds: Seconds): GestureUse {
   if (use.duration.unit === 'stay' || use.role === 'accent') return use;
   const most = seconds * (use.role === 'entrance' ? WAY_IN : WAY_OUT);
   const { rhythm } = use.stagger;
@@ -280,7 +281,7 @@ export function stagePhrases(piece: Piece, times: ResolvedTimes, sheet: Sheet, n
       const index = layers.indexOf(layer);
       const { text, phrase } = layer.content;
       const words = wordRanges(text);
-      const stage = STAGES[sheet.staging]({
+      const composition = COMPOSITIONS[sheet.staging]({
         index,
         row: k,
         rows: group.length,
@@ -297,13 +298,15 @@ export function stagePhrases(piece: Piece, times: ResolvedTimes, sheet: Sheet, n
           : layer.end;
       const ownEnd = times.timeOf(ownEndMoment);
       const emphasis = (phrase?.emphasis ?? []).filter((w) => w < words.length);
-      const base = index === 0 && sheet.hasLoopCue ? sheet.accent : (stage.colour ?? sheet.colour);
-      const marked = stage.colour ? '#B3392A' : index === 0 && sheet.hasLoopCue ? sheet.colour : sheet.accent;
-      const spans: TextSpan[] = emphasis.map((w) => ({ ...words[w]!, ...stage.emphasis, colour: marked }));
-      const leaves = sheet.manner === 'replace' ? null : stage.leaves;
-      const gestures = uses([stage.enters, leaves, stage.stands], ['entrance', 'exit', 'accent'], newId).map((use) =>
-        withinTime(use, words.length, ownEnd - start, beatSeconds),
-      );
+      const base = index === 0 && sheet.hasLoopCue ? sheet.accent : (composition.colour ?? sheet.colour);
+      const marked = composition.colour ? '#B3392A' : index === 0 && sheet.hasLoopCue ? sheet.colour : sheet.accent;
+      const spans: TextSpan[] = emphasis.map((w) => ({ ...words[w]!, ...composition.emphasis, colour: marked }));
+      const leaves = sheet.manner === 'replace' ? null : composition.leaves;
+      const gestures = uses(
+        [composition.enters, leaves, composition.stands],
+        ['entrance', 'exit', 'accent'],
+        newId,
+      ).map((use) => withinTime(use, words.length, ownEnd - start, beatSeconds));
       if (emphasis.length > 0) {
         const beat = Math.ceil(secondsToBeat(times.grid, start + Math.min(1, (ownEnd - start) * 0.45)) - 1e-3);
         gestures.push({
@@ -319,25 +322,25 @@ export function stagePhrases(piece: Piece, times: ResolvedTimes, sheet: Sheet, n
       next.end = isBuilt && k < group.length - 1 ? last.end : ownEndMoment;
       next.content = {
         ...next.content,
-        family: stage.family,
-        italic: stage.italic ?? false,
-        align: stage.align,
-        area: stage.area,
+        family: composition.family,
+        italic: composition.italic ?? false,
+        align: composition.align,
+        area: composition.area,
         wrapWidth: null,
-        letterCase: stage.upper ? 'upper' : 'typed',
+        letterCase: composition.upper ? 'upper' : 'typed',
         spans,
-        dress: { ...NO_DRESS, ...stage.dress },
+        dress: { ...NO_DRESS, ...composition.dress },
       };
       setStanding(next, {
         size: largest,
-        weight: stage.weight,
+        weight: composition.weight,
         fill: base,
         leading: 1.08,
         tracking: -0.01,
         rotation: 0,
         position: [0, 0],
         scale: [1, 1],
-        ...stage.values,
+        ...composition.values,
       });
       out.push(next);
     }
@@ -348,7 +351,7 @@ export function stagePhrases(piece: Piece, times: ResolvedTimes, sheet: Sheet, n
       stageAuthor(
         author,
         sheet,
-        STAGES[sheet.staging]({ index: 0, row: 0, rows: 1, characters: 12, words: 2, accent: sheet.accent }),
+        COMPOSITIONS[sheet.staging]({ index: 0, row: 0, rows: 1, characters: 12, words: 2, accent: sheet.accent }),
         Math.round(Math.min(lead.width, lead.height) / 20),
         newId,
       ),
@@ -356,7 +359,13 @@ export function stagePhrases(piece: Piece, times: ResolvedTimes, sheet: Sheet, n
   return out;
 }
 
-function stageAuthor(author: TextLayer, sheet: Sheet, stage: Stage, size: number, newId: IdSource): TextLayer {
+function stageAuthor(
+  author: TextLayer,
+  sheet: Sheet,
+  composition: Composition,
+  size: number,
+  newId: IdSource,
+): TextLayer {
   const next = plainCopy(author);
   next.gestures = uses(
     [
@@ -369,7 +378,7 @@ function stageAuthor(author: TextLayer, sheet: Sheet, stage: Stage, size: number
   next.content = {
     ...next.content,
     family: 'spline-sans',
-    align: stage.align,
+    align: composition.align,
     area: area(0.08, 0.85, 0.84, 0.08),
     wrapWidth: null,
     spans: [],

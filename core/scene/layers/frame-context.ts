@@ -1,6 +1,6 @@
 import type { Seconds } from '../../time';
 import type { DisplayItem, StillItem } from '../list/display-list';
-import type { LayoutText } from '../text/text-stage';
+import type { LayoutText } from '../text/text-at';
 import type { PreparedLayer, PreparedScene } from './prepare';
 
 /** What the items of a frame are made from. One object a frame: its identity tells frames apart. */

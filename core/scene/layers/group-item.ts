@@ -2,11 +2,11 @@ import { multiply } from '../../geometry';
 import { groupMatrix } from '../../piece';
 import type { DisplayItem, GroupItem } from '../list/display-list';
 import { NO_ACT, wipeEdge } from '../movement/act';
-import { INVISIBLE } from '../text/text-stage';
-import { actOfWhole } from './act-of-whole';
+import { INVISIBLE } from '../text/text-at';
 import { blurOf } from './effects';
 import type { LayerAt } from './layer-items';
 import { withBlur } from './layer-reader';
+import { actOfGroup } from './outer';
 import { restBox } from './rest-box';
 
 /**
@@ -18,7 +18,7 @@ export function groupItem(at: LayerAt): GroupItem | null {
   const { layer } = prepared;
   const box = restBox(prepared, context);
   const isMoved = prepared.gestures.length > 0 && !context.isAtRest;
-  const { act, em, wash } = isMoved ? actOfWhole(prepared, box, seconds) : { act: NO_ACT, em: 0, wash: null };
+  const { act, em, wash } = isMoved ? actOfGroup(prepared, seconds, context) : { act: NO_ACT, em: 0, wash: null };
   const opacity = at.opacity * act.opacity * act.ink;
   if (opacity < INVISIBLE || act.wipe?.share === 0) return null;
   const children: DisplayItem[] = [];

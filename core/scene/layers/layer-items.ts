@@ -7,7 +7,7 @@ import type { Seconds } from '../../time';
 import type { PictureItem, ShapeItem, StillItem } from '../list/display-list';
 import { NO_ACT, wipeEdge } from '../movement/act';
 import { textItem } from '../text/text-item';
-import { INVISIBLE } from '../text/text-stage';
+import { INVISIBLE } from '../text/text-at';
 import { actOfWhole } from './act-of-whole';
 import { blurOf } from './effects';
 import type { FrameContext } from './frame-context';

@@ -4,6 +4,7 @@ import { groupMatrix } from '../../piece';
 import type { Seconds } from '../../time';
 import { NO_ACT } from '../movement/act';
 import { actOfWhole } from './act-of-whole';
+import type { WholeAct } from './act-of-whole';
 import type { FrameContext } from './frame-context';
 import { LayerReader } from './layer-reader';
 import type { PreparedLayer } from './prepare';
@@ -21,11 +22,23 @@ const NOTHING_OUTSIDE: Outer = { matrix: IDENTITY, scale: 1 };
 /** The last answer of each group: its children ask for the same time one after another. */
 const lastAsked = new WeakMap<PreparedLayer, { seconds: Seconds; context: FrameContext; outer: Outer }>();
 
+/** The last act of each group: its layers and it itself ask for the same time. */
+const lastActs = new WeakMap<PreparedLayer, { seconds: Seconds; context: FrameContext; act: WholeAct }>();
+
+/** What a group's gestures make of it. */
+export function actOfGroup(group: PreparedLayer, seconds: Seconds, context: FrameContext): WholeAct {
+  const known = lastActs.get(group);
+  if (known && known.seconds === seconds && known.context === context) return known.act;
+  const act = actOfWhole(group, restBox(group, context), seconds);
+  lastActs.set(group, { seconds, context, act });
+  return act;
+}
+
 /** The matrix of a group itself, with what its gestures make of it. */
 export function ownMatrix(group: PreparedLayer, seconds: Seconds, context: FrameContext): Matrix {
   const matrix = groupMatrix(new LayerReader(group, seconds), group.place);
   if (group.gestures.length === 0 || context.isAtRest) return matrix;
-  const { act } = actOfWhole(group, restBox(group, context), seconds);
+  const { act } = actOfGroup(group, seconds, context);
   return act === NO_ACT ? matrix : multiply(matrix, act.matrix);
 }
 

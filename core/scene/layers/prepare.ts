@@ -1,9 +1,11 @@
 import { evaluateTrack, prepareTrack } from '../../motion';
 import type { PreparedTrack, TrackValue } from '../../motion';
-import { LAYER_KINDS, childrenByParent, fitIn, kindProperties, wornPiece } from '../../piece';
-import type { Effect, Fit, Format, Layer, LayerKind, Piece, PropertyId, ResolvedTimes } from '../../piece';
+import { LAYER_KINDS, childrenByParent, fitIn, kindProperties, propertyDefinition, wornPiece } from '../../piece';
+import type { Effect, Fit, Format, Layer, LayerKind, Listen, Piece, PropertyId, ResolvedTimes } from '../../piece';
 import { framesPerSecond } from '../../time';
 import type { FrameRate, Seconds } from '../../time';
+import { envelopeOf } from '../movement/envelope';
+import type { Envelope } from '../movement/envelope';
 import { prepareGesture } from '../movement/gesture-timing';
 import type { PreparedGesture } from '../movement/gesture-timing';
 
@@ -24,6 +26,7 @@ export interface PreparedLayer {
   readonly mediaHash: string | null;
   readonly gestures: readonly PreparedGesture[];
   readonly effects: readonly PreparedEffect[];
+  readonly listens: readonly PreparedListen[];
   /** Seconds of each frame in which the shutter is open; 0 draws moments. */
   readonly shutter: Seconds;
 }
@@ -31,6 +34,13 @@ export interface PreparedLayer {
 export interface PreparedEffect {
   readonly kind: Effect['kind'];
   readonly parameters: Readonly<Record<string, PreparedTrack>>;
+}
+
+/** A property that listens to the music. */
+export interface PreparedListen {
+  readonly property: PropertyId;
+  readonly amount: Listen['amount'];
+  readonly envelope: Envelope;
 }
 
 export interface PreparedScene {
@@ -118,6 +128,11 @@ export function prepareScene(document: Piece, times: ResolvedTimes, formatId: st
             Object.entries(parameters).map(([id, track]) => [id, prepareTrack(track, times.timeOf)]),
           ),
         })),
+      listens: layer.listens.map((listen) => ({
+        property: listen.property,
+        amount: listen.amount,
+        envelope: envelopeOf(listen, times.heard),
+      })),
       shutter: isSmeared(layer, parent, piece.shutter) ? ((piece.shutter || DEFAULT_SHUTTER) / 360) * frameLength : 0,
       mediaHash: hashOf(piece, layer),
     };
@@ -128,11 +143,23 @@ export function prepareScene(document: Piece, times: ResolvedTimes, formatId: st
   return { format, layers, background: prepareTrack(piece.background, times.timeOf) };
 }
 
-/** Value of a property at a time, or the kind's default if the layer has no such track. */
+/** Value of a property at a time, or the kind's default if the layer has no such track, with what it hears. */
 export function propertyAt(prepared: PreparedLayer, property: PropertyId, seconds: Seconds): TrackValue {
   const track = prepared.tracks[property];
-  if (track) return evaluateTrack(track, seconds);
-  const value = prepared.defaults[property];
+  const value = track ? evaluateTrack(track, seconds) : prepared.defaults[property];
   if (value === undefined) throw new RangeError(`a ${prepared.layer.kind} layer has no ${property}`);
-  return value;
+  return prepared.listens.reduce(
+    (sum, listen) => (listen.property === property ? added(sum, listen, seconds) : sum),
+    value,
+  );
+}
+
+/** A value with what a listening property adds to it, within the property's bounds. Colours hear nothing. */
+function added(value: TrackValue, { property, amount, envelope }: PreparedListen, seconds: Seconds): TrackValue {
+  if (typeof value === 'string') return value;
+  const { min = -Infinity, max = Infinity } = propertyDefinition(property);
+  const level = envelope(seconds);
+  const plus = (one: number, by: number): number => Math.max(min, Math.min(max, one + by * level));
+  const [x, y] = typeof amount === 'number' ? [amount, amount] : amount;
+  return typeof value === 'number' ? plus(value, x) : [plus(value[0], x), plus(value[1], y)];
 }

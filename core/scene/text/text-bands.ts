@@ -7,17 +7,17 @@ import type { ShapeItem } from '../list/display-list';
 import { castState } from '../movement/gesture-timing';
 import { multiply, roundedRectanglePath } from '../../geometry';
 import type { Box, Matrix } from '../../geometry';
-import { COARSE_TO_FINE, INVISIBLE, actOf, castFor, unitsFor } from './text-stage';
-import type { Stage } from './text-stage';
+import { COARSE_TO_FINE, INVISIBLE, actOf, castFor, unitsFor } from './text-at';
+import type { TextAt } from './text-at';
 
 /** Bands and rules: they go with the line, word or whole they belong to, and fade with its letters. */
-export function bandItems(stage: Stage): ShapeItem[] {
+export function bandItems(at: TextAt): ShapeItem[] {
   const {
     layer,
     read,
     setting: { text, layout, matrix, bent },
     active,
-  } = stage;
+  } = at;
   const { band, rule } = layer.content.dress;
   if (!band && !rule) return [];
   const reveal = Math.min(1, Math.max(0, read.number('reveal')));
@@ -28,13 +28,13 @@ export function bandItems(stage: Stage): ShapeItem[] {
       (cast) => COARSE_TO_FINE.indexOf(cast.prepared.use.unit) > COARSE_TO_FINE.indexOf(kind),
     );
     for (const unit of unitsFor(text, layout, kind).units) {
-      const act = actOf(stage, unit.glyphs[0]!, kind);
+      const act = actOf(at, unit.glyphs[0]!, kind);
       // Where only the letters move, the band is there as much as they are.
       const inked = finer.length === 0 ? [] : unit.glyphs.filter((g) => g.path !== '');
       const share =
         inked.length === 0
           ? 1
-          : inked.reduce((sum, g) => sum + Math.min(1, actOf(stage, g, 'letter').opacity), 0) / inked.length;
+          : inked.reduce((sum, g) => sum + Math.min(1, actOf(at, g, 'letter').opacity), 0) / inked.length;
       const opacity = act.opacity * share;
       if (opacity < INVISIBLE) continue;
       const whole = boxOf([
@@ -118,14 +118,14 @@ export function bandItems(stage: Stage): ShapeItem[] {
 const CARET_STAYS = 1.2;
 
 /** The caret of words that are being typed. */
-export function caretItem(stage: Stage): ShapeItem | null {
+export function caretItem(at: TextAt): ShapeItem | null {
   const {
     prepared,
     layer,
     read,
     setting: { text, layout, matrix, bent },
     seconds,
-  } = stage;
+  } = at;
   const gesture = prepared.gestures.find((g) => g.definition?.does === 'types');
   if (!gesture) return null;
   const cast = castFor(gesture, text, layout);

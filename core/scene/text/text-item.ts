@@ -11,8 +11,8 @@ import { scaleOf, transformBox, unionBox } from '../../geometry';
 import type { Box } from '../../geometry';
 import { bandItems, caretItem } from './text-bands';
 import { bySpan, lettersItem } from './text-letters';
-import { COARSE_TO_FINE, INVISIBLE, actOf, castFor, setText, unitsFor } from './text-stage';
-import type { Stage } from './text-stage';
+import { COARSE_TO_FINE, INVISIBLE, actOf, castFor, setText, unitsFor } from './text-at';
+import type { TextAt } from './text-at';
 
 /**
  * Everything a text layer shows at a time. A plain text is one shape; one that moves in parts or is dressed is a group.
@@ -41,16 +41,16 @@ export function textItem(at: LayerAt, layer: TextLayer): StillItem | null {
     return withBlur(item, blurOf(at) * outer.scale);
   }
   const finest = bent ? 'letter' : (active[active.length - 1]?.prepared.use.unit ?? 'whole');
-  const stage: Stage = { prepared, layer, read, setting, seconds, active };
-  const children = bandItems(stage);
+  const moved: TextAt = { prepared, layer, read, setting, seconds, active };
+  const children = bandItems(moved);
   const { units } = unitsFor(text, layout, finest);
   for (const unit of units) {
-    const act = actOf(stage, unit.glyphs[0]!, finest);
+    const act = actOf(moved, unit.glyphs[0]!, finest);
     if (act.opacity < INVISIBLE || act.wipe?.share === 0) continue;
     for (const [span, glyphs] of bySpan(unit.glyphs))
-      children.push(...lettersItem(stage, `${finest}${unit.index}s${span}`, glyphs, span, act));
+      children.push(...lettersItem(moved, `${finest}${unit.index}s${span}`, glyphs, span, act));
   }
-  const caret = caretItem(stage);
+  const caret = caretItem(moved);
   if (caret) children.push(caret);
   if (children.length === 0) return null;
   const under = underEffects(dress, UNITS * scaleOf(matrix));

@@ -8,8 +8,8 @@ import type { ShapeItem } from '../list/display-list';
 import { fillOf, pictureFill, printFill, tinted, withBlur } from '../layers/layer-reader';
 import { longestContour, multiply, scaleOf } from '../../geometry';
 import type { Matrix } from '../../geometry';
-import { INVISIBLE, partsFor } from './text-stage';
-import type { Stage } from './text-stage';
+import { INVISIBLE, partsFor } from './text-at';
+import type { TextAt } from './text-at';
 
 /** Width of an outline that draws itself where the layer has none, em. */
 const FILAMENT_WIDTH = 0.018;
@@ -34,7 +34,7 @@ const SCRAMBLE_RATE = 14;
 
 /** The letters of a unit that share a style, as they are drawn. */
 export function lettersItem(
-  stage: Stage,
+  at: TextAt,
   name: string,
   glyphs: readonly PlacedGlyph[],
   span: number,
@@ -46,7 +46,7 @@ export function lettersItem(
     read,
     setting: { layout, spans, matrix, size, bent },
     seconds,
-  } = stage;
+  } = at;
   const { content } = layer;
   const parts = partsFor(layout);
   const heavier = Math.round(act.weight / 4) * 4;

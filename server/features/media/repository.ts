@@ -1,6 +1,7 @@
 import type { DataSource } from 'typeorm';
 import { songAnalysisSchema } from '@core/audio';
 import type { SongAnalysis } from '@core/audio';
+import { MEDIA_KINDS, MEDIA_KIND_IDS } from '@core/piece';
 import { MediaEntity } from '../../db/entities';
 import type { MediaRow, MediaState } from '../../db/entities';
 import type { Notify } from '../../db/notify';
@@ -20,8 +21,8 @@ export interface MediaRepository {
   analysis(hash: string): Promise<SongAnalysis | null>;
   setAnalysis(hash: string, analysis: SongAnalysis): Promise<void>;
   /**
-   * Hashes of files that no piece and no waiting job can reach, and nobody wanted for a while. Fonts are offered
-   * everywhere, so they stay.
+   * Hashes of files that no piece and no waiting job can reach, and nobody wanted for a while. What every
+   * piece offers stays.
    */
   unreachable(graceSeconds: number): Promise<string[]>;
   /** Removes such a file, if it still is one. */
@@ -44,7 +45,10 @@ const FACTS = {
   font: true,
 } as const;
 
-const UNREACHABLE = `m.kind <> 'font' AND m.touched_at < now() - make_interval(secs => $1)
+/** Kinds that every piece offers stay. */
+const OFFERED = MEDIA_KIND_IDS.filter((id) => MEDIA_KINDS[id].isOffered);
+
+const UNREACHABLE = `m.kind NOT IN (${OFFERED.map((id) => `'${id}'`).join()}) AND m.touched_at < now() - make_interval(secs => $1)
   AND NOT EXISTS (SELECT 1 FROM piece_media p WHERE p.hash = m.hash)
   AND NOT EXISTS (SELECT 1 FROM job j WHERE j.state IN ('queued', 'running') AND (j.payload->>'hash' = m.hash OR j.payload->'document'->'media' @> jsonb_build_array(jsonb_build_object('hash', m.hash))))`;
 

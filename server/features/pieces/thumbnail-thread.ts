@@ -32,7 +32,7 @@ function serve({ fontsDir }: Setup): void {
       fonts ??= createServerFonts(fontsDir);
       if (known?.key !== key) known = { key, source: createFrameSource(input, fonts) };
       const source = await known.source;
-      const surface = source.paint(seconds, Math.min(1, side / Math.max(source.width, source.height)));
+      const surface = await source.paint(seconds, Math.min(1, side / Math.max(source.width, source.height)));
       return { id, png: await surface.canvas.encode('png') };
     } catch (error) {
       known = null;

@@ -1,20 +1,31 @@
 import * as hb from 'harfbuzzjs';
-import { loadTexts, withPieceFonts } from '@core/piece';
+import { MEDIA_KINDS, loadTexts, withPieceFonts } from '@core/piece';
 import type { Piece } from '@core/piece';
-import type { PaintHost } from '@core/paint';
+import { createSourceCache } from '@core/paint';
+import type { LoadedImage, PaintHost, Source, SourceCache } from '@core/paint';
 import { createFontLibrary, fontManifestSchema } from '@core/text';
 import type { FontLibrary } from '@core/text';
 
 /** The painter's host in the browser; works in a worker and on a page. */
 export interface BrowserHost extends PaintHost {
-  /** Fetches pictures that are not there yet; resolves to true if any arrived. */
-  loadPictures(hashes: readonly string[]): Promise<boolean>;
+  /** What {@link needsOf} a frame names is fetched before, or while, the frame is painted. */
+  readonly sources: SourceCache;
+}
+
+async function fetchPicture({ hash }: Source): Promise<LoadedImage> {
+  const response = await fetch(`/api/media/${hash}/${MEDIA_KINDS.picture.variant}`);
+  if (!response.ok) throw new Error(`A picture is missing on the server (${response.status}). Bring it in again.`);
+  const image = await createImageBitmap(await response.blob(), {
+    colorSpaceConversion: 'none',
+    premultiplyAlpha: 'premultiply',
+  });
+  return { image, width: image.width, height: image.height };
 }
 
 export function createBrowserHost(): BrowserHost {
-  const pictures = new Map<string, ImageBitmap>();
-  const asked = new Set<string>();
+  const sources = createSourceCache(fetchPicture);
   return {
+    sources,
     createSurface(width, height) {
       const canvas = new OffscreenCanvas(Math.max(1, width), Math.max(1, height));
       const context = canvas.getContext('2d');
@@ -23,32 +34,7 @@ export function createBrowserHost(): BrowserHost {
       return { width, height, context: context, image: canvas };
     },
     createPath: (d) => new Path2D(d),
-    picture(hash) {
-      const image = pictures.get(hash);
-      return image ? { image, width: image.width, height: image.height } : null;
-    },
-    async loadPictures(hashes) {
-      const wanted = hashes.filter((hash) => !asked.has(hash));
-      await Promise.all(
-        wanted.map(async (hash) => {
-          asked.add(hash);
-          try {
-            const response = await fetch(`/api/media/${hash}/picture`);
-            if (!response.ok) throw new Error(String(response.status));
-            pictures.set(
-              hash,
-              await createImageBitmap(await response.blob(), {
-                colorSpaceConversion: 'none',
-                premultiplyAlpha: 'premultiply',
-              }),
-            );
-          } catch {
-            asked.delete(hash); // asked again with the next edit
-          }
-        }),
-      );
-      return wanted.some((hash) => pictures.has(hash));
-    },
+    picture: (hash) => sources.get({ hash, frame: null }),
   };
 }
 
@@ -81,7 +67,7 @@ export async function browserPieceFonts(piece: Pick<Piece, 'media'>): Promise<Fo
     own = {
       key,
       fonts: withPieceFonts(piece, shipped, async (hash) => {
-        const response = await fetch(`/api/media/${hash}/font`);
+        const response = await fetch(`/api/media/${hash}/${MEDIA_KINDS.font.variant}`);
         if (!response.ok)
           throw new Error(
             `The font “${piece.media.find((m) => m.hash === hash)?.name ?? hash}” is missing on the server. Bring it in again.`,
@@ -100,6 +86,6 @@ export async function loadedFonts(piece: Piece): Promise<FontLibrary> {
   return fonts;
 }
 
-/** Content hashes of the pictures of a piece. */
-export const pictureHashes = (piece: Pick<Piece, 'media'>): string[] =>
-  piece.media.filter((m) => m.kind === 'picture').map((m) => m.hash);
+/** Every picture of a piece. */
+export const picturesOf = (piece: Pick<Piece, 'media'>): Source[] =>
+  piece.media.filter((m) => m.kind === 'picture').map(({ hash }) => ({ hash, frame: null }));

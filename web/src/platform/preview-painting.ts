@@ -1,14 +1,14 @@
-import { createPainter } from '@core/paint';
+import { createPainter, needsOf } from '@core/paint';
 import type { DrawContext } from '@core/paint';
 import type { SongAnalysis } from '@core/audio';
 import { loadTexts, patched, resolveTimes } from '@core/piece';
 import type { Piece } from '@core/piece';
 import { boxCorners } from '@core/geometry';
 import { prepareScene, sceneAt } from '@core/scene';
-import type { DisplayItem, LayoutText, PreparedScene } from '@core/scene';
+import type { DisplayItem, DisplayList, LayoutText, PreparedScene } from '@core/scene';
 import { createLayoutCache } from '@core/text';
 import type { FontLibrary } from '@core/text';
-import { browserPieceFonts, createBrowserHost, pictureHashes } from './browser-host';
+import { browserPieceFonts, createBrowserHost, picturesOf } from './browser-host';
 import type { FromPreview, LayerPlace, ToPreview } from './preview-protocol';
 
 /** Paints the preview. Only the newest frame asked for is painted: a late one is dropped, never queued. */
@@ -21,6 +21,8 @@ let layout: LayoutText | null = null;
 let laidWith: FontLibrary | null = null;
 let wanted: Extract<ToPreview, { type: 'frame' }> | null = null;
 let isScheduled = false;
+
+const MOST_AHEAD = 24;
 
 /** Where layers lie, a group before what is in it. */
 const placesOf = (items: readonly DisplayItem[]): LayerPlace[] =>
@@ -50,16 +52,38 @@ function paint(): void {
       painter.forget();
     }
     painter.paint(context, list, scale);
+    fetchNeeds(list);
     post({ type: 'painted', seconds, scale, milliseconds: performance.now() - started, places: placesOf(list.items) });
   } catch (error) {
     fail(error);
   }
 }
 
+/** What the frame shows and is not there is painted when it has come. */
+function fetchNeeds(list: DisplayList): void {
+  const needs = needsOf(list);
+  if (host.sources.has(needs)) return;
+  host.sources.fetch(needs).then(repaint, fail);
+}
+
+/** Something has arrived that frames were painted without. */
+function repaint(): void {
+  painter.forget();
+  schedule();
+}
+
 function schedule(): void {
   if (isScheduled) return;
   isScheduled = true;
   setTimeout(paint, 0); // messages that are already waiting come first, and the newest wins
+}
+
+/** Pictures that come later in the piece are there when they are to be seen, as many as are kept. */
+function fetchAhead(piece: Piece): void {
+  const pictures = picturesOf(piece).slice(0, MOST_AHEAD);
+  if (host.sources.has(pictures)) return;
+  // What cannot be had is told when it is to be seen.
+  host.sources.fetch(pictures).then(repaint, repaint);
 }
 
 /** What the page told of the piece. */
@@ -89,16 +113,15 @@ async function prepare(): Promise<void> {
   }
   scene = prepareScene(now, resolveTimes(now, analysis), formatId);
   schedule();
+  fetchAhead(now);
   const before = fonts.generation;
-  let arrived = false;
   try {
-    [arrived] = await Promise.all([host.loadPictures(pictureHashes(now)), loadTexts(now, fonts)]);
+    await loadTexts(now, fonts);
   } finally {
     // What did arrive is shown, also if a font is missing.
-    if (arrived || fonts.generation !== before) {
+    if (fonts.generation !== before) {
       layout = createLayoutCache(fonts);
-      painter.forget();
-      schedule();
+      repaint();
     }
   }
 }

@@ -1,9 +1,9 @@
-import { createStore, del, get, keys, set } from 'idb-keyval';
+import { createStore, delMany, get, getMany, keys, setMany } from 'idb-keyval';
 import { ApiError, api, call, receivedPiece } from '../platform/api';
 import { newId } from '../platform/ids';
 import { tabMemory } from '../platform/memory';
 import { browserClock } from './clock';
-import { createJournal } from './local-work';
+import { createJournal } from './journal';
 import type { KeyValueStore } from './local-work';
 import { createSend } from './server-saves';
 import { createSession } from './session';
@@ -17,8 +17,13 @@ function browserStore(): KeyValueStore | null {
     const store = createStore('estrella', 'work');
     return {
       get: (key) => get(key, store),
-      set: (key, value) => set(key, value, store),
-      delete: (key) => del(key, store),
+      getMany: (wanted) => getMany([...wanted], store),
+      setMany: (entries) =>
+        setMany(
+          entries.map(([key, value]) => [key, value]),
+          store,
+        ),
+      deleteMany: (gone) => delMany([...gone], store),
       keys: async () => (await keys(store)).map(String),
     };
   } catch {

@@ -1,5 +1,6 @@
 import { saveName } from '@core/piece';
-import type { Journal, LocalWork } from './local-work';
+import type { Journal } from './journal';
+import type { LocalWork } from './local-work';
 import { fits, sameContent } from './opening';
 import type { StoredPiece } from './opening';
 import type { SaveAnswer, SaveRequest } from './saver';

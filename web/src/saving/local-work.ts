@@ -28,26 +28,18 @@ export interface LocalWork {
  */
 export interface KeyValueStore {
   get(key: string): Promise<unknown>;
-  set(key: string, value: unknown): Promise<void>;
-  delete(key: string): Promise<void>;
+  getMany(keys: readonly string[]): Promise<unknown[]>;
+  /** All of them or none. */
+  setMany(entries: readonly (readonly [string, unknown])[]): Promise<void>;
+  deleteMany(keys: readonly string[]): Promise<void>;
   keys(): Promise<string[]>;
 }
 
-/** Work of several tabs side by side: none overwrites another's. */
-export interface Journal {
-  read(pieceId: string, tabId: string): Promise<LocalWork | null>;
-  /** Work on a piece in all tabs, living or not. */
-  of(pieceId: string): Promise<LocalWork[]>;
-  all(): Promise<LocalWork[]>;
-  /** @throws whatever the storage throws. */
-  write(work: LocalWork): Promise<void>;
-  drop(pieceId: string, tabId: string): Promise<void>;
-}
-
-const keyOf = (pieceId: string, tabId: string): string => `${pieceId}/${tabId}`;
+/** Name under which a tab's work on a piece lies. */
+export const keyOf = (pieceId: string, tabId: string): string => `${pieceId}/${tabId}`;
 
 /** Work as it was stored, by this version or one before tabs were told apart; null if it is none. */
-function readWork(key: string, stored: unknown): LocalWork | null {
+export function readWork(key: string, stored: unknown): LocalWork | null {
   if (typeof stored !== 'object' || stored === null || !('piece' in stored)) return null;
   const work = stored as Partial<LocalWork> & { piece: Piece }; // written by `write`, or by the version before
   const slash = key.indexOf('/');
@@ -62,27 +54,5 @@ function readWork(key: string, stored: unknown): LocalWork | null {
     // Steps are patches of the document as it was: they do not fit one of a later version.
     history: (work.piece.version as number) === PIECE_VERSION && work.history ? work.history : EMPTY_HISTORY,
     at: work.at ?? 0,
-  };
-}
-
-/** @param store - null in a browser without storage: nothing is kept, and writing says so by rejecting. */
-export function createJournal(store: KeyValueStore | null): Journal {
-  const load = async (key: string) => readWork(key, await store?.get(key).catch(() => undefined));
-  const list = async (wanted: (key: string) => boolean) => {
-    const keys = (await store?.keys().catch((): string[] => [])) ?? [];
-    const works = await Promise.all(keys.filter(wanted).map(load));
-    return works.filter((work) => work !== null);
-  };
-  return {
-    read: (pieceId, tabId) => load(keyOf(pieceId, tabId)),
-    of: (pieceId) => list((key) => key === pieceId || key.startsWith(`${pieceId}/`)),
-    all: () => list(() => true),
-    async write(work) {
-      if (!store) throw new Error('this browser has no storage');
-      await store.set(keyOf(work.pieceId, work.tabId), work);
-    },
-    async drop(pieceId, tabId) {
-      await store?.delete(tabId === '' ? pieceId : keyOf(pieceId, tabId)).catch(() => {});
-    },
   };
 }

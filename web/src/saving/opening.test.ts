@@ -5,7 +5,7 @@ import type { History, Piece } from '@core/piece';
 import { createFakeServer, createFakeStore } from '../../../tests/helpers/fake-saves';
 import { newPiece } from '../../../tests/helpers/documents';
 import { closedWork, sendLeftovers } from './leftovers';
-import { createJournal } from './local-work';
+import { createJournal } from './journal';
 import type { LocalWork } from './local-work';
 import { decideOpening, fits, sameContent } from './opening';
 import { createSend, readAnswer } from './server-saves';
@@ -158,7 +158,7 @@ describe('what the home sends', () => {
     const { server, send, store } = await setUp([work(), work({ tabId: 'alive', piece: named('not yet') })]);
     expect(await send()).toEqual([]);
     expect(server.stored.piece.name).toBe('local');
-    expect([...store.entries.keys()]).toEqual([`${base.id}/alive`]);
+    expect(store.works()).toEqual([`${base.id}/alive`]);
   });
   it('stays where it does not fit, where the piece is gone, and while the server is away', async () => {
     const { send, store } = await setUp([work({ baseRevision: 1 })]);
@@ -169,12 +169,12 @@ describe('what the home sends', () => {
         throw new Error('away');
       }),
     ).toHaveLength(1);
-    expect(store.entries.size).toBe(1);
+    expect(store.works().length).toBe(1);
   });
   it('is dropped without sending if the server has it already', async () => {
     const { server, send, store } = await setUp([work({ piece: named('server') })]);
     expect(await send()).toEqual([]);
-    expect([server.history.length, store.entries.size]).toEqual([1, 0]);
+    expect([server.history.length, store.works().length]).toEqual([1, 0]);
   });
   it('of what has arrived only the newest undo list stays', async () => {
     const { send, store } = await setUp([
@@ -182,7 +182,7 @@ describe('what the home sends', () => {
       work({ unsent: false, tabId: 'b', at: 2 }),
     ]);
     await send();
-    expect([...store.entries.keys()]).toEqual([`${base.id}/b`]);
+    expect(store.works()).toEqual([`${base.id}/b`]);
   });
 });
 

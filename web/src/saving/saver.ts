@@ -1,6 +1,7 @@
 import { saveName } from '@core/piece';
-import type { History, Piece } from '@core/piece';
+import type { History, Patches, Piece } from '@core/piece';
 import type { Clock } from './clock';
+import type { Journal, Trail } from './journal';
 import type { LocalWork } from './local-work';
 
 /**
@@ -52,7 +53,7 @@ export interface SaverParts {
   /** Sends a save. What it throws counts as a lost answer. */
   readonly send: (request: SaveRequest, isLeaving: boolean) => Promise<SaveAnswer>;
   /** Keeps work in the browser. May reject. */
-  readonly keep: (work: LocalWork) => Promise<void>;
+  readonly keep: Journal['write'];
   /** Names this visit; never used before. */
   readonly writer: string;
   /** Milliseconds since 1970, to tell a person when work was left. */
@@ -72,8 +73,8 @@ export interface OpenedPiece {
 
 export interface Saver {
   readonly pieceId: string;
-  /** The document has changed. */
-  changed(piece: Piece, history: History): void;
+  /** The document has changed. @param change - how, if that is known. */
+  changed(piece: Piece, history: History, change?: Trail | null): void;
   /** Sends now what is not sent; resolves when it has been, or when it cannot be. */
   flush(): Promise<void>;
   /** The page goes away, perhaps for good: one last try, and everything into storage. */
@@ -106,6 +107,8 @@ export function createSaver(opened: OpenedPiece, parts: SaverParts): Saver {
   let inFlight: Promise<void> | null = null;
   let keeping: Promise<void> | null = null;
   let keepAgain = false;
+  /** How the document came of the one that was kept last; null if that is not known. */
+  let trail: { from: Piece; patches: Patches[number][] } | null = { from: piece, patches: [] };
   let shown: SaveReport = { state: blocked ?? (sent ? 'saved' : 'unsaved'), message: opened.conflict, revision };
 
   const report = (state: SaveState, message: string | null) => {
@@ -139,7 +142,9 @@ export function createSaver(opened: OpenedPiece, parts: SaverParts): Saver {
       do {
         keepAgain = false;
         try {
-          await parts.keep(work());
+          const since = trail;
+          trail = { from: piece, patches: [] };
+          await parts.keep(work(), since);
           isKeepingFailed = false;
         } catch {
           if (!isKeepingFailed) {
@@ -240,8 +245,12 @@ export function createSaver(opened: OpenedPiece, parts: SaverParts): Saver {
   parts.report(shown);
   return {
     pieceId: opened.piece.id,
-    changed(nextPiece, nextHistory) {
+    changed(nextPiece, nextHistory, change = null) {
       const isChange = nextPiece !== piece;
+      if (isChange) {
+        if (change?.from === piece) trail?.patches.push(...change.patches);
+        else trail = null;
+      }
       [piece, history] = [nextPiece, nextHistory];
       void keep();
       if (!isChange || blocked !== null) return;

@@ -6,7 +6,7 @@ import { newPiece } from '../../../tests/helpers/documents';
 import { createFakeServer, createFakeStore } from '../../../tests/helpers/fake-saves';
 import type { FakeServer } from '../../../tests/helpers/fake-saves';
 import { closePiece, edit, undoEdit, useDesk } from '../store/desk-store';
-import { createJournal } from './local-work';
+import { createJournal } from './journal';
 import { createSession } from './session';
 import type { Session } from './session';
 
@@ -212,7 +212,7 @@ describe('two versions', () => {
     const session = await inConflict();
     const id = await session.resolveConflict('copy');
     expect(created).toMatchObject([{ id, name: 'mine (my version)' }]);
-    expect(store.entries.size).toBe(0);
+    expect(store.works().length).toBe(0);
     closePiece();
     expect(await session.resolveConflict('mine')).toBeNull();
   });
@@ -241,7 +241,7 @@ describe('what closed tabs left', () => {
     expect(desk().piece!.name).toBe('left behind');
     await clock.advance(1000);
     expect(server.stored.piece.name).toBe('left behind');
-    expect([...store.entries.keys()]).toEqual([`${base.id}/two`]);
+    expect(store.works()).toEqual([`${base.id}/two`]);
   });
   it('is sent by the home, or waits there', async () => {
     await leaveBehind('one', 'from the home');

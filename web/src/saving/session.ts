@@ -3,7 +3,8 @@ import type { Piece } from '@core/piece';
 import { openPiece, setView, useDesk } from '../store/desk-store';
 import type { Clock } from './clock';
 import { closedWork, sendLeftovers } from './leftovers';
-import type { Journal, LocalWork } from './local-work';
+import type { Journal } from './journal';
+import type { LocalWork } from './local-work';
 import { decideOpening } from './opening';
 import type { StoredPiece } from './opening';
 import { createSaver } from './saver';
@@ -155,7 +156,7 @@ export function createSession(parts: SessionParts): Session {
           before.piece?.id === id &&
           (state.piece !== before.piece || state.history !== before.history)
         )
-          active.get(id)?.changed(state.piece, state.history);
+          active.get(id)?.changed(state.piece, state.history, state.change);
       });
       const stopPage = parts.onPage({
         online: () => void active.get(id)?.flush(),

@@ -6,7 +6,7 @@ import type { Format } from '@core/piece';
 import { transformOutline } from '@core/text';
 import { edit, setView } from '../../store/desk-store';
 import { usePiece } from '../../store/selectors';
-import { addStroke } from '../desk/commands';
+import { addStroke } from '../layers/add-layers';
 
 /** How far the smooth path may lie beside what the hand drew, pixels of the screen. */
 const TOLERANCE = 2.5;

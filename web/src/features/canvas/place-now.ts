@@ -1,4 +1,4 @@
-import { IDENTITY, applyMatrix, invert } from '@core/geometry';
+import { IDENTITY, applyMatrix, invert, isFlat } from '@core/geometry';
 import type { Matrix } from '@core/geometry';
 import { fitIn, leadFormat, outerMatrix } from '@core/piece';
 import type { Format, Layer, Piece, PlaceReader } from '@core/piece';
@@ -30,8 +30,7 @@ export function placeNow(piece: Piece, layer: Layer, format: Format): PlaceNow {
     fit.centre[0] + position[0] * fit.factor + fit.move[0],
     fit.centre[1] + position[1] * fit.factor + fit.move[1],
   ] as const;
-  const isFlat = Math.abs(outer[0] * outer[3] - outer[1] * outer[2]) < 1e-9;
-  const back = isFlat ? IDENTITY : invert(outer);
+  const back = isFlat(outer) ? IDENTITY : invert(outer);
   return {
     pivot: applyMatrix(outer, ...inFrame),
     fit: fit.factor,

@@ -25,7 +25,7 @@ import { RUNGS, edit, redoEdit, setView, undoEdit, useDesk } from '../../store/d
 import type { SaveState } from '../../saving/saver';
 import type { Rung } from '../../store/desk-store';
 import { usePiece, useTimes } from '../../store/selectors';
-import { Stage } from '../canvas/Stage';
+import { PreviewCanvas } from '../canvas/PreviewCanvas';
 import { Details } from '../details/Details';
 import { importFile } from '../panels/import-file';
 import { MusicPanel } from '../panels/MusicPanel';
@@ -323,7 +323,7 @@ export function Desk() {
           <main className="workspace wide" style={{ ['--split' as string]: `${split.wide * 100}%` }}>
             <div className={`upper${rung ? '' : ' closed'}`} style={{ position: 'relative' }}>
               {panel}
-              <Stage />
+              <PreviewCanvas />
               <Details />
               {splitter}
             </div>
@@ -333,7 +333,7 @@ export function Desk() {
         ) : (
           <main className="workspace tall" style={{ ['--split' as string]: `${split.tall * 100}%` }}>
             <div style={{ position: 'relative', display: 'grid', minHeight: 0, borderRight: '1px solid var(--line)' }}>
-              <Stage />
+              <PreviewCanvas />
               {splitter}
             </div>
             <div className="beside">

@@ -14,6 +14,7 @@ import {
   undoEdit,
   useDesk,
 } from '../../store/desk-store';
+import * as adding from '../layers/add-layers';
 import * as commands from './commands';
 
 const analysis = steadyAnalysis(120, 0.5, 60);
@@ -32,7 +33,7 @@ beforeEach(() => {
 describe('adding things', () => {
   it('places a new layer on the playhead’s beat for two bars, and selects it', () => {
     playhead.set(0.5 + 4.2 * 0.5);
-    commands.addRectangle();
+    adding.addRectangle();
     const layer = layers()[1]!;
     expect(layer.start).toMatchObject({ kind: 'pinned', to: { beat: 4 } });
     expect(layer.end).toMatchObject({ kind: 'pinned', to: { beat: 12 } });
@@ -41,11 +42,11 @@ describe('adding things', () => {
   it('without snapping takes the playhead’s own time, free', () => {
     setView({ isSnapping: false });
     playhead.set(1.234);
-    commands.addEllipse();
+    adding.addEllipse();
     expect(layers()[1]!.start).toEqual(freeMoment(1.234));
   });
   it('keeps a picture within the frame and in proportion', () => {
-    commands.addPicture({
+    adding.addPicture({
       id: 'm',
       hash: 'e'.repeat(64),
       kind: 'picture',
@@ -98,7 +99,7 @@ describe('values and keyframes', () => {
       ],
     });
     commands.copySelection();
-    commands.addEllipse();
+    adding.addEllipse();
     playhead.set(beatToSeconds(desk().times!.grid, 8));
     commands.pasteSelection();
     expect(keysOf(1).map((k) => (k.at.kind === 'pinned' && k.at.to.type === 'beat' ? k.at.to.beat : null))).toEqual([
@@ -137,7 +138,7 @@ describe('moving about', () => {
 
 describe('the desk', () => {
   it('undoes and redoes, says what, and drops what no longer exists from the selection', () => {
-    commands.addRectangle();
+    adding.addRectangle();
     const id = layers()[1]!.id;
     undoEdit();
     expect(layers()).toHaveLength(1);
@@ -172,8 +173,8 @@ describe('the desk', () => {
   });
   it('holds the same piece after every command is undone', () => {
     const start = desk().piece;
-    commands.addText('Nine days');
-    commands.addWave();
+    adding.addText('Nine days');
+    adding.addWave();
     commands.addMarkerHere();
     commands.duplicateSelection();
     edit([{ type: 'music.correct', correction: { bpm: 90 } }]);

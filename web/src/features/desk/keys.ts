@@ -4,6 +4,7 @@ import { redoEdit, selectLayers, setView, undoEdit, useDesk } from '../../store/
 import { tap, thisIsOne } from '../music/beat-commands';
 import { goToMarker } from '../music/marker-commands';
 import { leaveOutStretch, repeatStretch } from '../music/song-commands';
+import { addText } from '../layers/add-layers';
 import * as commands from './commands';
 import * as groups from './group-commands';
 import { togglePlay } from './play-commands';
@@ -40,7 +41,7 @@ export const KEY_COMMANDS: readonly KeyCommand[] = [
   { keys: ['k'], label: 'Click track on or off', run: () => setView({ hasClicks: !useDesk.getState().hasClicks }) },
   { keys: ['x'], label: 'Leave the marked stretch of the song out', run: leaveOutStretch },
   { keys: ['shift+x'], label: 'Play the marked stretch of the song twice', run: repeatStretch },
-  { keys: ['t'], label: 'New text', run: () => setView({ editingText: commands.addText(), rung: 'words' }) },
+  { keys: ['t'], label: 'New text', run: () => setView({ editingText: addText(), rung: 'words' }) },
   { keys: ['mod+g'], label: 'Group', run: groups.groupSelection },
   { keys: ['mod+shift+g'], label: 'Ungroup', run: groups.ungroupSelection },
   { keys: ['mod+shift+arrowup'], label: 'Move out of the group', run: groups.moveOutOfGroup },

@@ -1,15 +1,6 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react';
-import { useEffect, useState } from 'react';
-import {
-  BLEND_MODES,
-  GRADIENTS,
-  LAYER_KINDS,
-  PROPERTIES,
-  PROPERTY_IDS,
-  propertyDefinition,
-  trackOf,
-  hasProperty,
-} from '@core/piece';
+import { Fragment, useEffect, useState } from 'react';
+import { BLEND_MODES, GRADIENTS, LAYER_KINDS, PROPERTIES, propertyDefinition, trackOf } from '@core/piece';
 import type { BlendMode, Layer, PropertyId } from '@core/piece';
 import { beatToBar, formatBarBeat, secondsToBeat } from '@core/time';
 import { playhead } from '../../platform/clock';
@@ -20,11 +11,11 @@ import { NumberField } from '../../ui/NumberField';
 import { Star } from '../../ui/Star';
 import { groupSelection, ungroupSelection } from '../desk/group-commands';
 import { goToKey, setValue, toggleKey, valueNow } from '../desk/commands';
-import { DressSection } from '../type/DressSection';
-import { StyleSection } from '../type/StyleSection';
-import { FaceSection, SettingSection, axisLabels } from '../type/TypeSection';
+import { onDesk } from '../layers/layer-kinds';
+import { axisLabels } from '../type/TypeSection';
 import { useAxes } from '../type/families';
 import { EasingEditor } from './EasingEditor';
+import { shownProperties } from './shown-properties';
 
 /** Repaints about ten times a second while the playhead moves: numbers are for reading, not for every frame. */
 function usePlayheadTick(): number {
@@ -123,76 +114,6 @@ function PropertyRow({
   );
 }
 
-const hasStroke = (layer: Layer): boolean => {
-  const track = trackOf(layer, 'strokeWidth');
-  return track !== undefined && (Number(track.value) > 0 || track.keyframes.length > 0);
-};
-
-/**
- * Properties that say nothing until something else is there: axes of the font, parts of a stroke, a curve, a picture, a
- * band.
- */
-function wears(layer: Layer, property: PropertyId, axes: object): boolean {
-  switch (property) {
-    case 'letterWidth':
-    case 'lean':
-    case 'opticalSize':
-    case 'axisA':
-    case 'axisB':
-    case 'axisC':
-      return property in axes;
-    case 'drawStart':
-    case 'drawEnd':
-    case 'drawOffset':
-      return hasStroke(layer);
-    case 'fillEnd':
-      return 'gradient' in layer.content && layer.content.gradient !== 'none';
-    case 'gradientAngle':
-      return 'gradient' in layer.content && layer.content.gradient === 'linear';
-    default:
-      break;
-  }
-  if (layer.kind !== 'text') return true;
-  const { along, picture, dress } = layer.content;
-  switch (property) {
-    case 'bend':
-      return along?.shape === 'arc';
-    case 'pathShift':
-      return along !== null;
-    case 'pictureZoom':
-    case 'pictureShift':
-      return picture !== null;
-    case 'reveal':
-      return dress.band !== null || dress.rule !== null;
-    default:
-      return true;
-  }
-}
-
-/** Properties in order of use, without those that have no meaning for the layer as it is. */
-function shownProperties(layer: Layer, axes: object): PropertyId[] {
-  const first: PropertyId[] =
-    layer.kind === 'text'
-      ? [
-          'size',
-          'weight',
-          'letterWidth',
-          'lean',
-          'axisA',
-          'axisB',
-          'axisC',
-          'opticalSize',
-          'tracking',
-          'leading',
-          'bend',
-          'pathShift',
-          'fill',
-        ]
-      : ['dimensions', 'fill', 'cornerRadius'];
-  const all = [...first, ...PROPERTY_IDS.filter((p) => !first.includes(p))];
-  return all.filter((p) => hasProperty(layer.kind, p) && wears(layer, p, axes));
-}
-
 /** What the selection has, the most used first. */
 export function Details() {
   usePlayheadTick();
@@ -241,6 +162,7 @@ export function Details() {
       )}
     </>
   );
+  const { above, below } = onDesk(layer);
   const bar = (seconds: number) => formatBarBeat(beatToBar(times.grid, secondsToBeat(times.grid, seconds)));
   return (
     <aside className="details" aria-label="Details">
@@ -272,12 +194,9 @@ export function Details() {
           <hr className="rule" />
         </>
       )}
-      {layer.kind === 'text' && (
-        <>
-          <StyleSection layer={layer} />
-          <FaceSection layer={layer} />
-        </>
-      )}
+      {above?.map((Section, i) => (
+        <Section key={i} layer={layer} />
+      ))}
       {shownProperties(layer, named).map((property) => (
         <PropertyRow
           key={property}
@@ -304,13 +223,12 @@ export function Details() {
           </select>
         </div>
       )}
-      {layer.kind === 'text' && (
-        <>
-          <SettingSection layer={layer} />
-          <hr className="rule" />
-          <DressSection layer={layer} />
-        </>
-      )}
+      {below?.map((Section, i) => (
+        <Fragment key={i}>
+          {i > 0 && <hr className="rule" />}
+          <Section layer={layer} />
+        </Fragment>
+      ))}
       <div className="prop">
         <span />
         <span className="name">Blend</span>

@@ -1,20 +1,12 @@
 import { useRef, useState } from 'react';
 import type { ReactNode } from 'react';
+import type { MediaKindId } from '@core/piece';
+import { MEDIA_ON_DESK } from '../media/media-kinds';
 import { importFile } from './import-file';
 import type { ImportProgress } from './import-file';
 
 /** A place to drop or pick a file, with progress and cancel. */
-export function FileDrop({
-  wanted,
-  accept,
-  label,
-  children,
-}: {
-  wanted: 'audio' | 'picture';
-  accept: string;
-  label: string;
-  children: ReactNode;
-}) {
+export function FileDrop({ wanted, label, children }: { wanted: MediaKindId; label: string; children: ReactNode }) {
   const [progress, setProgress] = useState<ImportProgress | null>(null);
   const [isOver, setOver] = useState(false);
   const abort = useRef<AbortController | null>(null);
@@ -28,12 +20,12 @@ export function FileDrop({
       <div className="drop" role="status">
         <div style={{ color: 'var(--text)', overflow: 'hidden', textOverflow: 'ellipsis' }}>{progress.name}</div>
         <div style={{ margin: '4px 0 8px' }}>
-          {progress.stage === 'sending' ? 'Sending' : 'Listening for beats'} {Math.round(progress.share * 100)} %
+          {progress.stage} {Math.round(progress.share * 100)} %
         </div>
         <div
           className="meter"
           role="progressbar"
-          aria-label={progress.stage === 'sending' ? 'Sending' : 'Listening for beats'}
+          aria-label={progress.stage}
           aria-valuenow={Math.round(progress.share * 100)}
         >
           <i style={{ width: `${progress.share * 100}%` }} />
@@ -61,7 +53,7 @@ export function FileDrop({
     >
       <input
         type="file"
-        accept={accept}
+        accept={MEDIA_ON_DESK[wanted].accept}
         aria-label={label}
         style={{ position: 'absolute', opacity: 0, width: 1, height: 1 }}
         onChange={(e) => {

@@ -10,7 +10,6 @@ import { MarkersTab } from '../music/MarkersTab';
 import { SongTab } from '../music/SongTab';
 import { FileDrop } from './FileDrop';
 
-const AUDIO = '.wav,.mp3,.ogg,.opus,.flac,.m4a,audio/*';
 const TABS = { beats: 'Beats', song: 'Cut', markers: 'Markers', facts: 'Heard' } as const;
 
 /** The song: bring it in, see what was heard in it, put that right, and cut it. */
@@ -27,7 +26,7 @@ export function MusicPanel() {
       <>
         <h2 className="title">Music</h2>
         <p className="muted">Bring in a song and its beats become the clock of the piece.</p>
-        <FileDrop wanted="audio" accept={AUDIO} label="Choose a song">
+        <FileDrop wanted="audio" label="Choose a song">
           <strong style={{ color: 'var(--text)', fontWeight: 600 }}>Drop a song here</strong>
           <br />
           or choose a file
@@ -101,7 +100,7 @@ export function MusicPanel() {
       {tab === 'markers' && <MarkersTab />}
       {tab === 'facts' && <FactsTab />}
       <hr className="rule" />
-      <FileDrop wanted="audio" accept={AUDIO} label="Choose another song">
+      <FileDrop wanted="audio" label="Choose another song">
         Drop another song to replace it.
         <br />
         What is pinned moves to its beats.

@@ -65,7 +65,7 @@ beforeEach(() => {
 
 describe('bringing a file in', () => {
   it('a song is waited for, becomes the music with its beats at once, and gives an empty piece its length', async () => {
-    expect(await bring()).toEqual(expect.arrayContaining(['sending', 'listening']));
+    expect(await bring()).toEqual(expect.arrayContaining(['Sending', 'Listening for beats']));
     expect(desk().piece!.music!.mediaId).toBe('song');
     expect(desk().analysis).toBe(analysis);
     expect(desk().times!.end).toBeCloseTo(30, 6);

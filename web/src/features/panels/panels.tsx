@@ -1,20 +1,15 @@
-import { runThrough } from '@core/checks';
-import { Circle, Diamond, PenLine, Square, Waves } from 'lucide-react';
+import type { CheckId } from '@core/checks';
 import { useState } from 'react';
 import { DEFAULT_EASING } from '@core/motion';
 import type { Easing } from '@core/motion';
 import { propertyDefinition, trackOf, hasProperty } from '@core/piece';
 import type { PropertyId } from '@core/piece';
-import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
-import { songOf, useAnalysis, usePiece, useSelectedLayer, useTimes } from '../../store/selectors';
+import { edit, selectLayers, useDesk } from '../../store/desk-store';
+import { songOf, useAnalysis, usePiece, useSelectedLayer } from '../../store/selectors';
 import { ColourField } from '../../ui/ColourField';
 import { NumberField } from '../../ui/NumberField';
 import { Tabs } from '../../ui/Tabs';
 import {
-  addEllipse,
-  addKite,
-  addRectangle,
-  addWave,
   copySelection,
   pasteSelection,
   reverseKeys,
@@ -25,7 +20,8 @@ import {
 } from '../desk/commands';
 import { GestureSection } from '../gestures/GestureSection';
 import { SmearTab } from '../gestures/SmearTab';
-import { ReadingCheck } from '../run-through/ReadingCheck';
+import { ReadingCheck, useFindings } from '../run-through/ReadingCheck';
+import { addEntries } from '../layers/layer-kinds';
 import { FileDrop } from './FileDrop';
 import { SpreadSection } from './SpreadSection';
 import { SyncCheck } from './SyncCheck';
@@ -36,26 +32,13 @@ export function PicturePanel() {
       <h2 className="title">Picture</h2>
       <p className="muted">Shapes start at the playhead’s beat and stand for two bars.</p>
       <div style={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 6, marginBottom: 14 }}>
-        <button className="soft" onClick={addRectangle}>
-          <Square size={16} /> Rectangle
-        </button>
-        <button className="soft" onClick={addEllipse}>
-          <Circle size={16} /> Ellipse
-        </button>
-        <button className="soft" onClick={addKite}>
-          <Diamond size={16} /> Diamond
-        </button>
-        <button className="soft" onClick={addWave}>
-          <Waves size={16} /> Wave
-        </button>
-        <button
-          className="soft"
-          onClick={() => setView({ drawingFor: 'stroke', notice: 'Draw on the canvas; Escape leaves it' })}
-        >
-          <PenLine size={16} /> Drawn line
-        </button>
+        {addEntries().map(({ id, label, icon, run }) => (
+          <button key={id} className="soft" onClick={run}>
+            {icon} {label}
+          </button>
+        ))}
       </div>
-      <FileDrop wanted="picture" accept="image/png,image/jpeg,image/webp,image/gif" label="Choose a picture">
+      <FileDrop wanted="picture" label="Choose a picture">
         <strong style={{ color: 'var(--text)', fontWeight: 600 }}>Drop a picture here</strong>
         <br />
         PNG, JPEG, WebP, GIF
@@ -272,21 +255,18 @@ export function ColourPanel() {
   );
 }
 
-/** What is wrong with the times of a piece: pins without target, layers that are never seen. */
-/** Neither of the two asks for laid-out words. */
-const noLayout = (): never => {
-  throw new RangeError('this check lays words out: run it where fonts are');
-};
+const TIMES: readonly CheckId[] = ['pins', 'seen'];
 
 export function RunThroughPanel() {
-  const piece = usePiece();
-  const times = useTimes();
+  const all = useFindings();
   // The others have lists of their own below, with what helps.
-  const findings = runThrough({ piece, times, layoutText: noLayout }, ['pins', 'seen']);
+  const findings = all?.filter((f) => TIMES.includes(f.check)) ?? [];
   return (
     <>
       <h2 className="title">Run-through</h2>
-      {findings.length === 0 ? (
+      {all === null ? (
+        <p className="muted">Looking…</p>
+      ) : findings.length === 0 ? (
         <p style={{ color: 'var(--moss)' }}>Every pin holds and every layer is seen.</p>
       ) : (
         <p className="muted">{findings.length} to look at:</p>
@@ -301,7 +281,7 @@ export function RunThroughPanel() {
         </button>
       ))}
       <hr className="rule" />
-      <ReadingCheck />
+      <ReadingCheck findings={all} />
       <hr className="rule" />
       <SyncCheck />
     </>

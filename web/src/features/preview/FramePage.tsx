@@ -1,11 +1,11 @@
 import { useEffect, useRef, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
-import { createPainter } from '@core/paint';
+import { createPainter, needsOf } from '@core/paint';
 import { resolveTimes } from '@core/piece';
 import { prepareScene, sceneAt } from '@core/scene';
 import { createLayoutCache } from '@core/text';
 import { api, call, receivedPiece } from '../../platform/api';
-import { createBrowserHost, loadedFonts, pictureHashes } from '../../platform/browser-host';
+import { createBrowserHost, loadedFonts } from '../../platform/browser-host';
 
 /**
  * One frame of a piece at full size and nothing else: `/frame/ID?at=SECONDS&format=ID`. For proofs, comparison and
@@ -28,12 +28,13 @@ export function FramePage() {
         ? await call(api.media[':hash'].analysis.$get({ param: { hash: song.hash } })).catch(() => null)
         : null;
       const host = createBrowserHost();
-      const [fonts] = await Promise.all([loadedFonts(piece), host.loadPictures(pictureHashes(piece))]);
+      const fonts = await loadedFonts(piece);
       const list = sceneAt(
         prepareScene(piece, resolveTimes(piece, analysis), format ?? piece.leadFormatId),
         at,
         createLayoutCache(fonts),
       );
+      await host.sources.fetch(needsOf(list));
       const target = canvas.current;
       if (!isCurrent || !target) return;
       target.width = list.width;

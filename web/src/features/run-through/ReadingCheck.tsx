@@ -1,91 +1,97 @@
 import { useEffect, useState } from 'react';
-import { checkReading } from '@core/checks';
-import type { ReadingFinding } from '@core/checks';
-import { familyLabel } from '@core/piece';
+import type { CheckId } from '@core/checks';
 import type { Piece, TextLayer } from '@core/piece';
-import { createLayoutCache } from '@core/text';
-import { loadedFonts } from '../../platform/browser-host';
+import { freeMoment } from '@core/time';
+import { lookAtContrast, runChecks } from '../../platform/checks-client';
+import type { CheckedFinding } from '../../platform/checks-protocol';
 import { playhead } from '../../platform/clock';
+import type { ContrastFinding } from '../../platform/contrast-scan';
 import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
 import { useAnalysis, usePiece, useTimes } from '../../store/selectors';
-import { scanContrast } from './contrast-scan';
-import type { ContrastFinding } from './contrast-scan';
 import { REMEDIES } from './remedies';
 
 const nameOf = (piece: Piece, id: string) => piece.layers.find((l) => l.id === id)?.name ?? 'a layer';
 
-/** Can it be read? Time, place, faces, and how the letters stand out from what is behind them. */
-export function ReadingCheck() {
+/** What the worker finds in the piece as it stands; null until it has looked once. The newest piece waits its turn. */
+export function useFindings(): readonly CheckedFinding[] | null {
   const piece = usePiece();
-  const times = useTimes();
-  const [findings, setFindings] = useState<readonly ReadingFinding[]>([]);
+  const analysis = useAnalysis();
+  const [findings, setFindings] = useState<readonly CheckedFinding[] | null>(null);
   useEffect(() => {
     let isCurrent = true;
-    void loadedFonts(piece).then((fonts) => {
-      if (isCurrent) setFindings(checkReading(piece, times, createLayoutCache(fonts)));
-    });
+    runChecks(piece, analysis).then(
+      (found) => isCurrent && setFindings(found),
+      (error: unknown) =>
+        isCurrent &&
+        setView({ notice: `The piece could not be looked through: ${error instanceof Error ? error.message : ''}` }),
+    );
     return () => {
       isCurrent = false;
     };
-  }, [piece, times]);
-  const words = (f: ReadingFinding): string => {
-    switch (f.code) {
-      case 'TOO_SHORT':
-        return `${nameOf(piece, f.layerId)} stands ${f.has.toFixed(1)} s and takes ${f.needs.toFixed(1)} s to read.`;
-      case 'OUTSIDE':
-        return `${nameOf(piece, f.layerId)} is ${f.isCut ? 'cut off' : 'outside the safe area'} in ${piece.formats.find((x) => x.id === f.formatId)?.name ?? f.formatId}.`;
-      case 'MANY_FAMILIES':
-        return `${f.families.length} families of type: ${f.families.map(familyLabel).join(', ')}.`;
-    }
-  };
-  const lookAt = (f: ReadingFinding) => {
-    if (f.code === 'MANY_FAMILIES') return;
-    selectLayers([f.layerId]);
-    if (f.code === 'OUTSIDE') {
-      setView({ formatId: f.formatId });
-      playhead.set(f.at);
-    }
+  }, [piece, analysis]);
+  return findings;
+}
+
+const READING: readonly CheckId[] = ['reading', 'safe-area', 'families'];
+
+/** Can it be read? Time, place, faces, and how the letters stand out from what is behind them. */
+export function ReadingCheck({ findings }: { findings: readonly CheckedFinding[] | null }) {
+  const piece = usePiece();
+  const times = useTimes();
+  const own = findings?.filter((f) => READING.includes(f.check)) ?? [];
+  const lookAt = (f: CheckedFinding) => {
+    if (f.layerId !== null) selectLayers([f.layerId]);
+    if (f.formatId !== null) setView({ formatId: f.formatId });
+    if (f.at !== null) playhead.set(f.at);
   };
   /** Ends the layer as late as reading takes, not past the piece. */
-  const lengthen = (f: Extract<ReadingFinding, { code: 'TOO_SHORT' }>) => {
-    const layer = piece.layers.find((l) => l.id === f.layerId);
-    if (layer)
-      edit([
-        {
-          type: 'layer.setSpan',
-          id: layer.id,
-          end: { kind: 'free', seconds: Math.min(times.end, times.timeOf(layer.start) + f.needs) },
-        },
-      ]);
+  const lengthen = (id: string, stay: number) => {
+    const layer = piece.layers.find((l) => l.id === id);
+    if (!layer) return;
+    const end = freeMoment(Math.min(times.end, times.timeOf(layer.start) + stay));
+    edit([{ type: 'layer.setSpan', id, end }]);
   };
   return (
     <section aria-label="Reading check">
       <h2 className="title">Can it be read?</h2>
-      {findings.length === 0 && (
+      {findings !== null && own.length === 0 && (
         <p style={{ color: 'var(--moss)' }}>Every text stands long enough and within the safe area.</p>
       )}
-      {findings.map((f, i) => (
-        <div key={i} className="list-row">
+      {own.map((f) => (
+        <div key={`${f.check}-${f.layerId ?? ''}-${f.formatId ?? ''}`} className="list-row">
           <button
             className="quiet"
             style={{ flex: 1, padding: 0, whiteSpace: 'normal', textAlign: 'left', color: 'var(--text)' }}
             onClick={() => lookAt(f)}
           >
-            {words(f)}
+            {f.text}
           </button>
-          {f.code === 'TOO_SHORT' && (
-            <button
-              className="soft"
-              aria-label={`Stand longer: ${nameOf(piece, f.layerId)}`}
-              onClick={() => lengthen(f)}
-            >
-              Longer
-            </button>
+          {f.wantedStay !== null && f.layerId !== null && (
+            <LengthenButton name={nameOf(piece, f.layerId)} onClick={lengthen.bind(null, f.layerId, f.wantedStay)} />
           )}
         </div>
       ))}
       <ContrastCheck />
     </section>
+  );
+}
+
+const LengthenButton = ({ name, onClick }: { name: string; onClick: () => void }) => (
+  <button className="soft" aria-label={`Stand longer: ${name}`} onClick={onClick}>
+    Longer
+  </button>
+);
+
+/** A picture that came from the worker. */
+function PictureOf({ blob, alt }: { blob: Blob; alt: string }) {
+  const [address, setAddress] = useState('');
+  useEffect(() => {
+    const made = URL.createObjectURL(blob);
+    setAddress(made);
+    return () => URL.revokeObjectURL(made);
+  }, [blob]);
+  return address === '' ? null : (
+    <img src={address} alt={alt} style={{ width: '100%', borderRadius: 6, margin: '4px 0' }} />
   );
 }
 
@@ -98,15 +104,16 @@ function ContrastCheck() {
   const look = () => {
     const stop = new AbortController();
     setProgress({ share: 0, stop });
-    scanContrast(piece, analysis, formatId, (share) => setProgress({ share, stop }), stop.signal)
+    lookAtContrast(piece, analysis, formatId, (share) => setProgress({ share, stop }), stop.signal)
       .then((findings) => {
         if (!stop.signal.aborted) setResult({ piece, findings });
       })
-      .catch((error: unknown) =>
+      .catch((error: unknown) => {
+        if (error instanceof DOMException && error.name === 'AbortError') return;
         setView({
           notice: `The contrast could not be looked at: ${error instanceof Error ? error.message : String(error)}`,
-        }),
-      )
+        });
+      })
       .finally(() => setProgress(null));
   };
   const isOld = result !== null && result.piece !== piece;
@@ -150,11 +157,7 @@ function ContrastCheck() {
                 <span className="muted">where {f.wanted} : 1 is wanted</span>
               </span>
             </button>
-            <img
-              src={f.picture}
-              alt={`${layer.name} where it is faintest`}
-              style={{ width: '100%', borderRadius: 6, margin: '4px 0' }}
-            />
+            {f.picture && <PictureOf blob={f.picture} alt={`${layer.name} where it is faintest`} />}
             <div style={{ display: 'flex', gap: 4, flexWrap: 'wrap' }}>
               {Object.entries(REMEDIES).map(([id, remedy]) => (
                 <button

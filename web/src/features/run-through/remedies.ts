@@ -2,7 +2,7 @@ import { createLayer, leadFormat, trackOf } from '@core/piece';
 import type { Piece, TextLayer } from '@core/piece';
 import { newId } from '../../platform/ids';
 import { edit } from '../../store/desk-store';
-import type { ContrastFinding } from './contrast-scan';
+import type { ContrastFinding } from '../../platform/contrast-scan';
 
 const PAPER = '#F6F2EA';
 const INK = '#11151B';

@@ -8,7 +8,7 @@ import { useTimes } from '../../store/selectors';
 import { toggleFold } from '../desk/group-commands';
 import { barShape } from './bar-shape';
 import { KeyStar } from './KeyStar';
-import { LayerPicture } from './LayerPicture';
+import { onDesk } from '../layers/layer-kinds';
 import { inkOn, layerColour } from './layer-colour';
 import { INDENT, PROPERTY_ROW, ROW, animatedProperties, rowHeight } from './row-size';
 import { timeToX } from './time-axis';
@@ -124,7 +124,7 @@ export const LayerRow = memo(function LayerRow({
         >
           {isOpen ? <ChevronDown size={14} /> : <ChevronRight size={14} />}
         </button>
-        {!isGroup && <LayerPicture layer={layer} media={media} />}
+        {onDesk(layer).icon(layer, media)}
         {renaming ? (
           <input
             className="field"

@@ -5,7 +5,7 @@ import { playhead } from '../../platform/clock';
 import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
 import { usePiece } from '../../store/selectors';
 import { Tabs } from '../../ui/Tabs';
-import { addText } from '../desk/commands';
+import { addText } from '../layers/add-layers';
 import { CaptionSheet } from './CaptionSheet';
 import { CreditSheet } from './CreditSheet';
 import { PhraseSheet } from './PhraseSheet';

@@ -1,13 +1,14 @@
 import { wantedRatio, worstContrast } from '@core/checks';
-import { createPainter } from '@core/paint';
+import { createPainter, needsOf } from '@core/paint';
 import type { Painter } from '@core/paint';
 import { NO_DRESS, ancestorsOf, byId, constantTrack, formatOf, resolveTimes } from '@core/piece';
 import type { Layer, Piece, TextLayer } from '@core/piece';
 import type { SongAnalysis } from '@core/audio';
 import { prepareScene, sceneAt } from '@core/scene';
+import type { DisplayList } from '@core/scene';
 import { createLayoutCache } from '@core/text';
 import type { Seconds } from '@core/time';
-import { createBrowserHost, loadedFonts, pictureHashes } from '../../platform/browser-host';
+import { createBrowserHost, loadedFonts } from './browser-host';
 
 /**
  * Contrast is looked at in pictures of this many pixels along the longer side: letters of 24 in 1080 still have whole
@@ -26,13 +27,13 @@ export interface ContrastFinding {
   readonly wanted: number;
   /** Luminance behind the letters where they are faintest, 0 to 1. */
   readonly behind: number;
-  /** The frame with the place marked, as a data address. */
-  readonly picture: string;
+  /** The frame with the place marked. */
+  readonly picture: Blob | null;
 }
 
 interface Canvas {
-  readonly element: HTMLCanvasElement;
-  readonly context: CanvasRenderingContext2D;
+  readonly element: OffscreenCanvas;
+  readonly context: OffscreenCanvasRenderingContext2D;
   readonly painter: Painter;
 }
 
@@ -70,7 +71,7 @@ function lettersOnly(piece: Piece, layer: TextLayer): Piece {
 
 /**
  * Paints each text where it stands, with and without what is behind it, and gives those that stand out too little, the
- * faintest first. Runs in slices, so that the desk stays alive.
+ * faintest first. Runs in slices, so that it can be called off.
  */
 export async function scanContrast(
   piece: Piece,
@@ -80,22 +81,22 @@ export async function scanContrast(
   signal: AbortSignal,
 ): Promise<ContrastFinding[]> {
   const host = createBrowserHost();
-  const [fonts] = await Promise.all([loadedFonts(piece), host.loadPictures(pictureHashes(piece))]);
+  const fonts = await loadedFonts(piece);
   const layout = createLayoutCache(fonts);
   const times = resolveTimes(piece, analysis);
   const format = formatOf(piece, formatId);
   const scale = SIDE / Math.max(format.width, format.height);
   const [width, height] = [Math.round(format.width * scale), Math.round(format.height * scale)];
   const canvas = (): Canvas => {
-    const element = document.createElement('canvas');
-    element.width = width;
-    element.height = height;
+    const element = new OffscreenCanvas(width, height);
     const context = element.getContext('2d', { willReadFrequently: true });
     if (!context) throw new Error('this browser has no canvas to draw on');
     return { element, context, painter: createPainter(host) };
   };
   const [seen, alone] = [canvas(), canvas()];
-  const paint = (c: Canvas, list: Parameters<Painter['paint']>[1]) => {
+  const paint = async (c: Canvas, list: DisplayList) => {
+    const needs = needsOf(list);
+    if (!host.sources.has(needs)) await host.sources.fetch(needs);
     c.painter.paint(c.context, list, scale); // DrawContext is a subset
     return c.context.getImageData(0, 0, width, height).data;
   };
@@ -116,8 +117,8 @@ export async function scanContrast(
       onProgress((i + m / moments) / texts.length);
       await new Promise((resolve) => setTimeout(resolve, 0));
       const list = sceneAt(own, at, layout);
-      const letters = paint(alone, list);
-      const picture = paint(seen, sceneAt(scene, at, layout));
+      const letters = await paint(alone, list);
+      const picture = await paint(seen, sceneAt(scene, at, layout));
       const cell = worstContrast(picture, letters, width, height);
       if (!cell || (worst && worst.ratio <= cell.ratio)) continue;
       const lead = Math.min(format.width, format.height);
@@ -131,7 +132,7 @@ export async function scanContrast(
         ratio: cell.ratio,
         wanted,
         behind: cell.behind,
-        picture: marked(seen, cell.box),
+        picture: await marked(seen, cell.box),
       };
     }
     if (worst) findings.push(worst);
@@ -140,16 +141,17 @@ export async function scanContrast(
   return findings.sort((a, b) => a.ratio - b.ratio);
 }
 
-function marked({ element }: Canvas, [l, t, r, b]: readonly [number, number, number, number]): string {
-  const small = document.createElement('canvas');
+async function marked(
+  { element }: Canvas,
+  [l, t, r, b]: readonly [number, number, number, number],
+): Promise<Blob | null> {
   const k = 220 / element.width;
-  small.width = 220;
-  small.height = Math.round(element.height * k);
+  const small = new OffscreenCanvas(220, Math.round(element.height * k));
   const context = small.getContext('2d');
-  if (!context) return '';
+  if (!context) return null;
   context.drawImage(element, 0, 0, small.width, small.height);
   context.strokeStyle = '#FF6F59';
   context.lineWidth = 2;
   context.strokeRect(l * k - 3, t * k - 3, (r - l) * k + 6, (b - t) * k + 6);
-  return small.toDataURL('image/jpeg', 0.8);
+  return small.convertToBlob({ type: 'image/jpeg', quality: 0.8 });
 }

@@ -1,7 +1,7 @@
 import { parametersOf } from '../../motion';
 import type { UnitKind, Vector } from '../../motion';
 import { inCase, layerMatrix, smallCapitals } from '../../piece';
-import type { TextLayer, TextSpan } from '../../piece';
+import type { PropertyId, TextLayer, TextSpan } from '../../piece';
 import { UNITS } from '../../text';
 import type { PlacedGlyph, TextLayout, TextStyle } from '../../text';
 import type { Seconds } from '../../time';
@@ -88,7 +88,7 @@ function shownText(prepared: PreparedLayer, layer: TextLayer, seconds: Seconds):
 const spansOf = ({ content }: TextLayer): readonly TextSpan[] =>
   content.letterCase === 'small' ? [...smallCapitals(content.text), ...content.spans] : content.spans;
 
-const AXIS_TRACKS = ['letterWidth', 'lean', 'opticalSize', 'axisA', 'axisB', 'axisC'] as const;
+const AXIS_TRACKS: readonly PropertyId[] = ['letterWidth', 'lean', 'opticalSize', 'axisA', 'axisB', 'axisC'];
 const standingAxes = new WeakMap<
   PreparedLayer,
   { readonly size: number; readonly axes: NonNullable<TextStyle['axes']> }
@@ -108,7 +108,8 @@ function axesOf(prepared: PreparedLayer, read: LayerReader, size: number): NonNu
     opticalSize: opticalSize > 0 ? opticalSize : size,
     further: [read.number('axisA'), read.number('axisB'), read.number('axisC')],
   };
-  if (AXIS_TRACKS.every((id) => (prepared.tracks[id]?.times.length ?? 0) === 0))
+  const isHeard = prepared.listens.some((listen) => AXIS_TRACKS.includes(listen.property));
+  if (!isHeard && AXIS_TRACKS.every((id) => (prepared.tracks[id]?.times.length ?? 0) === 0))
     standingAxes.set(prepared, { size, axes });
   return axes;
 }
@@ -189,7 +190,7 @@ export function setText({ prepared, read, seconds, outer, context }: LayerAt, la
 }
 
 /** A text layer at one time, with what moves it. */
-export interface Stage {
+export interface TextAt {
   readonly prepared: PreparedLayer;
   readonly layer: TextLayer;
   readonly read: LayerReader;
@@ -200,7 +201,7 @@ export interface Stage {
 
 /** What the gestures down to a fineness make of the unit a glyph stands in. */
 export function actOf(
-  { setting: { text, layout, bent }, seconds, active }: Stage,
+  { setting: { text, layout, bent }, seconds, active }: TextAt,
   glyph: PlacedGlyph,
   finest: UnitKind,
 ): Act {

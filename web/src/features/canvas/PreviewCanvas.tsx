@@ -16,7 +16,7 @@ const LOWEST_QUALITY = 0.3;
 const SAME_MOMENT = 1e-7;
 
 /** The canvas: painted by the worker at the size it is seen, with the handles over it. */
-export function Stage() {
+export function PreviewCanvas() {
   const piece = usePiece();
   const formatId = useDesk((s) => s.formatId);
   const isPlaying = useDesk((s) => s.isPlaying);

@@ -1,0 +1,82 @@
+import type { Source } from './item-kinds';
+
+/** Pixels of a picture or of a frame of footage, as a host keeps them. */
+export interface LoadedImage {
+  readonly image: unknown;
+  /** Pixels. */
+  readonly width: number;
+  readonly height: number;
+}
+
+/** What a host has fetched for painting. What was not used for longest goes first when there is too much of it. */
+export interface SourceCache {
+  get(source: Source): LoadedImage | null;
+  /** Whether all of these are there. */
+  has(sources: readonly Source[]): boolean;
+  /**
+   * Loads what is not there yet; what cannot be loaded is asked for again by the next call. What one call names stays
+   * until the next call, however much it is.
+   * @returns Whether anything arrived. Rejects with the first thing that cannot be loaded, after the rest has arrived.
+   */
+  fetch(sources: readonly Source[]): Promise<boolean>;
+}
+
+/** 200 megapixels: 800 MB, three pictures of the largest size there is and some more. */
+export const MOST_CACHED_PIXELS = 200_000_000;
+
+const keyOf = ({ hash, frame }: Source): string => `${hash}/${frame ?? ''}`;
+
+/** @param mostPixels - how much is kept beyond what is needed at the moment. */
+export function createSourceCache(
+  load: (source: Source) => Promise<LoadedImage>,
+  mostPixels = MOST_CACHED_PIXELS,
+): SourceCache {
+  /** In the order of their last use. */
+  const loaded = new Map<string, LoadedImage>();
+  const loading = new Map<string, Promise<void>>();
+  let pixels = 0;
+
+  const touch = (key: string): LoadedImage | null => {
+    const found = loaded.get(key);
+    if (!found) return null;
+    loaded.delete(key);
+    loaded.set(key, found);
+    return found;
+  };
+  const shrink = (needed: ReadonlySet<string>): void => {
+    for (const [key, { width, height }] of loaded) {
+      if (pixels <= mostPixels) return;
+      if (needed.has(key)) continue;
+      loaded.delete(key);
+      pixels -= width * height;
+    }
+  };
+  const start = (source: Source, key: string): Promise<void> =>
+    load(source)
+      .then((image) => {
+        loaded.set(key, image);
+        pixels += image.width * image.height;
+      })
+      .finally(() => loading.delete(key));
+
+  return {
+    get: (source) => touch(keyOf(source)),
+    has: (sources) => sources.every((source) => loaded.has(keyOf(source))),
+    async fetch(sources) {
+      const wanted = sources.filter((source) => touch(keyOf(source)) === null);
+      if (wanted.length === 0) return false;
+      const outcomes = await Promise.allSettled(
+        wanted.map((source) => {
+          const key = keyOf(source);
+          const underway = loading.get(key) ?? start(source, key);
+          loading.set(key, underway);
+          return underway;
+        }),
+      );
+      shrink(new Set(sources.map(keyOf)));
+      const failed = outcomes.find((outcome) => outcome.status === 'rejected');
+      if (failed) throw failed.reason;
+      return true;
+    },
+  };
+}

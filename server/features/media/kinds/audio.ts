@@ -1,0 +1,47 @@
+import { AppError } from '../../../platform/errors';
+import { probe } from '../../../platform/ffmpeg';
+import { LONG_SONG_SECONDS, MAX_SONG_SECONDS } from '../../../platform/limits';
+import type { MediaKind } from './media-kind';
+
+/** Songs, also those in a film: they are converted and listened to by a job. */
+export const audioKind: MediaKind = {
+  demuxers: {
+    'audio/wav': 'wav',
+    'audio/mpeg': 'mp3',
+    'audio/ogg': 'ogg',
+    'video/ogg': 'ogg',
+    'application/ogg': 'ogg',
+    'audio/flac': 'flac',
+    'audio/x-flac': 'flac',
+    'audio/mp4': 'mov',
+    'audio/x-m4a': 'mov',
+    'video/mp4': 'mov',
+    'video/quicktime': 'mov',
+    'audio/aac': 'aac',
+    'audio/aiff': 'aiff',
+    'video/webm': 'matroska',
+    'video/matroska': 'matroska',
+    'video/x-matroska': 'matroska',
+  },
+  async take({ file, format, name, signal }) {
+    const found = await probe(file, format, signal);
+    const stream = found?.streams.find((s) => s.codec_type === 'audio');
+    if (!found || !stream) throw new AppError('FILE_UNKNOWN', name);
+    const duration = Number(stream.duration ?? found.format.duration ?? 0);
+    if (duration > MAX_SONG_SECONDS) throw new AppError('AUDIO_TOO_LONG', name);
+    return duration > 0 ? { duration } : {};
+  },
+  /** Long songs have a lane of their own, so that they hold up no short one. */
+  async prepare({ jobs, queue }, record) {
+    if (await jobs.activeForMedia(record.hash)) return;
+    const lane = (record.duration ?? 0) > LONG_SONG_SECONDS ? 'prepare-long' : 'prepare';
+    const job = await jobs.create({
+      kind: 'prepare',
+      lane,
+      pieceId: null,
+      owner: record.owner,
+      payload: { hash: record.hash, name: record.name, declared: record.duration ?? 0 },
+    });
+    await queue.enqueue(job);
+  },
+};

@@ -1,0 +1,94 @@
+import type { TrackValue } from '@core/motion';
+import { createLayer, leadFormat } from '@core/piece';
+import type { Edit, LayerKind, PropertyId } from '@core/piece';
+import { DEFAULT_FAMILY } from '@core/text';
+import { beatMoment, beatToSeconds, freeMoment, secondsToBeat } from '@core/time';
+import type { Moment } from '@core/time';
+import { playhead } from '../../platform/clock';
+import { newId } from '../../platform/ids';
+import { edit, openDocument, selectLayers, useDesk } from '../../store/desk-store';
+
+/** Ways to put something new into the piece. */
+
+/** Span for something new: from the playhead's beat for two bars, within the piece. */
+function newSpan(): { start: Moment; end: Moment } {
+  const o = openDocument();
+  if (!o) return { start: freeMoment(0), end: freeMoment(2) };
+  const { grid, end } = o.times;
+  if (!useDesk.getState().isSnapping)
+    return {
+      start: freeMoment(playhead.seconds),
+      end: freeMoment(Math.max(playhead.seconds + 0.5, Math.min(end, playhead.seconds + 4))),
+    };
+  const beat = Math.floor(secondsToBeat(grid, playhead.seconds) + 1e-3);
+  const start = playhead.seconds <= 0.001 ? freeMoment(0) : beatMoment(beat, grid);
+  const wanted = beatMoment(beat + 2 * (grid.meters[0]?.beatsPerBar ?? 4), grid);
+  return { start, end: beatToSeconds(grid, beat + 8) > end && end > playhead.seconds + 0.5 ? o.piece.end : wanted };
+}
+
+function addLayer(
+  kind: LayerKind,
+  name: string,
+  content: Record<string, unknown>,
+  values: Partial<Record<PropertyId, TrackValue>>,
+  before: readonly Edit[] = [],
+): string {
+  const layer = createLayer(kind, { name, ...newSpan(), content, values }, newId);
+  edit([...before, { type: 'layer.add', layers: [layer] }]);
+  selectLayers([layer.id]);
+  return layer.id;
+}
+
+export function addText(text = 'Your words', family: string = DEFAULT_FAMILY): string {
+  const o = openDocument();
+  const lead = o && leadFormat(o.piece);
+  return addLayer(
+    'text',
+    text.slice(0, 60),
+    { text, family },
+    { size: Math.round(Math.min(lead?.width ?? 1920, lead?.height ?? 1080) / 9) },
+  );
+}
+export const addRectangle = (): string => addLayer('rectangle', 'Rectangle', {}, { fill: '#FFB74A' });
+export const addEllipse = (): string => addLayer('ellipse', 'Ellipse', {}, { fill: '#54C6C0' });
+export const addKite = (): string =>
+  addLayer(
+    'path',
+    'Diamond',
+    { d: 'M100 0L200 110L100 280L0 110Z', box: [200, 280] },
+    { fill: '#FF6F59', dimensions: [200, 280] },
+  );
+export const addWave = (): string =>
+  addLayer(
+    'path',
+    'Wave',
+    {
+      d: 'M0 60C160 10 320 0 480 40C640 80 800 90 960 50C1120 10 1280 0 1440 40C1600 80 1760 70 1920 30L1920 400L0 400Z',
+      box: [1920, 400],
+    },
+    { fill: '#143749', dimensions: [1920, 400], position: [0, 400] },
+  );
+/** A line of its own: no fill, a stroke that can be drawn on. Pixels of the lead format. */
+export const addStroke = (d: string, box: [number, number], position: [number, number]): string =>
+  addLayer(
+    'path',
+    'Drawn line',
+    { d, box },
+    { fill: '#00000000', stroke: '#FFB74A', strokeWidth: 8, dimensions: box, position },
+  );
+export function addPicture(media: Extract<Edit, { type: 'media.add' }>['media']): string {
+  const o = openDocument();
+  const lead = o && leadFormat(o.piece);
+  const k = Math.min(
+    1,
+    ((lead?.width ?? 1920) * 0.6) / (media.width ?? 1),
+    ((lead?.height ?? 1080) * 0.6) / (media.height ?? 1),
+  );
+  return addLayer(
+    'picture',
+    media.name,
+    { mediaId: media.id },
+    { dimensions: [Math.round((media.width ?? 640) * k), Math.round((media.height ?? 360) * k)] },
+    [{ type: 'media.add', media }],
+  );
+}

@@ -1,0 +1,154 @@
+import { Circle, Diamond, PenLine, Square, Waves } from 'lucide-react';
+import type { ComponentType, ReactNode } from 'react';
+import { MEDIA_KINDS, trackOf } from '@core/piece';
+import type { Layer, LayerKind, Piece, PropertyId } from '@core/piece';
+import { setView } from '../../store/desk-store';
+import { DressSection } from '../type/DressSection';
+import { StyleSection } from '../type/StyleSection';
+import { FaceSection, SettingSection } from '../type/TypeSection';
+import { inkOn, layerColour } from '../timeline/layer-colour';
+import { addEllipse, addKite, addRectangle, addWave } from './add-layers';
+
+/** A way to put a layer of a kind into the piece. */
+export interface AddEntry {
+  readonly id: string;
+  readonly label: string;
+  readonly icon: ReactNode;
+  readonly run: () => void;
+}
+
+type Of<K extends LayerKind> = Extract<Layer, { kind: K }>;
+type Section<K extends LayerKind> = ComponentType<{ layer: Of<K> }>;
+
+/** All that the interface knows of a kind of layer. */
+interface KindOnDesk<K extends LayerKind> {
+  /** The tiny picture of what a layer draws; null for none. */
+  readonly icon: (layer: Of<K>, media: Piece['media']) => ReactNode;
+  readonly add: readonly AddEntry[];
+  /** Properties that come first in the details. */
+  readonly first: readonly PropertyId[];
+  /** Whether a property says anything for the layer as it is. */
+  readonly shows?: (layer: Of<K>, property: PropertyId) => boolean;
+  /** What stands in the details above and below the properties. */
+  readonly above?: readonly Section<K>[];
+  readonly below?: readonly Section<K>[];
+}
+
+const BOX = { width: 20, height: 18, flex: 'none', borderRadius: 4 } as const;
+const drawing = (children: ReactNode): ReactNode => (
+  <svg viewBox="-11 -10 22 20" style={BOX} aria-hidden="true">
+    {children}
+  </svg>
+);
+const SHAPE_FIRST: readonly PropertyId[] = ['dimensions', 'fill', 'cornerRadius'];
+
+export const LAYERS_ON_DESK: { readonly [K in LayerKind]: KindOnDesk<K> } = {
+  text: {
+    icon: (layer) => {
+      const colour = layerColour(layer);
+      const letters = {
+        background: colour,
+        color: inkOn(colour),
+        fontSize: 10.5,
+        fontWeight: 700,
+        display: 'grid',
+        placeItems: 'center',
+        overflow: 'hidden',
+      };
+      return (
+        <span aria-hidden="true" style={{ ...BOX, ...letters }}>
+          {layer.content.text.trim().slice(0, 2)}
+        </span>
+      );
+    },
+    // Words come in by their own panel.
+    add: [],
+    first: [
+      'size',
+      'weight',
+      'letterWidth',
+      'lean',
+      'axisA',
+      'axisB',
+      'axisC',
+      'opticalSize',
+      'tracking',
+      'leading',
+      'bend',
+      'pathShift',
+      'fill',
+    ],
+    shows: ({ content: { along, picture, dress } }, property) => {
+      switch (property) {
+        case 'bend':
+          return along?.shape === 'arc';
+        case 'pathShift':
+          return along !== null;
+        case 'pictureZoom':
+        case 'pictureShift':
+          return picture !== null;
+        case 'reveal':
+          return dress.band !== null || dress.rule !== null;
+        default:
+          return true;
+      }
+    },
+    above: [StyleSection, FaceSection],
+    below: [SettingSection, DressSection],
+  },
+  rectangle: {
+    icon: (layer) => drawing(<rect x="-9" y="-6" width="18" height="12" rx="1.5" fill={layerColour(layer)} />),
+    add: [{ id: 'rectangle', label: 'Rectangle', icon: <Square size={16} />, run: addRectangle }],
+    first: SHAPE_FIRST,
+  },
+  ellipse: {
+    icon: (layer) => drawing(<ellipse rx="8" ry="8" fill={layerColour(layer)} />),
+    add: [{ id: 'ellipse', label: 'Ellipse', icon: <Circle size={16} />, run: addEllipse }],
+    first: SHAPE_FIRST,
+  },
+  path: {
+    icon: (layer) => {
+      const [width, height] = layer.content.box;
+      const isOpen = (trackOf(layer, 'fill')?.value as string | undefined)?.endsWith('00'); // a colour track
+      return drawing(
+        <path
+          transform={`scale(${17 / Math.max(width, height)}) translate(${-width / 2} ${-height / 2})`}
+          d={layer.content.d}
+          fill={isOpen ? 'none' : layerColour(layer)}
+          stroke={layerColour(layer)}
+          strokeWidth={Math.max(width, height) / 14}
+        />,
+      );
+    },
+    add: [
+      { id: 'diamond', label: 'Diamond', icon: <Diamond size={16} />, run: addKite },
+      { id: 'wave', label: 'Wave', icon: <Waves size={16} />, run: addWave },
+      {
+        id: 'line',
+        label: 'Drawn line',
+        icon: <PenLine size={16} />,
+        run: () => setView({ drawingFor: 'stroke', notice: 'Draw on the canvas; Escape leaves it' }),
+      },
+    ],
+    first: SHAPE_FIRST,
+  },
+  picture: {
+    icon: (layer, files) => {
+      const media = files.find((m) => m.id === layer.content.mediaId);
+      const address = media ? `/api/media/${media.hash}/${MEDIA_KINDS.picture.variant}` : undefined;
+      return <img alt="" src={address} style={{ ...BOX, objectFit: 'cover' }} />;
+    },
+    // A picture comes in with its file.
+    add: [],
+    first: SHAPE_FIRST,
+  },
+  // A group is made of what is selected; its row shows whether it is open instead of a picture.
+  group: { icon: () => null, add: [], first: ['position', 'scale', 'rotation', 'opacity'] },
+};
+
+/** The row of a layer's own kind; its functions take that layer. */
+export const onDesk = (layer: Layer): KindOnDesk<LayerKind> =>
+  LAYERS_ON_DESK[layer.kind] as unknown as KindOnDesk<LayerKind>;
+
+/** Every way to put a layer into the piece, in the order of the table. */
+export const addEntries = (): AddEntry[] => Object.values(LAYERS_ON_DESK).flatMap((kind) => kind.add);

@@ -1,0 +1,96 @@
+import type { Edit, MediaKindId, MediaRef } from '@core/piece';
+import { createMusic } from '@core/piece';
+import { freeMoment } from '@core/time';
+import { ApiError, api, call } from '../../platform/api';
+import { nextNews } from '../../platform/news';
+import { edit, setAnalysis, useDesk } from '../../store/desk-store';
+import { addPicture } from '../layers/add-layers';
+
+/** What becomes of a file that was sent, by its kind. */
+export interface MediaOnDesk {
+  /** What a file chooser offers; the server looks at the file itself. */
+  readonly accept: string;
+  /** What the server is doing until the file is ready; null where it is ready at once. */
+  readonly waiting: string | null;
+  /** Puts it into the piece. @returns What to tell; null for nothing special. */
+  readonly place: (
+    media: MediaRef,
+    onProgress: (share: number) => void,
+    signal: AbortSignal,
+  ) => Promise<string | null> | string | null;
+}
+
+type Prepared = Awaited<ReturnType<typeof mediaState>>;
+const mediaState = (hash: string) => call(api.media[':hash'].$get({ param: { hash } }));
+
+/** Length of a fresh piece cut to a song: short pieces are the rule. */
+const FIRST_LENGTH = 30;
+
+/** News may be missed; then the state is asked for after so long. */
+const ASK_AGAIN_MS = 2000;
+
+async function waitUntilReady(
+  hash: string,
+  onProgress: (share: number) => void,
+  signal: AbortSignal,
+): Promise<Prepared> {
+  for (;;) {
+    const state = await mediaState(hash);
+    if (state.state === 'ready') return state;
+    if (state.state === 'failed') throw new ApiError('AUDIO_UNREADABLE', state.error ?? 'The song cannot be read.');
+    onProgress(state.progress);
+    await nextNews((news) => news.topic === 'job' || (news.topic === 'media' && news.id === hash), ASK_AGAIN_MS);
+    if (signal.aborted) throw new DOMException('cancelled', 'AbortError');
+  }
+}
+
+/** A song becomes the music. */
+async function placeSong(
+  media: MediaRef,
+  onProgress: (share: number) => void,
+  signal: AbortSignal,
+): Promise<string | null> {
+  const ready = await waitUntilReady(media.hash, onProgress, signal);
+  const analysis = await call(api.media[':hash'].analysis.$get({ param: { hash: media.hash } }));
+  const { piece } = useDesk.getState();
+  if (!piece) return null;
+  const ref = { ...ready.media, id: media.id, name: media.name };
+  // A new song keeps where and how loud the old one played, but no corrections: those were the old song's.
+  const music = piece.music
+    ? { ...createMusic(ref), start: piece.music.start, volume: piece.music.volume }
+    : createMusic(ref);
+  const edits: Edit[] = [
+    { type: 'media.add', media: ref },
+    { type: 'music.set', music },
+  ];
+  if (piece.layers.length === 0 && !piece.music)
+    edits.push({ type: 'piece.setEnd', end: freeMoment(Math.min(analysis.duration, FIRST_LENGTH)) });
+  // Known before the edit, so that times are right at once.
+  setAnalysis(ref.hash, analysis);
+  edit(edits);
+  return ready.warning;
+}
+
+/** A font joins the piece; it is put on by choosing it. */
+function placeFont(media: MediaRef): string {
+  const { piece } = useDesk.getState();
+  if (piece && !piece.media.some((m) => m.hash === media.hash)) edit([{ type: 'media.add', media }]);
+  return `${media.font?.family ?? media.name} ${media.font?.style ?? ''} is in; choose it as a face under Yours`;
+}
+
+export const MEDIA_ON_DESK: Readonly<Record<MediaKindId, MediaOnDesk>> = {
+  audio: {
+    accept: 'audio/*,video/mp4,video/webm,.wav,.mp3,.ogg,.opus,.flac,.m4a,.aac,.aif,.aiff',
+    waiting: 'Listening for beats',
+    place: placeSong,
+  },
+  picture: {
+    accept: 'image/png,image/jpeg,image/webp,image/gif',
+    waiting: null,
+    place: (media) => {
+      addPicture(media);
+      return null;
+    },
+  },
+  font: { accept: '.ttf,.otf,.woff,.woff2', waiting: null, place: placeFont },
+};

@@ -1,0 +1,38 @@
+import { runThrough } from '@core/checks';
+import { resolveTimes } from '@core/piece';
+import { createLayoutCache } from '@core/text';
+import { loadedFonts } from './browser-host';
+import { scanContrast } from './contrast-scan';
+import type { FromChecks, ToChecks } from './checks-protocol';
+
+/** Looks for mistakes, beside the page. */
+const underway = new Map<number, AbortController>();
+
+const post = (message: FromChecks): void => self.postMessage(message);
+
+async function work(data: Exclude<ToChecks, { type: 'stop' }>, signal: AbortSignal): Promise<void> {
+  const { id, piece, analysis } = data;
+  if (data.type === 'contrast') {
+    const onProgress = (share: number): void => post({ type: 'progress', id, share });
+    const findings = await scanContrast(piece, analysis, data.formatId, onProgress, signal);
+    if (!signal.aborted) post({ type: 'contrast', id, findings });
+    return;
+  }
+  const layoutText = createLayoutCache(await loadedFonts(piece));
+  const findings = runThrough({ piece, times: resolveTimes(piece, analysis), layoutText });
+  post({ type: 'findings', id, findings });
+}
+
+export function receive(data: ToChecks): void {
+  if (data.type === 'stop') {
+    underway.get(data.id)?.abort();
+    return;
+  }
+  const stop = new AbortController();
+  underway.set(data.id, stop);
+  work(data, stop.signal)
+    .catch((error: unknown) =>
+      post({ type: 'failed', id: data.id, message: error instanceof Error ? error.message : String(error) }),
+    )
+    .finally(() => underway.delete(data.id));
+}
