@@ -300,59 +300,78 @@ function dragCost(): { move: number; copy: number } {
   return { move: each, copy: (performance.now() - start) / 20 };
 }
 
+/** The demo pieces, exported whole. */
+async function exportCost(dir: string): Promise<void> {
+  execFileSync(process.execPath, [join(assets.serverDir, 'make-demo.js'), dir]);
+  console.log(
+    '| piece, format | frames | painted | export fps | (a) encoder alone | ratio to (a), aim 0.6 | (b) screenshots fps | ratio to (b), aim 10 |',
+  );
+  console.log('|---|---|---|---|---|---|---|---|');
+  for (const [file, song, formatId] of [
+    ['demo-nine-days', 'salt-and-string', 'wide'],
+    ['demo-kite-maker', 'harbour-lamps', 'tall'],
+  ] as const) {
+    const { piece } = await unpackPiece(join(dir, `${file}.estrella`), dir);
+    const songFile = join(dir, `${song}.flac`);
+    await convertSong(join(dir, `${song}.wav`), songFile, { limitMs: 60_000 });
+    const analysis = analyseSong(
+      await decodeMono(openAs('flac', songFile), ANALYSIS_RATE, { maxSeconds: 600, limitMs: 60_000 }),
+    );
+    const format = piece.formats.find((f) => f.id === formatId)!; // the demo's own formats
+    const out = join(dir, 'out.mp4');
+    let facts = { frames: 0, painted: 0 };
+    const time = await seconds(async () => {
+      facts = await renderVideo({ input: { piece, analysis, formatId, files: {} }, songFile, out, assets });
+    });
+    const limit = await encoderLimit(dir, out, format.width, format.height);
+    const total = frameCount(resolveTimes(piece, analysis).end, piece.frameRate);
+    const shots =
+      formatId === 'wide'
+        ? await screenshotRate(
+            piece,
+            analysis,
+            Array.from({ length: SCREENSHOT_FRAMES }, (_, i) =>
+              frameMiddle(Math.floor((i * total) / SCREENSHOT_FRAMES), piece.frameRate),
+            ),
+            dir,
+          )
+        : null;
+    const fps = facts.frames / time;
+    console.log(
+      `| ${piece.name}, ${format.name} | ${facts.frames} | ${facts.painted} | ${fps.toFixed(1)} | ${limit.toFixed(1)} | ${(fps / limit).toFixed(2)} | ${shots === null ? '' : shots.toFixed(2)} | ${shots === null ? '' : (fps / shots).toFixed(1)} |`,
+    );
+  }
+}
+
+const PARTS: Readonly<Record<string, (dir: string) => void | Promise<void>>> = {
+  export: exportCost,
+  async scene() {
+    const cost = await sceneCost();
+    console.log(`scene of 300 layers with 20 keyframes each: ${cost.toFixed(2)} ms a frame (aim: under 4)`);
+  },
+  drag() {
+    const { move, copy } = dragCost();
+    console.log(
+      `a move of 100 layers in a piece of 300: ${move.toFixed(1)} ms (aim: 8); copying the document alone ${copy.toFixed(1)} ms`,
+    );
+  },
+  async letters() {
+    const { moving, still } = await lettersCost();
+    console.log(
+      `300 letters with blur and shadow on the desk's canvas: ${moving.toFixed(1)} ms a frame; the same words standing still ${still.toFixed(1)} ms (ratio ${(moving / still).toFixed(1)})`,
+    );
+  },
+};
+
+/** `npm run bench` measures everything, `npm run bench -- drag scene` some of it. */
 async function main(): Promise<void> {
+  const asked = process.argv.slice(2);
+  const unknown = asked.find((part) => !Object.hasOwn(PARTS, part));
+  if (unknown !== undefined)
+    throw new RangeError(`no such part: ${unknown}; there are ${Object.keys(PARTS).join(', ')}`);
   const dir = await mkdtemp(join(tmpdir(), 'estrella-bench-'));
   try {
-    execFileSync(process.execPath, [join(assets.serverDir, 'make-demo.js'), dir]);
-    console.log(
-      '| piece, format | frames | painted | export fps | (a) encoder alone | ratio to (a), aim 0.6 | (b) screenshots fps | ratio to (b), aim 10 |',
-    );
-    console.log('|---|---|---|---|---|---|---|---|');
-    for (const [file, song, formatId] of [
-      ['demo-nine-days', 'salt-and-string', 'wide'],
-      ['demo-kite-maker', 'harbour-lamps', 'tall'],
-    ] as const) {
-      const { piece } = await unpackPiece(join(dir, `${file}.estrella`), dir);
-      const songFile = join(dir, `${song}.flac`);
-      await convertSong(join(dir, `${song}.wav`), songFile, { limitMs: 60_000 });
-      const analysis = analyseSong(
-        await decodeMono(openAs('flac', songFile), ANALYSIS_RATE, { maxSeconds: 600, limitMs: 60_000 }),
-      );
-      const format = piece.formats.find((f) => f.id === formatId)!; // the demo's own formats
-      const out = join(dir, 'out.mp4');
-      let facts = { frames: 0, painted: 0 };
-      const time = await seconds(async () => {
-        facts = await renderVideo({ input: { piece, analysis, formatId, files: {} }, songFile, out, assets });
-      });
-      const limit = await encoderLimit(dir, out, format.width, format.height);
-      const total = frameCount(resolveTimes(piece, analysis).end, piece.frameRate);
-      const shots =
-        formatId === 'wide'
-          ? await screenshotRate(
-              piece,
-              analysis,
-              Array.from({ length: SCREENSHOT_FRAMES }, (_, i) =>
-                frameMiddle(Math.floor((i * total) / SCREENSHOT_FRAMES), piece.frameRate),
-              ),
-              dir,
-            )
-          : null;
-      const fps = facts.frames / time;
-      console.log(
-        `| ${piece.name}, ${format.name} | ${facts.frames} | ${facts.painted} | ${fps.toFixed(1)} | ${limit.toFixed(1)} | ${(fps / limit).toFixed(2)} | ${shots === null ? '' : shots.toFixed(2)} | ${shots === null ? '' : (fps / shots).toFixed(1)} |`,
-      );
-    }
-    console.log(
-      `\nscene of 300 layers with 20 keyframes each: ${(await sceneCost()).toFixed(2)} ms a frame (aim: under 4)`,
-    );
-    const drag = dragCost();
-    console.log(
-      `a move of 100 layers in a piece of 300: ${drag.move.toFixed(1)} ms (aim: 8); copying the document alone ${drag.copy.toFixed(1)} ms`,
-    );
-    const letters = await lettersCost();
-    console.log(
-      `300 letters with blur and shadow on the desk's canvas: ${letters.moving.toFixed(1)} ms a frame; the same words standing still ${letters.still.toFixed(1)} ms (ratio ${(letters.moving / letters.still).toFixed(1)})`,
-    );
+    for (const [name, run] of Object.entries(PARTS)) if (asked.length === 0 || asked.includes(name)) await run(dir);
   } finally {
     await rm(dir, { recursive: true, force: true });
   }

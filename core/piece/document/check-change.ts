@@ -46,12 +46,22 @@ function layerProblem(before: Layer, after: Layer): string | null {
   const { tracks: oldTracks, ...old } = before;
   const { tracks, ...now } = after;
   return (
-    fieldsProblem({ ...otherFields, ...kindFields(after.kind) }, old, now, 'layers') ??
+    fieldsProblem(fieldsOf(after.kind), old, now, 'layers') ??
     (oldTracks === tracks ? null : fieldsProblem(tracksSchema.shape, oldTracks, tracks, 'layers.tracks'))
   );
 }
 
-const kindFields = (kind: Layer['kind']): Shape => ({ kind: z.literal(kind), content: LAYER_KINDS[kind].content });
+const shapes = new Map<Layer['kind'], Shape>();
+
+/** The fields of a layer but its tracks; made once a kind, since a drag asks for each layer and each move. */
+function fieldsOf(kind: Layer['kind']): Shape {
+  let shape = shapes.get(kind);
+  if (!shape) {
+    shape = { ...otherFields, kind: z.literal(kind), content: LAYER_KINDS[kind].content };
+    shapes.set(kind, shape);
+  }
+  return shape;
+}
 
 function layersProblem(before: readonly Layer[], after: readonly Layer[]): string | null {
   const { most, label } = LISTS.layers;
