@@ -51,4 +51,17 @@ export default tseslint.config(
     plugins: { 'react-hooks': reactHooks },
     rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
   },
+  {
+    files: ['web/src/**/*.tsx'],
+    ignores: ['web/src/ui/**'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'JSXOpeningElement[name.name=/^(button|input|select|textarea)$/]',
+          message: 'Use a control of web/src/ui or of Chakra UI: it carries our look, its keys and its names.',
+        },
+      ],
+    },
+  },
 );

@@ -135,7 +135,7 @@ test('keyframes are set, eased with a dragged curve, reversed and stretched', as
   await page.keyboard.press('Shift+A');
   await page.getByRole('button', { name: 'Motion', exact: true }).click();
   const panel = page.getByRole('region', { name: 'Motion' });
-  await panel.getByRole('tab', { name: 'Stars' }).click();
+  await panel.getByRole('tab', { name: 'Keyframes' }).click();
   await panel.getByRole('button', { name: 'Reverse' }).click();
   expect((await keys()).map((k) => k.value)).toEqual([
     [400, 0],

@@ -89,7 +89,7 @@ for (const { rate, ffrate, bpm } of [
     // Copy the pair and paste it on every further beat.
     await page.keyboard.press('Shift+A');
     await page.getByRole('button', { name: 'Motion', exact: true }).click();
-    await page.getByRole('tab', { name: 'Stars' }).click();
+    await page.getByRole('tab', { name: 'Keyframes' }).click();
     await page.getByRole('button', { name: 'Hold', exact: true }).click();
     await page.keyboard.press('Control+C');
     await page.keyboard.press('Home');

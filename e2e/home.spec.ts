@@ -57,6 +57,6 @@ test('a custom frame outside the limits is refused before anything is made', asy
     .getByRole('button', { name: /^Custom/ })
     .click();
   await page.getByLabel('Width in pixels').fill('5000');
-  await page.getByRole('button', { name: 'Make it' }).click();
+  await page.getByRole('button', { name: 'Create' }).click();
   await expect(page.getByRole('alert')).toHaveText(/from 16 to 4096/);
 });

@@ -297,7 +297,7 @@ test('layers and copies are spread on the beats, and movements that miss them ar
   await page.getByLabel('Position x', { exact: true }).press('Enter');
   await page.keyboard.press('Shift+A');
   await page.getByRole('button', { name: 'Motion', exact: true }).click();
-  await page.getByRole('tab', { name: 'Stars' }).click();
+  await page.getByRole('tab', { name: 'Keyframes' }).click();
   await page.getByRole('button', { name: 'Leave', exact: true }).click();
   await page.getByRole('button', { name: 'Run-through', exact: true }).click();
   const check = page.getByRole('region', { name: 'Sync check' });

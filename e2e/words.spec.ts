@@ -181,7 +181,7 @@ test('gestures are chosen on one’s own words, put on the beats, mirrored, open
   await card.getByRole('button', { name: /pin here/ }).click();
   expect((await uses())[0]!.at).toMatchObject({ kind: 'pinned', to: { type: 'beat', beat: 3 } });
 
-  await panel.getByRole('tab', { name: 'Goes out' }).click();
+  await panel.getByRole('tab', { name: 'Exit' }).click();
   await panel.getByRole('button', { name: 'As it came in, backwards' }).click();
   expect((await uses()).map((u) => [u.gesture, u.role])).toEqual([
     ['gravity', 'entrance'],
@@ -189,7 +189,7 @@ test('gestures are chosen on one’s own words, put on the beats, mirrored, open
   ]);
 
   // Another gesture in its place, as a whole, opened up into stars.
-  await panel.getByRole('tab', { name: 'Comes in' }).click();
+  await panel.getByRole('tab', { name: 'Entrance' }).click();
   await panel.getByLabel('Search gestures').fill('far away');
   await panel.getByRole('option', { name: /^Comet/ }).click();
   await panel.getByRole('group', { name: 'Gesture Comet' }).getByLabel('Moves', { exact: true }).selectOption('whole');
@@ -266,8 +266,8 @@ test('words that are too short, too faint or cut off are found, and helped in on
   await page.getByRole('button', { name: 'Run-through', exact: true }).click();
   const check = page.getByRole('region', { name: 'Reading check' });
   await expect(check.getByText(/is cut off in Wide/)).toBeVisible();
-  await expect(check.getByText(/stands 4\.0 s and takes [\d.]+ s to read/)).toBeVisible();
-  await check.getByRole('button', { name: /^Stand longer/ }).click();
+  await expect(check.getByText(/is shown for 4\.0 s and takes [\d.]+ s to read/)).toBeVisible();
+  await check.getByRole('button', { name: /^Show longer/ }).click();
   await expect(check.getByText(/to read/)).toBeHidden();
   await page.getByLabel('Fills a place in the frame').check();
   await expect(check.getByText(/is cut off/)).toBeHidden();

@@ -54,7 +54,7 @@ function reading({ piece, times, layoutText }: CheckContext, code: ReadingFindin
       switch (found.code) {
         case 'TOO_SHORT': {
           const [has, needs] = [found.has.toFixed(1), found.needs.toFixed(1)];
-          const text = `${nameOf(piece, found.layerId)} stands ${has} s and takes ${needs} s to read.`;
+          const text = `${nameOf(piece, found.layerId)} is shown for ${has} s and takes ${needs} s to read.`;
           return finding('warning', text, { layerId: found.layerId, wantedStay: found.needs });
         }
         case 'OUTSIDE': {
@@ -94,9 +94,9 @@ export const CHECKS = {
         const [start, end] = [times.timeOf(layer.start), times.timeOf(layer.end)];
         const of = { layerId: layer.id };
         if (start >= times.end || end <= 0)
-          return [finding('error', `${layer.name} stands outside the piece and is never seen.`, of)];
+          return [finding('error', `${layer.name} lies outside the piece and is never seen.`, of)];
         if (end - start < piece.frameRate.den / piece.frameRate.num)
-          return [finding('error', `${layer.name} stands for less than a frame.`, of)];
+          return [finding('error', `${layer.name} is shown for less than a frame.`, of)];
         return [];
       }),
   },

@@ -20,7 +20,7 @@ export const ACTOR_PROPERTIES = {
   /** Share of the gesture's colour in the fill. */
   tint: { label: 'Tint', rest: 0 },
   /** Tracking added about the middle of the line, em. */
-  spread: { label: 'Tracking', rest: 0 },
+  spread: { label: 'Letter spacing', rest: 0 },
   /** Added to the weight axis. */
   weight: { label: 'Weight', rest: 0 },
   /** Share of the outline that is drawn; less than 1 also draws an outline where there is none. */

@@ -5,7 +5,7 @@ import { actorTracksSchema } from './actor';
 import { staggerSchema } from './stagger';
 import { idsOf } from './table-ids';
 
-export const GESTURE_ROLES = { entrance: 'comes in', accent: 'while it stands', exit: 'goes out' } as const;
+export const GESTURE_ROLES = { entrance: 'entrance', accent: 'accent', exit: 'exit' } as const;
 export type GestureRole = keyof typeof GESTURE_ROLES;
 export const UNIT_KINDS = { whole: 'as a whole', line: 'by lines', word: 'by words', letter: 'by letters' } as const;
 export type UnitKind = keyof typeof UNIT_KINDS;

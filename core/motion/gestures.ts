@@ -219,7 +219,7 @@ export const GESTURES = {
     ...whole,
     unit: 'letter',
     beats: 4,
-    parameters: { tracking: { label: 'Tracking', min: -0.5, max: 3, default: 0.6, unit: 'em' } },
+    parameters: { tracking: { label: 'Letter spacing', min: -0.5, max: 3, default: 0.6, unit: 'em' } },
     tracks: (p) => ({ spread: t([0, p.tracking!, OUT], [1, 0]), opacity: fade(0.5) }),
   },
   twinkle: {
@@ -525,7 +525,7 @@ export const GESTURES = {
   },
   drift: {
     label: 'Drift',
-    feel: 'slowly grows as long as it stands, push',
+    feel: 'slowly grows as long as it is shown, push',
     roles: ACCENT,
     ...whole,
     beats: 8,

@@ -1,15 +1,10 @@
-import { z } from 'zod';
 import type { FrameIndex, Seconds } from './units';
 
 /** A frame rate as an exact rational: 30000/1001 has no rounding anywhere. */
-export const MAX_FRAMES_PER_SECOND = 120;
-export const frameRateSchema = z
-  .strictObject({ num: z.number().int().min(1).max(240_000), den: z.number().int().min(1).max(2002) })
-  .refine(
-    ({ num, den }) => num / den >= 1 && num / den <= MAX_FRAMES_PER_SECOND,
-    `a frame rate is 1 to ${MAX_FRAMES_PER_SECOND} frames a second`,
-  );
-export type FrameRate = z.infer<typeof frameRateSchema>;
+export interface FrameRate {
+  num: number;
+  den: number;
+}
 
 /** The rates a piece can have, by the label the trade uses for them. */
 export const FRAME_RATES = {

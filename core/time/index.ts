@@ -1,11 +1,10 @@
 export type { Beats, Bpm, Degrees, FrameIndex, Hertz, Pixels, Seconds, UnitInterval } from './units';
+export { MAX_FRAMES_PER_SECOND, frameRateSchema } from './frame-rate-schema';
 export {
   FRAME_RATES,
-  MAX_FRAMES_PER_SECOND,
   frameCount,
   frameMiddle,
   frameRateLabel,
-  frameRateSchema,
   frameToSeconds,
   framesPerSecond,
   nearestFrame,

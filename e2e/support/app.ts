@@ -33,7 +33,7 @@ export async function newPiece(
     await page.getByLabel('Height in pixels').fill(String(options.custom[1]));
   }
   if (options.rate) await page.getByLabel('Frames a second').selectOption(options.rate);
-  await page.getByRole('button', { name: 'Make it' }).click();
+  await page.getByRole('button', { name: 'Create' }).click();
   await expect(page.getByRole('region', { name: 'Timeline' })).toBeVisible();
   return new URL(page.url()).pathname.split('/').pop() ?? '';
 }

@@ -8,7 +8,7 @@ import { numberSchema, textSchema } from '../../time';
  */
 
 export const LETTER_CASES = {
-  typed: 'as typed',
+  typed: 'as written',
   upper: 'all capitals',
   lower: 'all small',
   title: 'Capital Initials',

@@ -78,7 +78,7 @@ export const LAYER_EDITS = {
     },
   ),
   'layer.setSpan': defineEdit(
-    'Change when a layer stands',
+    'Change when a layer is shown',
     z.object({ id: z.string(), start: momentSchema.optional(), end: momentSchema.optional() }),
     (draft, { id, start, end }) => {
       const layer = findLayer(draft, id);

@@ -1,9 +1,7 @@
 import { ChakraProvider } from '@chakra-ui/react';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { RouterProvider, createBrowserRouter } from 'react-router';
-import { DeskPage } from '../features/desk/DeskPage';
 import { HomePage } from '../features/home/HomePage';
-import { FramePage } from '../features/preview/FramePage';
 import { ProblemPage } from './ProblemPage';
 import { system } from './theme';
 
@@ -12,10 +10,14 @@ const queries = new QueryClient({ defaultOptions: { queries: { retry: 2, refetch
 const router = createBrowserRouter([
   {
     errorElement: <ProblemPage />,
+    hydrateFallbackElement: <p className="wait muted">Opening …</p>,
     children: [
       { path: '/', element: <HomePage /> },
-      { path: '/piece/:id', element: <DeskPage /> },
-      { path: '/frame/:id', element: <FramePage /> },
+      { path: '/piece/:id', lazy: async () => ({ Component: (await import('../features/desk/DeskPage')).DeskPage }) },
+      {
+        path: '/frame/:id',
+        lazy: async () => ({ Component: (await import('../features/preview/FramePage')).FramePage }),
+      },
       { path: '*', element: <ProblemPage /> },
     ],
   },

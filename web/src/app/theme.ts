@@ -1,9 +1,42 @@
-import { createSystem, defaultConfig, defineConfig } from '@chakra-ui/react';
+import { createSystem, defaultBaseConfig, defineConfig, mergeConfigs } from '@chakra-ui/react';
+import {
+  animationStyles,
+  breakpoints,
+  buttonRecipe,
+  checkboxSlotRecipe,
+  checkmarkRecipe,
+  colorPickerSlotRecipe,
+  dialogSlotRecipe,
+  globalCss,
+  headingRecipe,
+  inputRecipe,
+  kbdRecipe,
+  keyframes,
+  layerStyles,
+  nativeSelectSlotRecipe,
+  popoverSlotRecipe,
+  semanticTokens,
+  tabsSlotRecipe,
+  tooltipSlotRecipe,
+  textStyles,
+  textareaRecipe,
+  tokens,
+} from '@chakra-ui/react/theme';
+import { PALETTE } from './palette';
+import { button, input, kbd, textarea } from './recipes/controls';
+import { checkbox, colorPicker, nativeSelect, tabs } from './recipes/choices';
+import { dialog, popover, tooltip } from './recipes/overlays';
 
-/** Chakra's tokens, bound to the custom properties of desk.css, where both variants are written. */
+/**
+ * Our own face on the component library: night ink and lamplight, or paper. Colours are tokens with a value for each
+ * variant; controls are recipes, so that nothing of how a button looks is written where one stands.
+ */
 const config = defineConfig({
-  globalCss: { 'html, body': { bg: 'var(--ground)', color: 'var(--text)' } },
+  conditions: { light: ":root[data-theme='light'] &", dark: ":root[data-theme='dark'] &" },
+  globalCss: { 'html, body': { bg: 'ground', color: 'text' } },
   theme: {
+    recipes: { button, input, kbd, textarea },
+    slotRecipes: { checkbox, colorPicker, dialog, nativeSelect, popover, tabs, tooltip },
     tokens: {
       fonts: {
         body: { value: "'Spline Sans Variable', sans-serif" },
@@ -13,23 +46,62 @@ const config = defineConfig({
     },
     semanticTokens: {
       colors: {
+        ...Object.fromEntries(
+          Object.entries(PALETTE).map(([name, { night, paper }]) => [name, { value: { base: night, _light: paper } }]),
+        ),
         bg: {
-          DEFAULT: { value: 'var(--surface)' },
-          panel: { value: 'var(--raised)' },
-          subtle: { value: 'var(--surface)' },
-          muted: { value: 'var(--raised)' },
-          emphasized: { value: 'var(--line)' },
+          DEFAULT: { value: '{colors.surface}' },
+          panel: { value: '{colors.raised}' },
+          subtle: { value: '{colors.surface}' },
+          muted: { value: '{colors.raised}' },
+          emphasized: { value: '{colors.line}' },
         },
-        fg: { DEFAULT: { value: 'var(--text)' }, muted: { value: 'var(--muted)' }, subtle: { value: 'var(--muted)' } },
+        fg: {
+          DEFAULT: { value: '{colors.text}' },
+          muted: { value: '{colors.muted}' },
+          subtle: { value: '{colors.muted}' },
+        },
         border: {
-          DEFAULT: { value: 'var(--line)' },
-          muted: { value: 'var(--line)' },
-          subtle: { value: 'var(--line)' },
-          emphasized: { value: 'var(--muted)' },
+          DEFAULT: { value: '{colors.line}' },
+          muted: { value: '{colors.line}' },
+          subtle: { value: '{colors.line}' },
+          emphasized: { value: '{colors.muted}' },
         },
       },
     },
   },
 });
 
-export const system = createSystem(defaultConfig, config);
+/** The library's measures, and how the parts of those components lie that are used: the rest would only be loaded. */
+const base = defineConfig({
+  preflight: true,
+  globalCss,
+  theme: {
+    breakpoints,
+    keyframes,
+    tokens,
+    semanticTokens,
+    textStyles,
+    layerStyles,
+    animationStyles,
+    recipes: {
+      button: buttonRecipe,
+      checkmark: checkmarkRecipe,
+      heading: headingRecipe,
+      input: inputRecipe,
+      kbd: kbdRecipe,
+      textarea: textareaRecipe,
+    },
+    slotRecipes: {
+      checkbox: checkboxSlotRecipe,
+      colorPicker: colorPickerSlotRecipe,
+      dialog: dialogSlotRecipe,
+      nativeSelect: nativeSelectSlotRecipe,
+      popover: popoverSlotRecipe,
+      tabs: tabsSlotRecipe,
+      tooltip: tooltipSlotRecipe,
+    },
+  },
+});
+
+export const system = createSystem(mergeConfigs(defaultBaseConfig, base), config);

@@ -1,5 +1,3 @@
-import { parsePiece } from '@core/piece';
-import type { Piece } from '@core/piece';
 import { hc } from 'hono/client';
 import type { AppType } from '../../../server/http/app';
 
@@ -45,19 +43,6 @@ export async function call<T>(request: Promise<TypedResponse<T>>): Promise<T> {
   }
   if (!response.ok) throw await failure(response as unknown as Response); // hc answers with a Response
   return response.json();
-}
-
-/** A document as the server sent it, read again: a newer server's is refused, not half understood. @throws ApiError. */
-export function receivedPiece(json: unknown): Piece {
-  const parsed = parsePiece(json);
-  if (!parsed.ok)
-    throw new ApiError(
-      parsed.problem.code,
-      parsed.problem.code === 'UNKNOWN_VERSION'
-        ? `This piece was written by a newer version of the program (${parsed.problem.detail}). Load the page again.`
-        : `This piece cannot be shown as it is (${parsed.problem.detail}).`,
-    );
-  return parsed.piece;
 }
 
 /** Sends a file with upload progress (fetch has none). Aborting rejects with an AbortError. */

@@ -1,5 +1,6 @@
 import { createStore, delMany, get, getMany, keys, setMany } from 'idb-keyval';
-import { ApiError, api, call, receivedPiece } from '../platform/api';
+import { ApiError, api, call } from '../platform/api';
+import { receivedPiece } from '../platform/received-piece';
 import { newId } from '../platform/ids';
 import { tabMemory } from '../platform/memory';
 import { browserClock } from './clock';

@@ -36,6 +36,8 @@ export interface DeskState {
   readonly foldedGroups: readonly string[];
   /** The group that is open on the canvas: clicks mean what is in it. */
   readonly enteredGroup: string | null;
+  /** Whether "Find anything" is open. */
+  readonly isFinding: boolean;
   readonly isPlaying: boolean;
   readonly loop: { readonly from: number; readonly to: number } | null;
   readonly isSnapping: boolean;
@@ -74,6 +76,7 @@ const initial: DeskState = {
   openLayers: [],
   foldedGroups: [],
   enteredGroup: null,
+  isFinding: false,
   isPlaying: false,
   loop: null,
   isSnapping: true,
@@ -212,6 +215,7 @@ export const setView = (
       | 'openLayers'
       | 'foldedGroups'
       | 'enteredGroup'
+      | 'isFinding'
       | 'isPlaying'
       | 'loop'
       | 'isSnapping'

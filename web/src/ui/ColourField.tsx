@@ -1,49 +1,68 @@
-import { useState } from 'react';
-import { isColour } from '@core/colour';
+import { ColorPicker, Portal, parseColor } from '@chakra-ui/react';
+import { useRef } from 'react';
+import { newId } from '../platform/ids';
+import { HexField } from './HexField';
 
 interface Props {
   readonly label: string;
   readonly value: string;
+  /** `gesture` is the same for all changes of one drag, so that it is one undo. */
   readonly onChange: (value: string, gesture: string) => void;
   /** Only the swatch. */
   readonly compact?: boolean;
 }
 
-/** A colour by picker or by its hex text; alpha is the last two digits. */
+/** As documents have it: eight digits only where it can be seen through. */
+const hexOf = (colour: ReturnType<typeof parseColor>): string => {
+  const hex = colour.toString('hexa').toLowerCase();
+  return hex.endsWith('ff') ? hex.slice(0, 7) : hex;
+};
+
+/** A colour by its field of light and strength, its hue, how much it covers, or its hex digits. */
 export function ColourField({ label, value, onChange, compact = false }: Props) {
-  const [draft, setDraft] = useState<string | null>(null);
-  const alpha = value.length === 9 ? value.slice(7) : '';
+  const drag = useRef<string | null>(null);
   return (
-    <span style={{ display: 'inline-flex', gap: 6, alignItems: 'center' }}>
-      <input
-        type="color"
-        className="swatch"
-        aria-label={compact ? label : `${label}, picker`}
-        value={value.slice(0, 7)}
-        onChange={(e) => onChange(e.target.value + alpha, `${label}-picker`)}
-        style={{ background: value }}
-      />
-      {!compact && (
-        <input
-          className="num"
-          aria-label={label}
-          style={{ width: 84, cursor: 'text', textAlign: 'left' }}
-          value={draft ?? value}
-          spellCheck={false}
-          onChange={(e) => setDraft(e.target.value)}
-          onBlur={() => {
-            const text = draft?.trim();
-            setDraft(null);
-            if (!text) return;
-            const hex = text.startsWith('#') ? text : `#${text}`;
-            if (isColour(hex) && hex !== value) onChange(hex, `${label}-typed-${hex}`);
-          }}
-          onKeyDown={(e) => {
-            e.stopPropagation();
-            if (e.key === 'Enter') e.currentTarget.blur();
-          }}
-        />
-      )}
-    </span>
+    <ColorPicker.Root
+      value={parseColor(value)}
+      format="rgba"
+      positioning={{ placement: 'left-start' }}
+      lazyMount
+      unmountOnExit
+      onValueChange={(e) => {
+        const next = hexOf(e.value);
+        if (next !== hexOf(parseColor(value))) onChange(next, (drag.current ??= newId()));
+      }}
+      onValueChangeEnd={() => {
+        drag.current = null;
+      }}
+      size={'fit' as never} // of our own recipe (theme.ts)
+      variant={'field' as never}
+    >
+      <ColorPicker.Control>
+        <ColorPicker.Trigger aria-label={compact ? label : `${label}, picker`}>
+          <span style={{ background: value }} />
+        </ColorPicker.Trigger>
+        {!compact && <HexField label={label} value={value} onChange={onChange} />}
+      </ColorPicker.Control>
+      <Portal>
+        <ColorPicker.Positioner>
+          <ColorPicker.Content aria-label={`${label}, picker`}>
+            <ColorPicker.Area>
+              <ColorPicker.AreaBackground />
+              <ColorPicker.AreaThumb />
+            </ColorPicker.Area>
+            <ColorPicker.ChannelSlider channel="hue">
+              <ColorPicker.ChannelSliderTrack />
+              <ColorPicker.ChannelSliderThumb />
+            </ColorPicker.ChannelSlider>
+            <ColorPicker.ChannelSlider channel="alpha">
+              <ColorPicker.TransparencyGrid />
+              <ColorPicker.ChannelSliderTrack />
+              <ColorPicker.ChannelSliderThumb />
+            </ColorPicker.ChannelSlider>
+          </ColorPicker.Content>
+        </ColorPicker.Positioner>
+      </Portal>
+    </ColorPicker.Root>
   );
 }

@@ -1,3 +1,4 @@
+import { Input } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import { newId } from '../platform/ids';
 import { evaluateArithmetic } from './arithmetic';
@@ -41,7 +42,8 @@ export function NumberField({
     if (next !== null && next !== value) onChange(clip(next), newId());
   };
   return (
-    <input
+    <Input
+      unstyled
       className="num"
       aria-label={label}
       style={width ? { width } : undefined}

@@ -1,39 +1,40 @@
+import { Tabs as ChakraTabs } from '@chakra-ui/react';
+import type { ReactNode } from 'react';
+
 /** Leaves of a panel, one shown at a time. */
 export function Tabs<T extends string>({
   label,
   tabs,
   value,
   onChange,
+  children,
 }: {
   label: string;
   tabs: Readonly<Record<T, string>>;
   value: T;
   onChange: (tab: T) => void;
+  /** The leaf that is shown. */
+  children: ReactNode;
 }) {
   return (
-    <div
-      role="tablist"
-      aria-label={label}
-      style={{ display: 'flex', gap: 2, margin: '8px 0 10px', borderBottom: '1px solid var(--line)' }}
+    <ChakraTabs.Root
+      value={value}
+      onValueChange={(e) => onChange(e.value as T)} // one of the table's
+      activationMode="manual"
+      variant={'leaves' as never} // of our own recipe (theme.ts)
+      size={'fit' as never}
     >
-      {(Object.keys(tabs) as T[]).map((id) => (
-        // keys of the table
-        <button
-          key={id}
-          role="tab"
-          aria-selected={value === id}
-          className="quiet"
-          style={{
-            borderRadius: 0,
-            padding: '4px 7px',
-            color: value === id ? 'var(--text)' : undefined,
-            boxShadow: value === id ? 'inset 0 -2px var(--tide)' : undefined,
-          }}
-          onClick={() => onChange(id)}
-        >
-          {tabs[id]}
-        </button>
-      ))}
-    </div>
+      <ChakraTabs.List aria-label={label}>
+        {(Object.keys(tabs) as T[]).map((id) => (
+          // keys of the table
+          <ChakraTabs.Trigger key={id} value={id}>
+            {tabs[id]}
+          </ChakraTabs.Trigger>
+        ))}
+      </ChakraTabs.List>
+      <ChakraTabs.Content value={value} tabIndex={-1}>
+        {children}
+      </ChakraTabs.Content>
+    </ChakraTabs.Root>
   );
 }

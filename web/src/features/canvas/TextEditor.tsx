@@ -1,3 +1,4 @@
+import { Textarea } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import { scaleOf } from '@core/geometry';
 import type { Format, Layer } from '@core/piece';
@@ -65,7 +66,7 @@ export function TextEditor({ layerId, zoom, format }: { layerId: string; zoom: n
       };
   const finish = () => setView({ editingText: null });
   return (
-    <textarea
+    <Textarea
       ref={field}
       aria-label="Text on the canvas"
       value={layer.content.text}

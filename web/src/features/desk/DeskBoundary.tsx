@@ -1,9 +1,11 @@
-import { Button, Heading, Link as PlainLink, Stack, Text } from '@chakra-ui/react';
+import { Heading, Link as PlainLink, Stack, Text } from '@chakra-ui/react';
 import { Component, useState } from 'react';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { ApiError, api, call, receivedPiece } from '../../platform/api';
+import { ApiError, api, call } from '../../platform/api';
+import { receivedPiece } from '../../platform/received-piece';
 import { replaceDocument, undoEdit, useDesk } from '../../store/desk-store';
+import { Button } from '../../ui/Button';
 
 type Revision = { revision: number; label: string; createdAt: string };
 
@@ -43,18 +45,18 @@ export function WaysOut({ pieceId, onTry }: { pieceId: string; onTry: () => void
   return (
     <Stack gap="3" align="start">
       {last && (
-        <Button variant="solid" onClick={undoLast}>
+        <Button variant="lamp" onClick={undoLast}>
           Undo: {last.label}
         </Button>
       )}
-      <Button variant="outline" onClick={onTry}>
+      <Button variant="soft" onClick={onTry}>
         Try again
       </Button>
-      <Button variant="outline" onClick={list}>
+      <Button variant="soft" onClick={list}>
         Earlier revisions
       </Button>
       {revisions?.slice(0, 12).map((r) => (
-        <Button key={r.revision} variant="ghost" onClick={() => restore(r.revision)}>
+        <Button key={r.revision} variant="quiet" onClick={() => restore(r.revision)}>
           Revision {r.revision}: {r.label}, {new Date(r.createdAt).toLocaleString()}
         </Button>
       ))}

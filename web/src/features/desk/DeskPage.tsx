@@ -1,4 +1,4 @@
-import { Button, Dialog, Portal } from '@chakra-ui/react';
+import { Dialog, Portal } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { ApiError, api, call } from '../../platform/api';
@@ -11,6 +11,7 @@ import { followSong } from '../../store/follow-song';
 import { Desk } from './Desk';
 import { DeskBoundary, WaysOut } from './DeskBoundary';
 import { warmSound } from './play-commands';
+import { Button } from '../../ui/Button';
 
 /** Opens a piece and keeps it saved while it is on the desk. */
 export function DeskPage() {
@@ -81,15 +82,15 @@ export function DeskPage() {
                 <h2 style={{ fontSize: 17, fontWeight: 600, margin: '0 0 8px' }}>Two versions of this piece</h2>
                 <p className="muted">{saveMessage} Nothing has been overwritten. Which one goes on?</p>
                 <div style={{ display: 'grid', gap: 8, marginTop: 16, justifyItems: 'start' }}>
-                  <button className="lamp" onClick={() => choose('copy')}>
+                  <Button variant="lamp" onClick={() => choose('copy')}>
                     Keep both: mine as a new piece
-                  </button>
-                  <button className="soft" onClick={() => choose('mine')}>
+                  </Button>
+                  <Button variant="soft" onClick={() => choose('mine')}>
                     Go on with mine (the other stays among the revisions)
-                  </button>
-                  <button className="soft" onClick={() => choose('theirs')}>
+                  </Button>
+                  <Button variant="soft" onClick={() => choose('theirs')}>
                     Take the other, drop mine
-                  </button>
+                  </Button>
                 </div>
               </Dialog.Body>
             </Dialog.Content>
@@ -139,10 +140,8 @@ function Leftovers() {
                   <span>
                     {new Date(work.at).toLocaleString()}, last: {work.label}
                   </span>
-                  <Button size="sm" onClick={() => settle(work, 'keep')}>
-                    Keep as a new piece
-                  </Button>
-                  <Button size="sm" variant="ghost" onClick={() => settle(work, 'drop')}>
+                  <Button onClick={() => settle(work, 'keep')}>Keep as a new piece</Button>
+                  <Button variant="quiet" onClick={() => settle(work, 'drop')}>
                     Let them go
                   </Button>
                 </div>

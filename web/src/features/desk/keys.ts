@@ -4,6 +4,7 @@ import { redoEdit, selectLayers, setView, undoEdit, useDesk } from '../../store/
 import { tap, thisIsOne } from '../music/beat-commands';
 import { goToMarker } from '../music/marker-commands';
 import { leaveOutStretch, repeatStretch } from '../music/song-commands';
+import { setKeyHints } from '../../ui/key-hints';
 import { addText } from '../layers/add-layers';
 import * as commands from './commands';
 import * as groups from './group-commands';
@@ -18,6 +19,7 @@ interface KeyCommand {
 
 /** The keyboard, one table: the handler and the list of keys in the help are both made from it. */
 export const KEY_COMMANDS: readonly KeyCommand[] = [
+  { keys: ['mod+k'], label: 'Find anything', run: () => setView({ isFinding: true }) },
   { keys: ['space'], label: 'Play or stop', run: () => void togglePlay() },
   { keys: ['arrowleft'], label: 'A frame back', run: () => commands.step('frame', -1) },
   { keys: ['arrowright'], label: 'A frame on', run: () => commands.step('frame', 1) },
@@ -59,7 +61,7 @@ export const KEY_COMMANDS: readonly KeyCommand[] = [
   },
   { keys: ['shift+a'], label: 'Select all keyframes of the selected layers', run: commands.selectAllKeys },
   { keys: ['mod+z'], label: 'Undo', run: undoEdit },
-  { keys: ['mod+shift+z', 'mod+y'], label: 'Do again', run: redoEdit },
+  { keys: ['mod+shift+z', 'mod+y'], label: 'Redo', run: redoEdit },
   { keys: ['shift+arrowup'], label: 'Bring forward', run: () => commands.restack(1) },
   { keys: ['shift+arrowdown'], label: 'Send backward', run: () => commands.restack(-1) },
   { keys: ['alt+arrowup'], label: 'Move up by 1 px', run: () => commands.nudgeSelection(0, -1) },
@@ -78,6 +80,8 @@ export const KEY_COMMANDS: readonly KeyCommand[] = [
     },
   },
 ];
+
+setKeyHints(new Map(KEY_COMMANDS.flatMap(({ keys, label }) => (keys[0] ? [[label, keys[0]] as const] : []))));
 
 function toggleLoop(): void {
   const { loop, times } = useDesk.getState();

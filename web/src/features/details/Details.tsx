@@ -3,6 +3,7 @@ import { Fragment, useEffect, useState } from 'react';
 import { BLEND_MODES, GRADIENTS, LAYER_KINDS, PROPERTIES, propertyDefinition, trackOf } from '@core/piece';
 import type { BlendMode, Layer, PropertyId } from '@core/piece';
 import { beatToBar, formatBarBeat, secondsToBeat } from '@core/time';
+import type { Seconds } from '@core/time';
 import { playhead } from '../../platform/clock';
 import { edit, useDesk } from '../../store/desk-store';
 import { usePiece, useSelectedLayer, useTimes } from '../../store/selectors';
@@ -16,6 +17,8 @@ import { axisLabels } from '../type/TypeSection';
 import { useAxes } from '../type/families';
 import { EasingEditor } from './EasingEditor';
 import { shownProperties } from './shown-properties';
+import { Choice } from '../../ui/Choice';
+import { Button } from '../../ui/Button';
 
 /** Repaints about ten times a second while the playhead moves: numbers are for reading, not for every frame. */
 function usePlayheadTick(): number {
@@ -62,8 +65,8 @@ function PropertyRow({
   };
   return (
     <div className="prop">
-      <button
-        className="quiet"
+      <Button
+        variant="quiet"
         style={{ padding: 0, opacity: isAnimated ? 1 : 0.45 }}
         aria-label={here ? `Remove the ${definition.label} keyframe here` : `Keyframe ${definition.label} here`}
         aria-pressed={here !== undefined}
@@ -71,7 +74,7 @@ function PropertyRow({
         onClick={() => toggleKey(layer, property)}
       >
         <Star pinned={here !== undefined} holds={here?.easing.type === 'hold'} size={15} />
-      </button>
+      </Button>
       <span className="name">{definition.label}</span>
       <span style={{ display: 'flex', gap: 4 }}>
         {typeof value === 'number' && (
@@ -114,6 +117,19 @@ function PropertyRow({
   );
 }
 
+/** A layer that is not on screen at the playhead looks as if nothing were chosen: this says so and leads to it. */
+function AwayNote({ from, to }: { from: Seconds; to: Seconds }) {
+  if (playhead.seconds >= from && playhead.seconds < to) return null;
+  return (
+    <div className="away">
+      Not on screen here.
+      <Button variant="quiet" onClick={() => playhead.set((from + to) / 2)}>
+        Go to it
+      </Button>
+    </div>
+  );
+}
+
 /** What the selection has, the most used first. */
 export function Details() {
   usePlayheadTick();
@@ -141,18 +157,18 @@ export function Details() {
       <hr className="rule" />
       <div style={{ display: 'flex', alignItems: 'center', gap: 6 }}>
         <strong style={{ flex: 1, fontWeight: 600 }}>Keyframes</strong>
-        <button className="quiet" aria-label="To the keyframe before" onClick={() => goToKey(-1)}>
+        <Button variant="quiet" aria-label="To the keyframe before" onClick={() => goToKey(-1)}>
           <ChevronLeft size={16} />
-        </button>
-        <button className="quiet" aria-label="To the next keyframe" onClick={() => goToKey(1)}>
+        </Button>
+        <Button variant="quiet" aria-label="To the next keyframe" onClick={() => goToKey(1)}>
           <ChevronRight size={16} />
-        </button>
+        </Button>
       </div>
       {selectedKeys.length > 0 ? (
         <EasingEditor />
       ) : (
         <p className="muted" style={{ margin: '6px 0' }}>
-          The star beside a value sets a keyframe at the playhead. Select stars to shape how they run.
+          The star beside a value sets a keyframe at the playhead. Select keyframes to shape their easing.
         </p>
       )}
       {selectedKeys.length === 1 && (
@@ -174,88 +190,91 @@ export function Details() {
         {bar(times.timeOf(layer.end))}
         {layer.locked ? ' · locked' : ''}
       </div>
+      <AwayNote from={times.timeOf(layer.start)} to={times.timeOf(layer.end)} />
       {(count > 1 || layer.kind === 'group') && (
         <div style={{ display: 'flex', gap: 6, marginBottom: 8 }}>
           {count > 1 && (
-            <button className="soft" onClick={groupSelection}>
+            <Button variant="soft" onClick={groupSelection}>
               Group
-            </button>
+            </Button>
           )}
           {layer.kind === 'group' && (
-            <button className="soft" onClick={ungroupSelection} disabled={layer.locked}>
+            <Button variant="soft" onClick={ungroupSelection} disabled={layer.locked}>
               Ungroup
-            </button>
+            </Button>
           )}
         </div>
       )}
-      {selectedKeys.length > 0 && (
-        <>
-          {keyframes}
-          <hr className="rule" />
-        </>
-      )}
-      {above?.map((Section, i) => (
-        <Section key={i} layer={layer} />
-      ))}
-      {shownProperties(layer, named).map((property) => (
-        <PropertyRow
-          key={property}
-          layer={layer}
-          property={property}
-          label={(named as Partial<Record<PropertyId, string | null>>)[property]}
-        />
-      ))}
-      {'gradient' in layer.content && (
+      <div className="flow">
+        {selectedKeys.length > 0 && (
+          <>
+            {keyframes}
+            <hr className="rule" />
+          </>
+        )}
+        {above?.map((Section, i) => (
+          <Section key={i} layer={layer} />
+        ))}
+        {shownProperties(layer, named).map((property) => (
+          <PropertyRow
+            key={property}
+            layer={layer}
+            property={property}
+            label={(named as Partial<Record<PropertyId, string | null>>)[property]}
+          />
+        ))}
+        {'gradient' in layer.content && (
+          <div className="prop">
+            <span />
+            <span className="name">Filled</span>
+            <Choice
+              aria-label="Kind of fill"
+              value={layer.content.gradient}
+              onChange={(e) =>
+                edit([{ type: 'layer.setContent', id: layer.id, content: { gradient: e.target.value } }])
+              }
+            >
+              {GRADIENTS.map((g) => (
+                <option key={g} value={g}>
+                  {g === 'none' ? 'evenly' : `${g} gradient`}
+                </option>
+              ))}
+            </Choice>
+          </div>
+        )}
+        {below?.map((Section, i) => (
+          <Fragment key={i}>
+            {i > 0 && <hr className="rule" />}
+            <Section layer={layer} />
+          </Fragment>
+        ))}
         <div className="prop">
           <span />
-          <span className="name">Filled</span>
-          <select
-            className="field"
-            aria-label="Kind of fill"
-            value={layer.content.gradient}
-            onChange={(e) => edit([{ type: 'layer.setContent', id: layer.id, content: { gradient: e.target.value } }])}
+          <span className="name">Blend</span>
+          <Choice
+            aria-label="Blend mode"
+            value={layer.blend}
+            onChange={(e) => edit([{ type: 'layer.setBlend', ids: [layer.id], blend: e.target.value as BlendMode }])}
           >
-            {GRADIENTS.map((g) => (
-              <option key={g} value={g}>
-                {g === 'none' ? 'evenly' : `${g} gradient`}
+            {Object.entries(BLEND_MODES).map(([id, mode]) => (
+              <option key={id} value={id}>
+                {mode.label}
               </option>
             ))}
-          </select>
+          </Choice>
         </div>
-      )}
-      {below?.map((Section, i) => (
-        <Fragment key={i}>
-          {i > 0 && <hr className="rule" />}
-          <Section layer={layer} />
-        </Fragment>
-      ))}
-      <div className="prop">
-        <span />
-        <span className="name">Blend</span>
-        <select
-          className="field"
-          aria-label="Blend mode"
-          value={layer.blend}
-          onChange={(e) => edit([{ type: 'layer.setBlend', ids: [layer.id], blend: e.target.value as BlendMode }])}
-        >
-          {Object.entries(BLEND_MODES).map(([id, mode]) => (
-            <option key={id} value={id}>
-              {mode.label}
-            </option>
-          ))}
-        </select>
+        {piece.leadFormatId !== useDesk.getState().formatId && layer.overrides[useDesk.getState().formatId] && (
+          <Button
+            variant="quiet"
+            onClick={() =>
+              edit([{ type: 'layer.setOverride', id: layer.id, formatId: useDesk.getState().formatId, override: null }])
+            }
+          >
+            Follow the lead format again
+          </Button>
+        )}
+        {selectedKeys.length === 0 && keyframes}
       </div>
-      {piece.leadFormatId !== useDesk.getState().formatId && layer.overrides[useDesk.getState().formatId] && (
-        <button
-          className="quiet"
-          onClick={() =>
-            edit([{ type: 'layer.setOverride', id: layer.id, formatId: useDesk.getState().formatId, override: null }])
-          }
-        >
-          Follow the lead format again
-        </button>
-      )}
-      {selectedKeys.length === 0 && keyframes}
     </aside>
   );
 }

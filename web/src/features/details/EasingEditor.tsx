@@ -7,9 +7,11 @@ import { edit, useDesk } from '../../store/desk-store';
 import { usePiece, useTimes } from '../../store/selectors';
 import { NumberField } from '../../ui/NumberField';
 import { reverseKeys, setEasing, stretchKeys } from '../desk/commands';
+import { Choice } from '../../ui/Choice';
+import { Button } from '../../ui/Button';
 
 const KINDS = {
-  linear: { label: 'Even', make: (): Easing => ({ type: 'linear' }) },
+  linear: { label: 'Linear', make: (): Easing => ({ type: 'linear' }) },
   hold: { label: 'Hold', make: (): Easing => ({ type: 'hold' }) },
   named: { label: 'Named curve', make: (): Easing => ({ type: 'named', name: 'ease-in-out' }) },
   bezier: { label: 'Own curve', make: (): Easing => ({ type: 'bezier', x1: 0.3, y1: 0, x2: 0.2, y2: 1 }) },
@@ -71,8 +73,7 @@ export function EasingEditor() {
   };
   return (
     <div style={{ display: 'grid', gap: 7, marginTop: 6 }}>
-      <select
-        className="field"
+      <Choice
         aria-label="Easing"
         value={easing.type}
         onChange={(e) => setEasing(KINDS[e.target.value as EasingType].make())}
@@ -82,7 +83,7 @@ export function EasingEditor() {
             {k.label}
           </option>
         ))}
-      </select>
+      </Choice>
       <svg
         viewBox={`0 0 ${W} ${H}`}
         style={{ background: 'var(--surface)', borderRadius: 10, width: '100%', touchAction: 'none' }}
@@ -131,8 +132,7 @@ export function EasingEditor() {
         ))}
       </svg>
       {easing.type === 'named' && (
-        <select
-          className="field"
+        <Choice
           aria-label="Curve"
           value={easing.name}
           onChange={(e) => setEasing({ type: 'named', name: e.target.value as CurveName })}
@@ -142,7 +142,7 @@ export function EasingEditor() {
               {c.label}
             </option>
           ))}
-        </select>
+        </Choice>
       )}
       {easing.type === 'spring' && (
         <>
@@ -231,22 +231,22 @@ export function EasingEditor() {
               )
             }
           />
-          <button className="quiet" onClick={togglePin}>
+          <Button variant="quiet" onClick={togglePin}>
             {key.at.kind === 'pinned' ? 'set free' : 'pin'}
-          </button>
+          </Button>
         </span>
       </div>
       {selectedKeys.length > 1 && (
         <div style={{ display: 'flex', gap: 4, flexWrap: 'wrap' }}>
-          <button className="soft" onClick={reverseKeys}>
+          <Button variant="soft" onClick={reverseKeys}>
             Reverse
-          </button>
-          <button className="soft" onClick={() => stretchKeys(2)}>
+          </Button>
+          <Button variant="soft" onClick={() => stretchKeys(2)}>
             Stretch ×2
-          </button>
-          <button className="soft" onClick={() => stretchKeys(0.5)}>
+          </Button>
+          <Button variant="soft" onClick={() => stretchKeys(0.5)}>
             Squeeze ×½
-          </button>
+          </Button>
         </div>
       )}
     </div>

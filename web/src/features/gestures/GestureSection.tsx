@@ -1,3 +1,4 @@
+import { Input } from '@chakra-ui/react';
 import { useState } from 'react';
 import {
   GESTURE_IDS,
@@ -28,11 +29,10 @@ import {
 } from './gesture-commands';
 import { GesturePreview } from './GesturePreview';
 import { PointsEditor } from './PointsEditor';
+import { Choice } from '../../ui/Choice';
+import { Button } from '../../ui/Button';
 
-const ROLES = { entrance: 'Comes in', accent: 'Stands', exit: 'Goes out' } as const satisfies Record<
-  GestureRole,
-  string
->;
+const ROLES = { entrance: 'Entrance', accent: 'Accent', exit: 'Exit' } as const satisfies Record<GestureRole, string>;
 
 /** Ready-made movement of the selected layer: what it has, and what there is to choose from. */
 export function GestureSection() {
@@ -42,17 +42,18 @@ export function GestureSection() {
   const uses = layer.gestures.filter((g) => g.role === role);
   return (
     <section aria-label="Gestures">
-      <Tabs label="When it moves" tabs={ROLES} value={role} onChange={setRole} />
-      {uses.map((use) => (
-        <UseCard key={use.id} layer={layer} use={use} />
-      ))}
-      {role === 'exit' && layer.gestures.some((g) => g.role === 'entrance') && (
-        <button className="soft" style={{ marginBottom: 8 }} onClick={() => mirrorEntrance(layer)}>
-          As it came in, backwards
-        </button>
-      )}
-      <Chooser layer={layer} role={role} chosen={uses.map((u) => u.gesture)} />
-      <KeepOwn layer={layer} role={role} />
+      <Tabs label="When it moves" tabs={ROLES} value={role} onChange={setRole}>
+        {uses.map((use) => (
+          <UseCard key={use.id} layer={layer} use={use} />
+        ))}
+        {role === 'exit' && layer.gestures.some((g) => g.role === 'entrance') && (
+          <Button variant="soft" style={{ marginBottom: 8 }} onClick={() => mirrorEntrance(layer)}>
+            As it came in, backwards
+          </Button>
+        )}
+        <Chooser layer={layer} role={role} chosen={uses.map((u) => u.gesture)} />
+        <KeepOwn layer={layer} role={role} />
+      </Tabs>
     </section>
   );
 }
@@ -71,8 +72,7 @@ function Chooser({ layer, role, chosen }: { layer: Layer; role: GestureRole; cho
   const own = piece.gestures.filter((g) => g.role === role && fits(g.name, 'own'));
   return (
     <>
-      <input
-        className="field"
+      <Input
         aria-label="Search gestures"
         placeholder="Name or feel: soft, hit, wave …"
         value={search}
@@ -89,7 +89,8 @@ function Chooser({ layer, role, chosen }: { layer: Layer; role: GestureRole; cho
           ...own.map((g) => ({ id: g.id, label: g.name, feel: 'your own', own: g })),
           ...shipped.map((id) => ({ id: id, label: GESTURES[id].label, feel: GESTURES[id].feel, own: null })),
         ].map((g) => (
-          <button
+          <Button
+            variant="bare"
             key={g.id}
             role="option"
             aria-selected={chosen.includes(g.id)}
@@ -127,7 +128,7 @@ function Chooser({ layer, role, chosen }: { layer: Layer; role: GestureRole; cho
             >
               {g.label}
             </span>
-          </button>
+          </Button>
         ))}
       </div>
     </>
@@ -161,16 +162,16 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
     >
       <div style={{ display: 'flex', alignItems: 'center' }}>
         <strong style={{ flex: 1, fontWeight: 600 }}>{gestureName(use.gesture)}</strong>
-        <button className="quiet" onClick={() => openGesture(layer, use)} title="Turn it into keyframes">
+        <Button variant="quiet" onClick={() => openGesture(layer, use)} title="Turn it into keyframes">
           Open up
-        </button>
-        <button
-          className="quiet"
+        </Button>
+        <Button
+          variant="quiet"
           aria-label={`Take ${gestureName(use.gesture)} away`}
           onClick={() => edit([{ type: 'gesture.remove', layerId: layer.id, ids: [use.id] }])}
         >
           ×
-        </button>
+        </Button>
       </div>
       {use.duration.unit !== 'stay' && (
         <Row name="Takes">
@@ -184,7 +185,7 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
             width={52}
             onChange={(value, g) => set({ duration: { ...use.duration, value } }, g)}
           />
-          <select
+          <Choice
             className="soft"
             aria-label="Counted in"
             style={{ padding: '3px 4px' }}
@@ -193,7 +194,7 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
           >
             <option value="beats">beats</option>
             <option value="seconds">seconds</option>
-          </select>
+          </Choice>
         </Row>
       )}
       {use.role === 'accent' && use.duration.unit !== 'stay' && (
@@ -213,7 +214,7 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
       )}
       {layer.kind === 'text' && definition?.does !== 'counts' && (
         <Row name="Moves">
-          <select
+          <Choice
             className="soft"
             aria-label="Moves"
             style={{ padding: '3px 4px' }}
@@ -225,13 +226,13 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
                 {label}
               </option>
             ))}
-          </select>
+          </Choice>
         </Row>
       )}
       {use.unit !== 'whole' && (
         <>
           <Row name="Order">
-            <select
+            <Choice
               className="soft"
               aria-label="Order of the stagger"
               style={{ padding: '3px 4px', maxWidth: 124 }}
@@ -243,7 +244,7 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
                   {label}
                 </option>
               ))}
-            </select>
+            </Choice>
           </Row>
           {stagger.order === 'random' && (
             <Row name="Another chance">
@@ -272,7 +273,7 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
             </Row>
           )}
           <Row name="On the beats">
-            <select
+            <Choice
               className="soft"
               aria-label="Stagger on the beats"
               style={{ padding: '3px 4px', maxWidth: 124 }}
@@ -293,11 +294,12 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
               <option value="1">every beat</option>
               <option value="0.5">half beats</option>
               <option value="0.25">quarter beats</option>
-            </select>
+            </Choice>
           </Row>
           {stagger.rhythm && (
             <Row name="Rhythm">
-              <input
+              <Input
+                unstyled
                 className="field mono"
                 aria-label="Rhythm of the stagger"
                 value={stagger.rhythm.pattern}
@@ -319,7 +321,7 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
       <Row name="Lands">
         {pinned ? (
           <>
-            <select
+            <Choice
               className="soft"
               aria-label="What lands"
               style={{ padding: '3px 4px' }}
@@ -331,24 +333,23 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
                   {label}
                 </option>
               ))}
-            </select>
+            </Choice>
             <span className="mono" style={{ fontSize: 12 }}>
               {formatBarBeat(beatToBar(times.grid, secondsToBeat(times.grid, times.timeOf(pinned))))}
             </span>
-            <button
-              className="quiet"
+            <Button
+              variant="quiet"
               style={{ padding: 0 }}
               aria-label="Land with the layer"
               onClick={() => set({ at: null })}
             >
               ×
-            </button>
+            </Button>
           </>
         ) : (
-          <button className="quiet" style={{ padding: '2px 0' }} onClick={() => set({ at: momentAtPlayhead() })}>
-            {use.role === 'exit' ? 'at its end' : use.role === 'entrance' ? 'at its start' : 'while it stands'} · pin
-            here
-          </button>
+          <Button variant="quiet" style={{ padding: '2px 0' }} onClick={() => set({ at: momentAtPlayhead() })}>
+            {use.role === 'exit' ? 'at the end' : use.role === 'entrance' ? 'at the start' : 'in between'} · pin here
+          </Button>
         )}
       </Row>
       {definition &&
@@ -390,9 +391,9 @@ function KeepOwn({ layer, role }: { layer: Layer; role: GestureRole }) {
   const [name, setName] = useState<string | null>(null);
   if (name === null)
     return (
-      <button className="quiet" style={{ marginTop: 8 }} onClick={() => setName('')}>
+      <Button variant="quiet" style={{ marginTop: 8 }} onClick={() => setName('')}>
         Keep this layer’s keyframes as a gesture
-      </button>
+      </Button>
     );
   return (
     <form
@@ -402,8 +403,7 @@ function KeepOwn({ layer, role }: { layer: Layer; role: GestureRole }) {
         if (name.trim() && keepAsGesture(layer, role, name.trim().slice(0, 80))) setName(null);
       }}
     >
-      <input
-        className="field"
+      <Input
         autoFocus
         aria-label="Name of the gesture"
         placeholder="Name"
@@ -415,9 +415,9 @@ function KeepOwn({ layer, role }: { layer: Layer; role: GestureRole }) {
         }}
         onChange={(e) => setName(e.target.value)}
       />
-      <button className="soft" disabled={!name.trim()}>
+      <Button variant="soft" disabled={!name.trim()}>
         Keep
-      </button>
+      </Button>
     </form>
   );
 }

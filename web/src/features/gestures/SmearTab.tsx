@@ -1,6 +1,7 @@
 import { edit, useDesk } from '../../store/desk-store';
 import { usePiece, useSelectedLayer } from '../../store/selectors';
 import { NumberField } from '../../ui/NumberField';
+import { Choice } from '../../ui/Choice';
 
 const CHOICES = { piece: 'as the piece', on: 'yes', off: 'no' } as const;
 
@@ -42,8 +43,7 @@ export function SmearTab() {
           <div className="prop">
             <span />
             <span className="name">Blurs this layer</span>
-            <select
-              className="field"
+            <Choice
               aria-label="Blurs this layer"
               value={layer.motionBlur}
               onChange={(e) =>
@@ -55,7 +55,7 @@ export function SmearTab() {
                   {label}
                 </option>
               ))}
-            </select>
+            </Choice>
           </div>
           <hr className="rule" />
           <div className="prop">

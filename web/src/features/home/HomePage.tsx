@@ -1,14 +1,19 @@
-import { Button, Dialog, Portal } from '@chakra-ui/react';
+import { Dialog, Input, Portal } from '@chakra-ui/react';
 import { keepPreviousData, useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
 import { Copy, FolderOpen, Moon, Pencil, Plus, Search, Sun, Trash2 } from 'lucide-react';
-import { useDeferredValue, useEffect, useRef, useState } from 'react';
+import { Suspense, lazy, useDeferredValue, useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { frameRateLabel } from '@core/time';
+import { frameRateLabel } from '@core/time/frame-rate';
 import { useTheme } from '../../app/use-theme';
 import { ApiError, api, call, upload } from '../../platform/api';
 import { onNews } from '../../platform/news';
-import { sendWaiting } from '../../saving/browser-session';
-import { NewPieceForm } from './NewPieceForm';
+import { Choice } from '../../ui/Choice';
+import { Button } from '../../ui/Button';
+import { FileButton } from '../../ui/FilePick';
+
+// What needs the document's schema comes when it is needed: the list itself is there at once.
+const NewPieceForm = lazy(async () => ({ default: (await import('./NewPieceForm')).NewPieceForm }));
+const sendWaiting = async () => (await import('../../saving/browser-session')).sendWaiting();
 
 const ORDERS = { changed: 'Last change', name: 'Name', length: 'Length' } as const;
 type Order = keyof typeof ORDERS;
@@ -33,7 +38,8 @@ function MovingPicture({ piece, onOpen }: { piece: Summary; onOpen: () => void }
   }, [isMoving]);
   return (
     <>
-      <button
+      <Button
+        variant="bare"
         className="card-picture"
         onClick={onOpen}
         onPointerEnter={() => setMoving(true)}
@@ -41,7 +47,7 @@ function MovingPicture({ piece, onOpen }: { piece: Summary; onOpen: () => void }
         aria-label={`Open ${piece.name}`}
       >
         <img src={`/api/pieces/${piece.id}/frame/${frame}?r=${piece.revision}`} alt="" />
-      </button>
+      </Button>
       <svg
         viewBox="0 0 1000 14"
         preserveAspectRatio="none"
@@ -97,7 +103,6 @@ export function HomePage() {
   const [isMaking, setMaking] = useState(false);
   const [renaming, setRenaming] = useState<string | null>(null);
   const [notice, setNotice] = useState<{ text: string; undo?: () => void } | null>(null);
-  const opener = useRef<HTMLInputElement>(null);
   const refresh = () => queries.invalidateQueries({ queryKey: ['pieces'] });
 
   useEffect(
@@ -142,7 +147,7 @@ export function HomePage() {
         <h1 style={{ fontSize: 22, fontWeight: 600, margin: 0, flex: 1 }}>Pieces</h1>
         <label className="field" style={{ display: 'flex', alignItems: 'center', gap: 7, width: 220 }}>
           <Search size={15} aria-hidden="true" />
-          <input
+          <Input
             aria-label="Search pieces"
             placeholder="Search"
             value={search}
@@ -150,43 +155,32 @@ export function HomePage() {
             style={{ background: 'none', border: 0, outline: 'none', width: '100%' }}
           />
         </label>
-        <select
-          className="field"
-          aria-label="Sort by"
-          value={order}
-          onChange={(e) => setOrder(e.target.value as Order)}
-        >
+        <Choice aria-label="Sort by" value={order} onChange={(e) => setOrder(e.target.value as Order)}>
           {Object.entries(ORDERS).map(([id, label]) => (
             <option key={id} value={id}>
               {label}
             </option>
           ))}
-        </select>
-        <button
-          className="quiet"
+        </Choice>
+        <Button
+          variant="quiet"
           onClick={toggleTheme}
           aria-label={theme === 'dark' ? 'Use the light variant' : 'Use the dark variant'}
         >
           {theme === 'dark' ? <Sun size={17} /> : <Moon size={17} />}
-        </button>
-        <input
-          ref={opener}
-          type="file"
+        </Button>
+        <FileButton
+          label="Piece file"
           accept=".estrella,application/zip"
-          hidden
-          aria-label="Piece file"
-          onChange={(e) => {
-            const file = e.target.files?.[0];
-            e.target.value = '';
-            if (file) void openFile(file);
-          }}
-        />
-        <button className="soft" onClick={() => opener.current?.click()}>
-          <FolderOpen size={16} /> Open a file
-        </button>
-        <button className="lamp" onClick={() => setMaking(true)}>
+          onFiles={([file]) => file && void openFile(file)}
+        >
+          <Button variant="soft">
+            <FolderOpen size={16} /> Open a file
+          </Button>
+        </FileButton>
+        <Button variant="lamp" onClick={() => setMaking(true)}>
           <Plus size={17} /> New piece
-        </button>
+        </Button>
       </header>
 
       {error && (
@@ -221,8 +215,7 @@ export function HomePage() {
             <MovingPicture piece={piece} onOpen={() => void navigate(`/piece/${piece.id}`)} />
             <div style={{ display: 'flex', alignItems: 'center', gap: 4, paddingTop: 8 }}>
               {renaming === piece.id ? (
-                <input
-                  className="field"
+                <Input
                   aria-label="Name of the piece"
                   autoFocus
                   defaultValue={piece.name}
@@ -242,24 +235,15 @@ export function HomePage() {
                   }}
                 />
               ) : (
-                <strong
-                  style={{
-                    flex: 1,
-                    fontSize: 15,
-                    fontWeight: 600,
-                    overflow: 'hidden',
-                    textOverflow: 'ellipsis',
-                    whiteSpace: 'nowrap',
-                  }}
-                >
+                <Link className="piece-name" to={`/piece/${piece.id}`}>
                   {piece.name}
-                </strong>
+                </Link>
               )}
-              <button className="quiet" aria-label={`Rename ${piece.name}`} onClick={() => setRenaming(piece.id)}>
+              <Button variant="quiet" aria-label={`Rename ${piece.name}`} onClick={() => setRenaming(piece.id)}>
                 <Pencil size={15} />
-              </button>
-              <button
-                className="quiet"
+              </Button>
+              <Button
+                variant="quiet"
                 aria-label={`Duplicate ${piece.name}`}
                 onClick={() =>
                   void attempt(async () => {
@@ -269,10 +253,10 @@ export function HomePage() {
                 }
               >
                 <Copy size={15} />
-              </button>
-              <button className="quiet" aria-label={`Delete ${piece.name}`} onClick={() => void remove(piece)}>
+              </Button>
+              <Button variant="quiet" aria-label={`Delete ${piece.name}`} onClick={() => void remove(piece)}>
                 <Trash2 size={15} />
-              </button>
+              </Button>
             </div>
             <div className="muted" style={{ display: 'flex', gap: 10, fontSize: 12.5 }}>
               <span>{piece.formats.map((f) => f.name).join(', ')}</span>
@@ -284,7 +268,7 @@ export function HomePage() {
         ))}
       </section>
       {hasNextPage && (
-        <Button variant="outline" mt="6" loading={isFetchingNextPage} onClick={() => void fetchNextPage()}>
+        <Button variant="soft" mt="6" loading={isFetchingNextPage} onClick={() => void fetchNextPage()}>
           Show more ({total - shown.length} left)
         </Button>
       )}
@@ -295,7 +279,9 @@ export function HomePage() {
           <Dialog.Positioner>
             <Dialog.Content maxW="560px">
               <Dialog.Body p="6">
-                <NewPieceForm onMade={(id) => void navigate(`/piece/${id}`)} onCancel={() => setMaking(false)} />
+                <Suspense fallback={<p className="muted">Opening …</p>}>
+                  <NewPieceForm onMade={(id) => void navigate(`/piece/${id}`)} onCancel={() => setMaking(false)} />
+                </Suspense>
               </Dialog.Body>
             </Dialog.Content>
           </Dialog.Positioner>
@@ -305,13 +291,13 @@ export function HomePage() {
         <div className="notice" role="status">
           {notice.text}
           {notice.undo && (
-            <button className="quiet" style={{ color: 'var(--lamp)' }} onClick={notice.undo}>
+            <Button variant="quiet" style={{ color: 'var(--lamp)' }} onClick={notice.undo}>
               Undo
-            </button>
+            </Button>
           )}
-          <button className="quiet" onClick={() => setNotice(null)}>
+          <Button variant="quiet" onClick={() => setNotice(null)}>
             Close
-          </button>
+          </Button>
         </div>
       )}
     </main>

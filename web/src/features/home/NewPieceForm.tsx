@@ -1,3 +1,4 @@
+import { Input } from '@chakra-ui/react';
 import { useState } from 'react';
 import { DESTINATIONS, MAX_FRAME_SIDE, MIN_FRAME_SIDE, createPiece } from '@core/piece';
 import type { DestinationId, Format } from '@core/piece';
@@ -5,6 +6,9 @@ import { FRAME_RATES } from '@core/time';
 import type { FrameRateLabel } from '@core/time';
 import { ApiError, api, call } from '../../platform/api';
 import { newId } from '../../platform/ids';
+import { Choice } from '../../ui/Choice';
+import { Button } from '../../ui/Button';
+import { NumberField } from '../../ui/NumberField';
 
 const SHORT = { wide: 'Wide', tall: 'Tall', square: 'Square', portrait: 'Portrait' } as const satisfies Record<
   DestinationId,
@@ -52,7 +56,8 @@ export function NewPieceForm({ onMade, onCancel }: { onMade: (id: string) => voi
     const k = 54 / Math.max(width, height);
     const order = chosen.indexOf(choice);
     return (
-      <button
+      <Button
+        variant="bare"
         key={choice}
         type="button"
         aria-pressed={order >= 0}
@@ -83,7 +88,7 @@ export function NewPieceForm({ onMade, onCancel }: { onMade: (id: string) => voi
         <span className="muted" style={{ fontSize: 11 }}>
           {order === 0 && chosen.length > 1 ? 'leads the others' : hint}
         </span>
-      </button>
+      </Button>
     );
   };
 
@@ -98,8 +103,7 @@ export function NewPieceForm({ onMade, onCancel }: { onMade: (id: string) => voi
       <h2 style={{ fontSize: 18, fontWeight: 600, margin: 0 }}>New piece</h2>
       <label style={{ display: 'grid', gap: 5 }}>
         <span className="muted">Name</span>
-        <input
-          className="field"
+        <Input
           autoFocus
           value={name}
           maxLength={200}
@@ -120,33 +124,31 @@ export function NewPieceForm({ onMade, onCancel }: { onMade: (id: string) => voi
       </fieldset>
       {chosen.includes('custom') && (
         <div style={{ display: 'flex', gap: 10, alignItems: 'center' }}>
-          <input
-            className="field mono"
-            type="number"
-            aria-label="Width in pixels"
+          <NumberField
+            label="Width in pixels"
             value={custom.width}
-            onChange={(e) => setCustom({ ...custom, width: Number(e.target.value) })}
-            style={{ width: 100 }}
+            decimals={0}
+            width={100}
+            onChange={(width) => setCustom({ ...custom, width })}
           />
           ×
-          <input
-            className="field mono"
-            type="number"
-            aria-label="Height in pixels"
+          <NumberField
+            label="Height in pixels"
             value={custom.height}
-            onChange={(e) => setCustom({ ...custom, height: Number(e.target.value) })}
-            style={{ width: 100 }}
+            decimals={0}
+            width={100}
+            onChange={(height) => setCustom({ ...custom, height })}
           />
           <span className="muted">pixels</span>
         </div>
       )}
       <label style={{ display: 'flex', gap: 10, alignItems: 'center' }}>
         <span className="muted">Frames a second</span>
-        <select className="field mono" value={rate} onChange={(e) => setRate(e.target.value as FrameRateLabel)}>
+        <Choice className="field mono" value={rate} onChange={(e) => setRate(e.target.value as FrameRateLabel)}>
           {Object.keys(FRAME_RATES).map((label) => (
             <option key={label}>{label}</option>
           ))}
-        </select>
+        </Choice>
       </label>
       {problem && (
         <p role="alert" style={{ color: 'var(--ember)', margin: 0 }}>
@@ -154,12 +156,12 @@ export function NewPieceForm({ onMade, onCancel }: { onMade: (id: string) => voi
         </p>
       )}
       <div style={{ display: 'flex', gap: 10, justifyContent: 'flex-end' }}>
-        <button type="button" className="quiet" onClick={onCancel}>
+        <Button type="button" variant="quiet" onClick={onCancel}>
           Cancel
-        </button>
-        <button type="submit" className="lamp" disabled={isBusy}>
-          Make it
-        </button>
+        </Button>
+        <Button type="submit" variant="lamp" disabled={isBusy}>
+          Create
+        </Button>
       </div>
     </form>
   );

@@ -7,6 +7,7 @@ import { edit, setView, useDesk } from '../../store/desk-store';
 import { useAnalysis, usePiece, useTimes } from '../../store/selectors';
 import { NumberField } from '../../ui/NumberField';
 import { anchorStretch, correct, doubleBeats, freeStretch, halveBeats, nudgeGrid, thisIsOne } from './beat-commands';
+import { Button } from '../../ui/Button';
 
 const isDefault = (correction: GridCorrection) =>
   JSON.stringify(correction) === JSON.stringify({ ...NO_CORRECTION }) ||
@@ -61,12 +62,12 @@ export function BeatsTab() {
         </p>
       )}
       <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap', margin: '6px 0' }}>
-        <button className="soft" onClick={halveBeats}>
+        <Button variant="soft" onClick={halveBeats}>
           Half the beats
-        </button>
-        <button className="soft" onClick={doubleBeats}>
+        </Button>
+        <Button variant="soft" onClick={doubleBeats}>
           Twice the beats
-        </button>
+        </Button>
       </div>
       <div className="prop">
         <span />
@@ -94,12 +95,12 @@ export function BeatsTab() {
         />
       </div>
       <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap', margin: '6px 0' }}>
-        <button className="soft" onClick={() => nudgeGrid(-5)} aria-label="Beats 5 ms earlier">
+        <Button variant="soft" onClick={() => nudgeGrid(-5)} aria-label="Beats 5 ms earlier">
           5 ms earlier
-        </button>
-        <button className="soft" onClick={() => nudgeGrid(5)} aria-label="Beats 5 ms later">
+        </Button>
+        <Button variant="soft" onClick={() => nudgeGrid(5)} aria-label="Beats 5 ms later">
           5 ms later
-        </button>
+        </Button>
       </div>
       <hr className="rule" />
       <div className="prop">
@@ -116,34 +117,30 @@ export function BeatsTab() {
         />
       </div>
       <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>
-        <button className="soft" onClick={() => thisIsOne(perBar ?? beatsPerBar)}>
+        <Button variant="soft" onClick={() => thisIsOne(perBar ?? beatsPerBar)}>
           This is one
-        </button>
-        <button
-          className="soft"
+        </Button>
+        <Button
+          variant="soft"
           onClick={() => correct({ firstDownbeat: pieceToSong(music, playhead.seconds) - correction.shift })}
         >
           Bar 1 starts at the playhead
-        </button>
+        </Button>
       </div>
       <hr className="rule" />
       <p className="muted" style={{ margin: '0 0 6px' }}>
         Play and tap <span className="mono">B</span> on each beat: four taps are enough.
       </p>
       <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>
-        <button
-          className="soft"
-          aria-pressed={isMovingBeats}
-          onClick={() => setView({ isMovingBeats: !isMovingBeats })}
-        >
+        <Button variant="soft" aria-pressed={isMovingBeats} onClick={() => setView({ isMovingBeats: !isMovingBeats })}>
           Drag beats on the staff
-        </button>
-        <button className="soft" aria-pressed={hasClicks} onClick={() => setView({ hasClicks: !hasClicks })}>
+        </Button>
+        <Button variant="soft" aria-pressed={hasClicks} onClick={() => setView({ hasClicks: !hasClicks })}>
           Click track
-        </button>
-        <button className="soft" aria-pressed={flashesBeats} onClick={() => setView({ flashesBeats: !flashesBeats })}>
+        </Button>
+        <Button variant="soft" aria-pressed={flashesBeats} onClick={() => setView({ flashesBeats: !flashesBeats })}>
           Flash beats
-        </button>
+        </Button>
       </div>
       <hr className="rule" />
       <p className="muted" style={{ margin: '0 0 6px' }}>
@@ -165,12 +162,12 @@ export function BeatsTab() {
             />
           </div>
           <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>
-            <button className="soft" onClick={() => anchorStretch(count)}>
+            <Button variant="soft" onClick={() => anchorStretch(count)}>
               Anchor its ends
-            </button>
-            <button className="soft" onClick={freeStretch}>
+            </Button>
+            <Button variant="soft" onClick={freeStretch}>
               It is free time
-            </button>
+            </Button>
           </div>
         </>
       )}
@@ -182,9 +179,9 @@ export function BeatsTab() {
               {wear.join(' · ')}
             </p>
           )}
-          <button className="soft" onClick={() => edit([{ type: 'music.correct', correction: NO_CORRECTION }])}>
+          <Button variant="soft" onClick={() => edit([{ type: 'music.correct', correction: NO_CORRECTION }])}>
             Back to what was heard
-          </button>
+          </Button>
         </>
       )}
     </>

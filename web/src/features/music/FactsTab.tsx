@@ -9,6 +9,7 @@ import { playhead } from '../../platform/clock';
 import { setView, useDesk } from '../../store/desk-store';
 import { useAnalysis, usePiece, useTimes } from '../../store/selectors';
 import { strengthCurve, tempoCurve } from './song-chart';
+import { Button } from '../../ui/Button';
 
 Chart.register(LinearScale, CategoryScale, PointElement, LineElement, Filler, Tooltip);
 
@@ -92,14 +93,14 @@ export function FactsTab() {
           }}
         />
       </div>
-      <button
-        className="soft"
+      <Button
+        variant="soft"
         aria-pressed={showsCurves}
         style={{ margin: '8px 0' }}
         onClick={() => setView({ showsCurves: !showsCurves })}
       >
         Onset curves on the staff
-      </button>
+      </Button>
       {loudness && (
         <p className="muted" style={{ margin: '0 0 8px' }}>
           <span className="mono">{loudness.integrated.toFixed(1)}</span> LUFS overall,{' '}
@@ -115,20 +116,20 @@ export function FactsTab() {
           aria-label={`Section ${section.label}`}
           style={{ display: 'flex', gap: 6, alignItems: 'center', padding: '2px 6px' }}
         >
-          <button
-            className="quiet"
+          <Button
+            variant="quiet"
             style={{ flex: 1, justifyContent: 'flex-start', color: 'var(--text)', padding: '3px 2px' }}
             onClick={() => playhead.set(Math.max(0, songToPiece(music, section.start)))}
           >
             {section.label}
-          </button>
+          </Button>
           <span
             aria-hidden="true"
             style={{ width: 40 * section.energy, height: 5, borderRadius: 3, background: 'var(--tide)' }}
           />
           <span className="mono muted">{formatClock(section.start).slice(1, 7)}</span>
-          <button
-            className="quiet"
+          <Button
+            variant="quiet"
             style={{ padding: '2px 4px' }}
             onClick={() =>
               setView({
@@ -137,7 +138,7 @@ export function FactsTab() {
             }
           >
             mark
-          </button>
+          </Button>
         </div>
       ))}
       {(analysis.fills.length > 0 || analysis.silences.length > 0) && (

@@ -1,3 +1,4 @@
+import { Input } from '@chakra-ui/react';
 import { MapPin, X } from 'lucide-react';
 import { beatToBar, formatBarBeat, secondsToBeat } from '@core/time';
 import { playhead } from '../../platform/clock';
@@ -7,6 +8,8 @@ import { ColourField } from '../../ui/ColourField';
 import { addMarkerHere } from '../desk/commands';
 import { MARK_EVERY, markEvery, pinSelectionTo } from './marker-commands';
 import type { MarkEvery } from './marker-commands';
+import { Choice } from '../../ui/Choice';
+import { Button } from '../../ui/Button';
 
 /** Markers: set by key while it plays or in one step, named, coloured, and pinned to. */
 export function MarkersTab() {
@@ -18,10 +21,10 @@ export function MarkersTab() {
   return (
     <>
       <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>
-        <button className="soft" onClick={addMarkerHere}>
+        <Button variant="soft" onClick={addMarkerHere}>
           Set one here <span className="mono muted">M</span>
-        </button>
-        <select
+        </Button>
+        <Choice
           className="soft"
           aria-label="Mark every"
           value=""
@@ -35,7 +38,7 @@ export function MarkersTab() {
               {m.label}
             </option>
           ))}
-        </select>
+        </Choice>
       </div>
       {markers.length === 0 && (
         <p className="muted">
@@ -57,8 +60,7 @@ export function MarkersTab() {
               onChange={(colour, g) => edit([{ type: 'marker.put', marker: { ...marker, colour } }], g)}
               compact
             />
-            <input
-              className="field"
+            <Input
               aria-label={`Name of ${marker.name}`}
               key={marker.name}
               defaultValue={marker.name}
@@ -72,42 +74,43 @@ export function MarkersTab() {
                 if (name !== marker.name) edit([{ type: 'marker.put', marker: { ...marker, name } }]);
               }}
             />
-            <button
+            <Button
+              variant="bare"
               className="quiet mono"
               style={{ padding: '2px 3px' }}
               aria-label={`Go to ${marker.name}`}
               onClick={() => playhead.set(seconds)}
             >
               {formatBarBeat(beatToBar(times.grid, secondsToBeat(times.grid, seconds)))}
-            </button>
-            <button
-              className="quiet"
+            </Button>
+            <Button
+              variant="quiet"
               style={{ padding: 2 }}
               aria-label={`Pin the selected layers to ${marker.name}`}
               title="Pin the selected layers here"
               onClick={() => pinSelectionTo(marker)}
             >
               <MapPin size={14} />
-            </button>
-            <button
-              className="quiet"
+            </Button>
+            <Button
+              variant="quiet"
               style={{ padding: 2 }}
               aria-label={`Remove ${marker.name}`}
               onClick={() => edit([{ type: 'marker.remove', ids: [marker.id] }])}
             >
               <X size={14} />
-            </button>
+            </Button>
           </div>
         ))}
       </div>
       {markers.length > 0 && (
-        <button
-          className="soft"
+        <Button
+          variant="soft"
           style={{ marginTop: 8 }}
           onClick={() => edit([{ type: 'marker.remove', ids: piece.markers.map((m) => m.id) }])}
         >
           Clear all
-        </button>
+        </Button>
       )}
     </>
   );

@@ -18,6 +18,8 @@ import {
   splitSong,
   uncutSong,
 } from './song-commands';
+import { Choice } from '../../ui/Choice';
+import { Button } from '../../ui/Button';
 
 const CURVE_WORDS = { even: 'even', power: 'even loudness', soft: 'soft' } as const satisfies Record<FadeCurve, string>;
 
@@ -33,8 +35,8 @@ export function SongTab() {
     edit([{ type: 'music.set', music: { ...music, ...change } }], gesture);
   const isCut = music.cuts.length > 0 || music.trimStart > 0 || music.trimEnd !== null;
   const curve = (label: string, value: FadeCurve, key: 'fadeInCurve' | 'fadeOutCurve') => (
-    <select
-      className="quiet"
+    <Choice
+      variant="quiet"
       aria-label={label}
       value={value}
       onChange={(e) => set({ [key]: e.target.value as FadeCurve }, key)}
@@ -44,7 +46,7 @@ export function SongTab() {
           {CURVE_WORDS[c]}
         </option>
       ))}
-    </select>
+    </Choice>
   );
   return (
     <>
@@ -52,15 +54,15 @@ export function SongTab() {
         {loop ? 'The marked stretch, drawn to its beats:' : 'Mark a stretch: drag over the music with Shift held.'}
       </p>
       <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>
-        <button className="soft" disabled={!loop} onClick={leaveOutStretch}>
+        <Button variant="soft" disabled={!loop} onClick={leaveOutStretch}>
           Leave it out
-        </button>
-        <button className="soft" disabled={!loop} onClick={repeatStretch}>
+        </Button>
+        <Button variant="soft" disabled={!loop} onClick={repeatStretch}>
           Play it twice
-        </button>
-        <button className="soft" disabled={!loop} onClick={keepStretch}>
+        </Button>
+        <Button variant="soft" disabled={!loop} onClick={keepStretch}>
           Play only it
-        </button>
+        </Button>
       </div>
       <hr className="rule" />
       <div className="prop">
@@ -78,9 +80,9 @@ export function SongTab() {
           onChange={setWanted}
         />
       </div>
-      <button className="soft" onClick={() => fitSong(wanted)}>
+      <Button variant="soft" onClick={() => fitSong(wanted)}>
         Fit by whole bars
-      </button>
+      </Button>
       <p className="muted" style={{ margin: '6px 0 0' }}>
         Plays {playedLength(music, analysis.duration).toFixed(1)} of {analysis.duration.toFixed(1)} s
       </p>
@@ -90,33 +92,33 @@ export function SongTab() {
       </p>
       <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>
         {analysis.drops.slice(0, 4).map((drop) => (
-          <button key={drop.time} className="soft" onClick={() => putHere(drop.time)}>
+          <Button key={drop.time} variant="soft" onClick={() => putHere(drop.time)}>
             The drop at <span className="mono">{formatClock(drop.time).slice(1, 7)}</span>
-          </button>
+          </Button>
         ))}
         {analysis.downbeats[0] !== undefined && (
-          <button className="soft" onClick={() => putHere(analysis.downbeats[0]!)}>
+          <Button variant="soft" onClick={() => putHere(analysis.downbeats[0]!)}>
             The first bar
-          </button>
+          </Button>
         )}
-        <button
-          className="soft"
+        <Button
+          variant="soft"
           onClick={() => {
             const hit = hitAtPlayhead();
             if (hit) putHere(hit.songSeconds);
           }}
         >
           The nearest hit
-        </button>
+        </Button>
       </div>
       <hr className="rule" />
       <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap', marginBottom: 6 }}>
-        <button className="soft" onClick={() => splitSong('beat')}>
+        <Button variant="soft" onClick={() => splitSong('beat')}>
           Split at the beat
-        </button>
-        <button className="soft" onClick={() => splitSong('here')}>
+        </Button>
+        <Button variant="soft" onClick={() => splitSong('here')}>
           Split here
-        </button>
+        </Button>
       </div>
       {parts.length > 1 &&
         parts.map((part, i) => (
@@ -127,25 +129,26 @@ export function SongTab() {
             aria-label={`Part ${i + 1}`}
             style={{ display: 'flex', alignItems: 'center', gap: 4 }}
           >
-            <button
+            <Button
+              variant="bare"
               className="quiet mono"
               style={{ flex: 1, justifyContent: 'flex-start', padding: '2px 4px' }}
               onClick={() => playhead.set(Math.max(0, part.at))}
             >
               {formatClock(part.from).slice(1, 7)}–{formatClock(part.to).slice(1, 7)}
-            </button>
-            <button className="quiet" style={{ padding: '2px 4px' }} onClick={() => repeatPart(i)}>
+            </Button>
+            <Button variant="quiet" style={{ padding: '2px 4px' }} onClick={() => repeatPart(i)}>
               twice
-            </button>
-            <button className="quiet" style={{ padding: '2px 4px' }} onClick={() => leaveOutPart(i)}>
+            </Button>
+            <Button variant="quiet" style={{ padding: '2px 4px' }} onClick={() => leaveOutPart(i)}>
               out
-            </button>
+            </Button>
           </div>
         ))}
       {isCut && (
-        <button className="soft" style={{ marginTop: 6 }} onClick={uncutSong}>
+        <Button variant="soft" style={{ marginTop: 6 }} onClick={uncutSong}>
           Play it uncut
-        </button>
+        </Button>
       )}
       <hr className="rule" />
       <div className="prop">

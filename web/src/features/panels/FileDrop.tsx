@@ -4,11 +4,12 @@ import type { MediaKindId } from '@core/piece';
 import { MEDIA_ON_DESK } from '../media/media-kinds';
 import { importFile } from './import-file';
 import type { ImportProgress } from './import-file';
+import { Button } from '../../ui/Button';
+import { FileDropPlace } from '../../ui/FilePick';
 
 /** A place to drop or pick a file, with progress and cancel. */
 export function FileDrop({ wanted, label, children }: { wanted: MediaKindId; label: string; children: ReactNode }) {
   const [progress, setProgress] = useState<ImportProgress | null>(null);
-  const [isOver, setOver] = useState(false);
   const abort = useRef<AbortController | null>(null);
   const take = (file: File | undefined) => {
     if (!file) return;
@@ -30,39 +31,20 @@ export function FileDrop({ wanted, label, children }: { wanted: MediaKindId; lab
         >
           <i style={{ width: `${progress.share * 100}%` }} />
         </div>
-        <button className="quiet" style={{ marginTop: 8 }} onClick={() => abort.current?.abort()}>
+        <Button variant="quiet" style={{ marginTop: 8 }} onClick={() => abort.current?.abort()}>
           Cancel
-        </button>
+        </Button>
       </div>
     );
   }
   return (
-    <label
-      className={`drop${isOver ? ' over' : ''}`}
-      onDragOver={(e) => {
-        e.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={(e) => {
-        e.preventDefault();
-        e.stopPropagation();
-        setOver(false);
-        take(e.dataTransfer.files[0]);
-      }}
+    <FileDropPlace
+      className="drop"
+      label={label}
+      accept={MEDIA_ON_DESK[wanted].accept}
+      onFiles={([file]) => take(file)}
     >
-      <input
-        type="file"
-        accept={MEDIA_ON_DESK[wanted].accept}
-        aria-label={label}
-        style={{ position: 'absolute', opacity: 0, width: 1, height: 1 }}
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          e.target.value = '';
-          take(file);
-        }}
-      />
       {children}
-    </label>
+    </FileDropPlace>
   );
 }

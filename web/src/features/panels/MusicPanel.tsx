@@ -9,6 +9,7 @@ import { FactsTab } from '../music/FactsTab';
 import { MarkersTab } from '../music/MarkersTab';
 import { SongTab } from '../music/SongTab';
 import { FileDrop } from './FileDrop';
+import { Button } from '../../ui/Button';
 
 const TABS = { beats: 'Beats', song: 'Cut', markers: 'Markers', facts: 'Heard' } as const;
 
@@ -94,19 +95,20 @@ export function MusicPanel() {
           'Being listened to …'
         )}
       </p>
-      <Tabs label="Work on the music" tabs={TABS} value={tab} onChange={setTab} />
-      {tab === 'beats' && <BeatsTab />}
-      {tab === 'song' && <SongTab />}
-      {tab === 'markers' && <MarkersTab />}
-      {tab === 'facts' && <FactsTab />}
+      <Tabs label="Work on the music" tabs={TABS} value={tab} onChange={setTab}>
+        {tab === 'beats' && <BeatsTab />}
+        {tab === 'song' && <SongTab />}
+        {tab === 'markers' && <MarkersTab />}
+        {tab === 'facts' && <FactsTab />}
+      </Tabs>
       <hr className="rule" />
       <FileDrop wanted="audio" label="Choose another song">
         Drop another song to replace it.
         <br />
         What is pinned moves to its beats.
       </FileDrop>
-      <button
-        className="quiet"
+      <Button
+        variant="quiet"
         style={{ marginTop: 10 }}
         onClick={() =>
           edit([
@@ -123,7 +125,7 @@ export function MusicPanel() {
         }
       >
         Remove the music, keep its tempo
-      </button>
+      </Button>
     </>
   );
 }

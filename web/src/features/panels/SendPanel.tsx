@@ -1,15 +1,17 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { IconButton } from '@chakra-ui/react';
 import { Download, RotateCcw, Trash2, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { EXPORT_KINDS, EXPORT_KIND_IDS } from '@core/formats';
 import type { ExportKindId } from '@core/formats';
 import { playhead } from '../../platform/clock';
-import { ApiError, api, call, receivedPiece } from '../../platform/api';
+import { ApiError, api, call } from '../../platform/api';
+import { receivedPiece } from '../../platform/received-piece';
 import { onNews } from '../../platform/news';
 import { replaceDocument, setView, useDesk } from '../../store/desk-store';
 import { usePiece } from '../../store/selectors';
 import { saveNow } from '../../saving/browser-session';
+import { Choice } from '../../ui/Choice';
+import { Button } from '../../ui/Button';
 
 const isActive = (state: string) => state === 'queued' || state === 'running';
 
@@ -85,8 +87,7 @@ export function SendPanel() {
       <h2 className="title">Send</h2>
       <div className="prop" style={{ gridTemplateColumns: 'auto 1fr' }}>
         <span className="name">Render as</span>
-        <select
-          className="field"
+        <Choice
           aria-label="Kind of file"
           value={kind}
           onChange={(e) => setKind(e.target.value as ExportKindId)} // options of the table
@@ -96,7 +97,7 @@ export function SendPanel() {
               {EXPORT_KINDS[id].label}
             </option>
           ))}
-        </select>
+        </Choice>
       </div>
       <p className="muted">{EXPORT_KINDS[kind].hint}</p>
       {piece.formats
@@ -115,13 +116,13 @@ export function SendPanel() {
                 </>
               )}
             </span>
-            <button
-              className="soft"
+            <Button
+              variant="soft"
               onClick={() => void render(format.id)}
               disabled={data?.some((j) => isActive(j.state) && j.formatId === format.id && j.exportKind === kind)}
             >
               Render
-            </button>
+            </Button>
           </div>
         ))}
       {problem && (
@@ -150,23 +151,22 @@ export function SendPanel() {
                 </span>
               </span>
               {isActive(job.state) && (
-                <button
-                  className="quiet"
+                <Button
+                  variant="quiet"
                   aria-label="Cancel the render"
                   onClick={() => void attempt(() => call(api.jobs[':id'].cancel.$post({ param: { id: job.id } })))}
                 >
                   <X size={15} />
-                </button>
+                </Button>
               )}
               {!isActive(job.state) && (
-                <IconButton
-                  variant="ghost"
-                  size="xs"
+                <Button
+                  variant="quiet"
                   aria-label={job.state === 'succeeded' ? 'Delete the file' : 'Take off the list'}
                   onClick={() => void attempt(() => call(api.jobs[':id'].$delete({ param: { id: job.id } })))}
                 >
                   <Trash2 size={15} />
-                </IconButton>
+                </Button>
               )}
               {job.state === 'succeeded' && (
                 <a
@@ -210,9 +210,9 @@ export function SendPanel() {
       <a className="quiet" href={`/api/pieces/${piece.id}/file`} download>
         <Download size={15} /> Keep the piece as a file
       </a>
-      <button className="quiet" aria-expanded={showsRevisions} onClick={() => setShowsRevisions(!showsRevisions)}>
+      <Button variant="quiet" aria-expanded={showsRevisions} onClick={() => setShowsRevisions(!showsRevisions)}>
         <RotateCcw size={15} /> Earlier revisions
-      </button>
+      </Button>
       {showsRevisions &&
         revisions.data?.map((r) => (
           <div key={r.revision} className="prop" style={{ gridTemplateColumns: '1fr auto' }}>
@@ -222,13 +222,13 @@ export function SendPanel() {
                 {new Date(r.createdAt).toLocaleTimeString()}
               </span>
             </span>
-            <button
-              className="quiet"
+            <Button
+              variant="quiet"
               aria-label={`Bring back revision ${r.revision}`}
               onClick={() => void restore(r.revision)}
             >
               bring back
-            </button>
+            </Button>
           </div>
         ))}
     </>

@@ -1,3 +1,4 @@
+import { Input } from '@chakra-ui/react';
 import { useState } from 'react';
 import { HIT_CLASSES } from '@core/audio';
 import type { HitClass } from '@core/audio';
@@ -6,6 +7,8 @@ import type { SpreadKind, SpreadOrder, SpreadPlan } from '@core/piece';
 import { useDesk } from '../../store/desk-store';
 import { NumberField } from '../../ui/NumberField';
 import { copiesOnBeats, spreadSelection } from '../desk/spread-commands';
+import { Choice } from '../../ui/Choice';
+import { Button } from '../../ui/Button';
 
 const STEPS = { '1': 'beats', '0.5': 'half beats', '0.25': 'quarter beats' } as const;
 
@@ -28,11 +31,11 @@ export function SpreadSection() {
     <section aria-label="Spread on the beats">
       <p className="muted" style={{ margin: '0 0 6px' }}>
         {count === 0
-          ? 'Select layers or stars to spread them from the playhead on.'
-          : `Spread ${count} ${keys > 0 ? (keys === 1 ? 'star' : 'stars') : count === 1 ? 'layer' : 'layers'} from the playhead on:`}
+          ? 'Select layers or keyframes to spread them from the playhead on.'
+          : `Spread ${count} ${keys > 0 ? (keys === 1 ? 'keyframe' : 'keyframes') : count === 1 ? 'layer' : 'layers'} from the playhead on:`}
       </p>
       <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>
-        <select
+        <Choice
           className="soft"
           aria-label="Spread on"
           value={plan.kind}
@@ -43,9 +46,9 @@ export function SpreadSection() {
               {k.label}
             </option>
           ))}
-        </select>
+        </Choice>
         {plan.kind === 'hit' && (
-          <select
+          <Choice
             className="soft"
             aria-label="Kind of hit"
             value={plan.hitClass}
@@ -56,9 +59,9 @@ export function SpreadSection() {
                 {c} hits
               </option>
             ))}
-          </select>
+          </Choice>
         )}
-        <select
+        <Choice
           className="soft"
           aria-label="Order"
           value={order}
@@ -69,11 +72,12 @@ export function SpreadSection() {
               {label}
             </option>
           ))}
-        </select>
+        </Choice>
       </div>
       {plan.kind === 'pattern' && (
         <div style={{ display: 'flex', gap: 5, marginTop: 6 }}>
-          <input
+          <Input
+            unstyled
             className="field mono"
             aria-label="Rhythm"
             value={plan.pattern}
@@ -82,7 +86,7 @@ export function SpreadSection() {
             onKeyDown={(e) => e.stopPropagation()}
             onChange={(e) => set({ pattern: e.target.value })}
           />
-          <select
+          <Choice
             className="soft"
             aria-label="A character is"
             value={String(plan.step)}
@@ -93,16 +97,16 @@ export function SpreadSection() {
                 {l}
               </option>
             ))}
-          </select>
+          </Choice>
         </div>
       )}
       <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap', marginTop: 6, alignItems: 'center' }}>
-        <button className="soft" disabled={count === 0} onClick={() => spreadSelection(plan, order)}>
+        <Button variant="soft" disabled={count === 0} onClick={() => spreadSelection(plan, order)}>
           Spread
-        </button>
-        <button className="soft" disabled={layers === 0} onClick={() => copiesOnBeats(plan, copies)}>
+        </Button>
+        <Button variant="soft" disabled={layers === 0} onClick={() => copiesOnBeats(plan, copies)}>
           Copies on the next
-        </button>
+        </Button>
         <NumberField
           label="Number of copies"
           value={copies}

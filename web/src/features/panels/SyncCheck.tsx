@@ -11,6 +11,7 @@ import { useTheme } from '../../app/use-theme';
 import { playhead } from '../../platform/clock';
 import { edit, selectLayers, setView } from '../../store/desk-store';
 import { usePiece, useTimes } from '../../store/selectors';
+import { Button } from '../../ui/Button';
 
 Chart.register(BarElement, LinearScale, CategoryScale);
 
@@ -97,9 +98,9 @@ export function SyncCheck() {
             />
           </div>
           {off.length > 0 && (
-            <button className="lamp" style={{ margin: '8px 0' }} onClick={() => land(off)}>
+            <Button variant="lamp" style={{ margin: '8px 0' }} onClick={() => land(off)}>
               Land all {off.length}
-            </button>
+            </Button>
           )}
           {hits.map((hit) => (
             <div
@@ -107,8 +108,8 @@ export function SyncCheck() {
               className="list-row"
               style={{ display: 'flex', gap: 4, alignItems: 'center' }}
             >
-              <button
-                className="quiet"
+              <Button
+                variant="quiet"
                 style={{
                   flex: 1,
                   justifyContent: 'flex-start',
@@ -130,11 +131,11 @@ export function SyncCheck() {
                     {words(hit)}, {Math.abs(hit.frames).toFixed(1)} frames
                   </span>
                 </span>
-              </button>
+              </Button>
               {!isOn(hit) && (
-                <button className="soft" aria-label={`Land ${nameOf(hit)}`} onClick={() => land([hit])}>
+                <Button variant="soft" aria-label={`Land ${nameOf(hit)}`} onClick={() => land([hit])}>
                   Land
-                </button>
+                </Button>
               )}
             </div>
           ))}

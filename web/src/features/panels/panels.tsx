@@ -25,6 +25,7 @@ import { addEntries } from '../layers/layer-kinds';
 import { FileDrop } from './FileDrop';
 import { SpreadSection } from './SpreadSection';
 import { SyncCheck } from './SyncCheck';
+import { Button } from '../../ui/Button';
 
 export function PicturePanel() {
   return (
@@ -33,9 +34,9 @@ export function PicturePanel() {
       <p className="muted">Shapes start at the playhead’s beat and stand for two bars.</p>
       <div style={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 6, marginBottom: 14 }}>
         {addEntries().map(({ id, label, icon, run }) => (
-          <button key={id} className="soft" onClick={run}>
+          <Button key={id} variant="soft" onClick={run}>
             {icon} {label}
-          </button>
+          </Button>
         ))}
       </div>
       <FileDrop wanted="picture" label="Choose a picture">
@@ -54,43 +55,44 @@ const QUICK: readonly { label: string; easing: Easing }[] = [
   { label: 'Overshoot', easing: { type: 'named', name: 'back-out' } },
   { label: 'Spring', easing: { type: 'spring', oscillations: 2, damping: 0.35 } },
   { label: 'Bounce', easing: { type: 'bounce', bounces: 3, restitution: 0.55 } },
-  { label: 'Even', easing: { type: 'linear' } },
+  { label: 'Linear', easing: { type: 'linear' } },
   { label: 'Hold', easing: { type: 'hold' } },
 ];
 
-const MOTION_TABS = { gestures: 'Gestures', stars: 'Stars', beats: 'Spread', smear: 'Blur' } as const;
+const MOTION_TABS = { gestures: 'Gestures', keyframes: 'Keyframes', beats: 'Spread', smear: 'Blur' } as const;
 
 export function MotionPanel() {
   const [tab, setTab] = useState<keyof typeof MOTION_TABS>('gestures');
   return (
     <>
       <h2 className="title">Motion</h2>
-      <Tabs label="Kinds of movement" tabs={MOTION_TABS} value={tab} onChange={setTab} />
-      {tab === 'gestures' && <GestureSection />}
-      {tab === 'stars' && <StarsTab />}
-      {tab === 'beats' && <SpreadSection />}
-      {tab === 'smear' && <SmearTab />}
+      <Tabs label="Kinds of movement" tabs={MOTION_TABS} value={tab} onChange={setTab}>
+        {tab === 'gestures' && <GestureSection />}
+        {tab === 'keyframes' && <KeyframesTab />}
+        {tab === 'beats' && <SpreadSection />}
+        {tab === 'smear' && <SmearTab />}
+      </Tabs>
     </>
   );
 }
 
-function StarsTab() {
+function KeyframesTab() {
   const layer = useSelectedLayer();
   const keys = useDesk((s) => s.selectedKeys);
   const moving: PropertyId[] = ['position', 'scale', 'rotation', 'opacity'];
   return (
     <>
-      {!layer && <p className="muted">Select a layer. Stars mark where its values are fixed; between them it moves.</p>}
+      {!layer && <p className="muted">Select a layer. Keyframes fix its values at moments; between them it moves.</p>}
       {layer && (
         <>
-          <p className="muted">Star at the playhead for {layer.name}:</p>
+          <p className="muted">Keyframe at the playhead for {layer.name}:</p>
           <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>
             {moving
               .filter((p) => hasProperty(layer.kind, p))
               .map((p) => (
-                <button key={p} className="soft" onClick={() => toggleKey(layer, p)}>
+                <Button key={p} variant="soft" onClick={() => toggleKey(layer, p)}>
                   {propertyDefinition(p).label}
-                </button>
+                </Button>
               ))}
           </div>
         </>
@@ -98,36 +100,36 @@ function StarsTab() {
       <hr className="rule" />
       <p className="muted" style={{ marginTop: 0 }}>
         {keys.length === 0
-          ? 'No stars selected.'
-          : `${keys.length} star${keys.length === 1 ? '' : 's'} selected. They run on:`}
+          ? 'No keyframes selected.'
+          : `${keys.length} keyframe${keys.length === 1 ? '' : 's'} selected. Easing from here on:`}
       </p>
       <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>
         {QUICK.map((q) => (
-          <button key={q.label} className="soft" disabled={keys.length === 0} onClick={() => setEasing(q.easing)}>
+          <Button key={q.label} variant="soft" disabled={keys.length === 0} onClick={() => setEasing(q.easing)}>
             {q.label}
-          </button>
+          </Button>
         ))}
       </div>
       <hr className="rule" />
       <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>
-        <button className="soft" disabled={!layer} onClick={selectAllKeys}>
-          Select all stars
-        </button>
-        <button className="soft" disabled={keys.length === 0} onClick={copySelection}>
+        <Button variant="soft" disabled={!layer} onClick={selectAllKeys}>
+          Select all keyframes
+        </Button>
+        <Button variant="soft" disabled={keys.length === 0} onClick={copySelection}>
           Copy
-        </button>
-        <button className="soft" disabled={!layer} onClick={pasteSelection}>
+        </Button>
+        <Button variant="soft" disabled={!layer} onClick={pasteSelection}>
           Paste here
-        </button>
-        <button className="soft" disabled={keys.length < 2} onClick={reverseKeys}>
+        </Button>
+        <Button variant="soft" disabled={keys.length < 2} onClick={reverseKeys}>
           Reverse
-        </button>
-        <button className="soft" disabled={keys.length < 2} onClick={() => stretchKeys(2)}>
+        </Button>
+        <Button variant="soft" disabled={keys.length < 2} onClick={() => stretchKeys(2)}>
           Stretch ×2
-        </button>
-        <button className="soft" disabled={keys.length < 2} onClick={() => stretchKeys(0.5)}>
+        </Button>
+        <Button variant="soft" disabled={keys.length < 2} onClick={() => stretchKeys(0.5)}>
           Squeeze ×½
-        </button>
+        </Button>
       </div>
     </>
   );
@@ -272,13 +274,14 @@ export function RunThroughPanel() {
         <p className="muted">{findings.length} to look at:</p>
       )}
       {findings.map((f) => (
-        <button
+        <Button
+          variant="bare"
           key={`${f.check}-${f.layerId ?? ''}-${f.text}`}
           className="list-row"
           onClick={() => f.layerId && selectLayers([f.layerId])}
         >
           {f.text}
-        </button>
+        </Button>
       ))}
       <hr className="rule" />
       <ReadingCheck findings={all} />

@@ -4,7 +4,8 @@ import { createPainter, needsOf } from '@core/paint';
 import { resolveTimes } from '@core/piece';
 import { prepareScene, sceneAt } from '@core/scene';
 import { createLayoutCache } from '@core/text';
-import { api, call, receivedPiece } from '../../platform/api';
+import { api, call } from '../../platform/api';
+import { receivedPiece } from '../../platform/received-piece';
 import { createBrowserHost, loadedFonts } from '../../platform/browser-host';
 
 /**

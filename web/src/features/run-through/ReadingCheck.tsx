@@ -9,6 +9,7 @@ import type { ContrastFinding } from '../../platform/contrast-scan';
 import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
 import { useAnalysis, usePiece, useTimes } from '../../store/selectors';
 import { REMEDIES } from './remedies';
+import { Button } from '../../ui/Button';
 
 const nameOf = (piece: Piece, id: string) => piece.layers.find((l) => l.id === id)?.name ?? 'a layer';
 
@@ -55,17 +56,17 @@ export function ReadingCheck({ findings }: { findings: readonly CheckedFinding[]
     <section aria-label="Reading check">
       <h2 className="title">Can it be read?</h2>
       {findings !== null && own.length === 0 && (
-        <p style={{ color: 'var(--moss)' }}>Every text stands long enough and within the safe area.</p>
+        <p style={{ color: 'var(--moss)' }}>Every text is shown long enough and within the safe area.</p>
       )}
       {own.map((f) => (
         <div key={`${f.check}-${f.layerId ?? ''}-${f.formatId ?? ''}`} className="list-row">
-          <button
-            className="quiet"
+          <Button
+            variant="quiet"
             style={{ flex: 1, padding: 0, whiteSpace: 'normal', textAlign: 'left', color: 'var(--text)' }}
             onClick={() => lookAt(f)}
           >
             {f.text}
-          </button>
+          </Button>
           {f.wantedStay !== null && f.layerId !== null && (
             <LengthenButton name={nameOf(piece, f.layerId)} onClick={lengthen.bind(null, f.layerId, f.wantedStay)} />
           )}
@@ -77,9 +78,9 @@ export function ReadingCheck({ findings }: { findings: readonly CheckedFinding[]
 }
 
 const LengthenButton = ({ name, onClick }: { name: string; onClick: () => void }) => (
-  <button className="soft" aria-label={`Stand longer: ${name}`} onClick={onClick}>
+  <Button variant="soft" aria-label={`Show longer: ${name}`} onClick={onClick}>
     Longer
-  </button>
+  </Button>
 );
 
 /** A picture that came from the worker. */
@@ -120,17 +121,17 @@ function ContrastCheck() {
   return (
     <div>
       <div style={{ display: 'flex', alignItems: 'center', gap: 8, margin: '8px 0' }}>
-        <button className="soft" disabled={progress !== null} onClick={look}>
+        <Button variant="soft" disabled={progress !== null} onClick={look}>
           Look at the contrast
-        </button>
+        </Button>
         {progress && (
           <>
             <span className="meter" style={{ flex: 1 }}>
               <i style={{ width: `${progress.share * 100}%` }} />
             </span>
-            <button className="quiet" onClick={() => progress.stop.abort()}>
+            <Button variant="quiet" onClick={() => progress.stop.abort()}>
               Stop
-            </button>
+            </Button>
           </>
         )}
       </div>
@@ -144,8 +145,8 @@ function ContrastCheck() {
         if (!layer) return null;
         return (
           <div key={f.layerId} className="list-row" style={{ display: 'block' }} data-contrast={f.layerId}>
-            <button
-              className="quiet"
+            <Button
+              variant="quiet"
               style={{ padding: 0, whiteSpace: 'normal', textAlign: 'left', color: 'var(--text)' }}
               onClick={() => {
                 selectLayers([f.layerId]);
@@ -156,18 +157,18 @@ function ContrastCheck() {
                 {layer.name} <span style={{ color: 'var(--ember)' }}>{f.ratio.toFixed(1)} : 1</span>{' '}
                 <span className="muted">where {f.wanted} : 1 is wanted</span>
               </span>
-            </button>
+            </Button>
             {f.picture && <PictureOf blob={f.picture} alt={`${layer.name} where it is faintest`} />}
             <div style={{ display: 'flex', gap: 4, flexWrap: 'wrap' }}>
               {Object.entries(REMEDIES).map(([id, remedy]) => (
-                <button
+                <Button
                   key={id}
-                  className="soft"
+                  variant="soft"
                   style={{ padding: '3px 8px', fontSize: 12.5 }}
                   onClick={() => remedy.apply(layer, f, piece)}
                 >
                   {remedy.label}
-                </button>
+                </Button>
               ))}
             </div>
           </div>

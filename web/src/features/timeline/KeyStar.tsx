@@ -11,6 +11,7 @@ import { Star } from '../../ui/Star';
 import { timeToX } from './time-axis';
 import type { TimeAxis } from './time-axis';
 import { snapDragged, useTimeDrag } from './use-time-drag';
+import { Button } from '../../ui/Button';
 
 interface Props {
   readonly layer: Layer;
@@ -72,7 +73,8 @@ export function KeyStar({ layer, property, keyframe, axis, y }: Props) {
 
   const bar = beatToBar(times.grid, secondsToBeat(times.grid, seconds));
   return (
-    <button
+    <Button
+      unstyled
       className="star"
       aria-pressed={isOn}
       aria-label={`${propertyDefinition(property).label} keyframe of ${layer.name} at ${formatBarBeat(bar)}, ${keyframe.at.kind === 'pinned' ? 'pinned' : 'free'}`}
@@ -90,6 +92,6 @@ export function KeyStar({ layer, property, keyframe, axis, y }: Props) {
       }}
     >
       <Star pinned={keyframe.at.kind === 'pinned'} holds={keyframe.easing.type === 'hold'} />
-    </button>
+    </Button>
   );
 }

@@ -1,3 +1,4 @@
+import { Input } from '@chakra-ui/react';
 import { ChevronDown, ChevronRight, Eye, EyeOff, Folder, FolderOpen, Lock, LockOpen } from 'lucide-react';
 import { memo, useMemo, useRef, useState } from 'react';
 import { propertyDefinition } from '@core/piece';
@@ -16,6 +17,7 @@ import type { TimeAxis } from './time-axis';
 import type { TreeRow } from './tree-rows';
 import type { useRowDrag } from './use-row-drag';
 import { snapDragged, useTimeDrag } from './use-time-drag';
+import { Button } from '../../ui/Button';
 
 /** One layer on the timeline: its name, its bar, its stars. */
 export const LayerRow = memo(function LayerRow({
@@ -99,21 +101,22 @@ export const LayerRow = memo(function LayerRow({
     >
       <div className="row-name" style={{ height: ROW, paddingLeft: 6 + depth * INDENT }}>
         {isGroup && (
-          <button
-            className="quiet"
+          <Button
+            variant="quiet"
+            hasTip={false}
             style={{ padding: 0 }}
             aria-label={isFolded ? `Show what is in ${layer.name}` : `Fold ${layer.name}`}
             aria-expanded={!isFolded}
             onClick={() => toggleFold(layer.id)}
           >
             {isFolded ? <Folder size={15} /> : <FolderOpen size={15} />}
-          </button>
+          </Button>
         )}
-        <button
-          className="quiet"
-          style={{ padding: 0 }}
+        <Button
+          variant="quiet"
+          hasTip={false}
+          style={{ padding: 0, visibility: properties.length === 0 ? 'hidden' : undefined }}
           aria-label={isOpen ? `Close the keyframes of ${layer.name}` : `Open the keyframes of ${layer.name}`}
-          disabled={properties.length === 0}
           onClick={() =>
             setView({
               openLayers: isOpen
@@ -123,11 +126,10 @@ export const LayerRow = memo(function LayerRow({
           }
         >
           {isOpen ? <ChevronDown size={14} /> : <ChevronRight size={14} />}
-        </button>
+        </Button>
         {onDesk(layer).icon(layer, media)}
         {renaming ? (
-          <input
-            className="field"
+          <Input
             aria-label="Layer name"
             autoFocus
             defaultValue={layer.name}
@@ -144,7 +146,8 @@ export const LayerRow = memo(function LayerRow({
             }}
           />
         ) : (
-          <button
+          <Button
+            unstyled
             className="label"
             title={layer.name}
             {...dragName(layer.id)}
@@ -153,23 +156,25 @@ export const LayerRow = memo(function LayerRow({
             onKeyDown={(e) => e.key === 'F2' && setRenaming(true)}
           >
             {layer.name}
-          </button>
+          </Button>
         )}
         <span className={`icons${layer.hidden || layer.locked ? ' held' : ''}`}>
-          <button
+          <Button
+            unstyled
             aria-label={layer.hidden ? `Show ${layer.name}` : `Hide ${layer.name}`}
             aria-pressed={layer.hidden}
             onClick={() => edit([{ type: 'layer.setFlags', ids: [layer.id], hidden: !layer.hidden }])}
           >
             {layer.hidden ? <EyeOff size={14} /> : <Eye size={14} />}
-          </button>
-          <button
+          </Button>
+          <Button
+            unstyled
             aria-label={layer.locked ? `Unlock ${layer.name}` : `Lock ${layer.name}`}
             aria-pressed={layer.locked}
             onClick={() => edit([{ type: 'layer.setFlags', ids: [layer.id], locked: !layer.locked }])}
           >
             {layer.locked ? <Lock size={14} /> : <LockOpen size={14} />}
-          </button>
+          </Button>
         </span>
       </div>
       <div className="track">
@@ -210,7 +215,7 @@ export const LayerRow = memo(function LayerRow({
         {!isOpen &&
           properties.flatMap((property) =>
             layer.tracks[property]!.keyframes.map((key) => (
-              <KeyStar key={key.id} layer={layer} property={property} keyframe={key} axis={axis} y={ROW / 2} />
+              <KeyStar key={key.id} layer={layer} property={property} keyframe={key} axis={axis} y={ROW - 9} />
             )),
           )}
         {isOpen &&
@@ -229,9 +234,9 @@ export const LayerRow = memo(function LayerRow({
       </div>
       {isOpen &&
         properties.map((property, i) => (
-          <button
+          <Button
             key={property}
-            className="quiet"
+            variant="quiet"
             style={{ position: 'absolute', left: 48, top: ROW + i * PROPERTY_ROW, height: PROPERTY_ROW, fontSize: 12 }}
             onClick={() =>
               setView({
@@ -244,7 +249,7 @@ export const LayerRow = memo(function LayerRow({
             }
           >
             {propertyDefinition(property).label}
-          </button>
+          </Button>
         ))}
     </div>
   );

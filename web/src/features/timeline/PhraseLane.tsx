@@ -7,6 +7,7 @@ import { moveBoundary, phraseTimes } from '../words/phrase-commands';
 import { timeToX } from './time-axis';
 import type { TimeAxis } from './time-axis';
 import { snapDragged, useTimeDrag } from './use-time-drag';
+import { Button } from '../../ui/Button';
 
 export const LANE = 28;
 
@@ -63,7 +64,8 @@ function Phrase({ layer, next, axis }: { layer: TextLayer; next: TextLayer | und
   const isShort = end - start < needs - 0.01;
   return (
     <>
-      <button
+      <Button
+        unstyled
         className="phrase"
         data-phrase={layer.id}
         aria-pressed={isOn}
@@ -77,7 +79,7 @@ function Phrase({ layer, next, axis }: { layer: TextLayer; next: TextLayer | und
         onClick={() => selectLayers([layer.id])}
       >
         {layer.content.text}
-      </button>
+      </Button>
       <span
         className="phrase-end"
         data-boundary={layer.id}

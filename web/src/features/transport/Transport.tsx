@@ -7,6 +7,8 @@ import { usePiece, useTimes } from '../../store/selectors';
 import { previewStats } from '../canvas/preview-client';
 import { step } from '../desk/commands';
 import { togglePlay } from '../desk/play-commands';
+import { Choice } from '../../ui/Choice';
+import { Button } from '../../ui/Button';
 
 const STRENGTHS = { '4': 'gently', '7': 'firmly', '18': 'strongly' } as const;
 const DIVISIONS = {
@@ -66,38 +68,43 @@ export function Transport() {
         </span>
       </div>
       <div style={{ display: 'flex', alignItems: 'center', gap: 2 }}>
-        <button className="quiet" aria-label="A bar back" onClick={() => step('bar', -1)}>
+        <Button variant="quiet" aria-label="A bar back" onClick={() => step('bar', -1)}>
           <SkipBack size={17} />
-        </button>
-        <button className="quiet" aria-label="A frame back" onClick={() => step('frame', -1)}>
+        </Button>
+        <Button variant="quiet" aria-label="A frame back" onClick={() => step('frame', -1)}>
           <ChevronLeft size={18} />
-        </button>
-        <button className="play" aria-label={isPlaying ? 'Stop' : 'Play'} onClick={() => void togglePlay()}>
+        </Button>
+        <Button
+          variant="bare"
+          className="play"
+          aria-label={isPlaying ? 'Stop' : 'Play'}
+          onClick={() => void togglePlay()}
+        >
           {isPlaying ? (
             <Pause size={17} fill="currentColor" />
           ) : (
             <Play size={17} fill="currentColor" style={{ marginLeft: 2 }} />
           )}
-        </button>
-        <button className="quiet" aria-label="A frame on" onClick={() => step('frame', 1)}>
+        </Button>
+        <Button variant="quiet" aria-label="A frame on" onClick={() => step('frame', 1)}>
           <ChevronRight size={18} />
-        </button>
-        <button className="quiet" aria-label="A bar on" onClick={() => step('bar', 1)}>
+        </Button>
+        <Button variant="quiet" aria-label="A bar on" onClick={() => step('bar', 1)}>
           <SkipForward size={17} />
-        </button>
+        </Button>
       </div>
       <div style={{ display: 'flex', alignItems: 'center', gap: 2, minWidth: 0, overflow: 'hidden' }}>
-        <button
-          className="quiet"
+        <Button
+          variant="quiet"
           style={{ marginLeft: 'auto' }}
           aria-pressed={isSnapping}
           aria-label="Snap to the beat lattice"
           onClick={() => setView({ isSnapping: !isSnapping })}
         >
           <Magnet size={16} />
-        </button>
-        <select
-          className="quiet"
+        </Button>
+        <Choice
+          variant="quiet"
           aria-label="Snapping step"
           value={String(division)}
           onChange={(e) =>
@@ -122,17 +129,17 @@ export function Transport() {
               </option>
             ))}
           </optgroup>
-        </select>
-        <button
-          className="quiet"
+        </Choice>
+        <Button
+          variant="quiet"
           aria-pressed={loop !== null}
           aria-label="Loop"
           onClick={() => setView({ loop: loop ? null : { from: 0, to: times.end } })}
         >
           <Repeat size={16} />
-        </button>
-        <button
-          className="quiet"
+        </Button>
+        <Button
+          variant="quiet"
           aria-pressed={showsRate}
           aria-label="Show the preview rate"
           onClick={() => setShowsRate(!showsRate)}
@@ -143,7 +150,7 @@ export function Transport() {
               {rate}
             </span>
           )}
-        </button>
+        </Button>
         <span className="mono" style={{ whiteSpace: 'nowrap', paddingLeft: 6 }}>
           <span style={{ color: 'var(--tide)' }}>
             <span ref={tempo} /> BPM

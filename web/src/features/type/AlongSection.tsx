@@ -6,6 +6,8 @@ import { edit, setView, useDesk } from '../../store/desk-store';
 import { usePiece } from '../../store/selectors';
 import { NumberField } from '../../ui/NumberField';
 import { valueNow } from '../desk/commands';
+import { Choice } from '../../ui/Choice';
+import { Button } from '../../ui/Button';
 
 /** The outline of a shape as a path for words, in pixels of the lead format. */
 function outlineOf(shape: Layer): Extract<TextAlong, { shape: 'path' }> | null {
@@ -68,12 +70,7 @@ export function AlongSection({ layer }: { layer: TextLayer }) {
       <div className="prop">
         <span />
         <span className="name">Runs</span>
-        <select
-          className="field"
-          aria-label="Runs along"
-          value={along?.shape ?? ''}
-          onChange={(e) => start(e.target.value)}
-        >
+        <Choice aria-label="Runs along" value={along?.shape ?? ''} onChange={(e) => start(e.target.value)}>
           <option value="">straight</option>
           <option value="arc">{ALONG_SHAPES.arc}</option>
           <option value="circle">{ALONG_SHAPES.circle}</option>
@@ -88,7 +85,7 @@ export function AlongSection({ layer }: { layer: TextLayer }) {
               ))}
             </optgroup>
           )}
-        </select>
+        </Choice>
       </div>
       {along?.shape === 'circle' && (
         <div className="prop">
@@ -103,13 +100,13 @@ export function AlongSection({ layer }: { layer: TextLayer }) {
               max={10_000}
               onChange={(radius, g) => set({ ...along, radius }, g)}
             />
-            <button
-              className="quiet"
+            <Button
+              variant="quiet"
               aria-pressed={along.inside}
               onClick={() => set({ ...along, inside: !along.inside })}
             >
               inside
-            </button>
+            </Button>
           </span>
         </div>
       )}

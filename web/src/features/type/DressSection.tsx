@@ -3,6 +3,9 @@ import type { Dress, TextArea, TextLayer } from '@core/piece';
 import { edit } from '../../store/desk-store';
 import { ColourField } from '../../ui/ColourField';
 import { NumberField } from '../../ui/NumberField';
+import { Choice } from '../../ui/Choice';
+import { Button } from '../../ui/Button';
+import { Tick } from '../../ui/Tick';
 
 /** What each piece of dress is when it is put on. */
 const FRESH = {
@@ -65,29 +68,23 @@ export function DressSection({ layer }: { layer: TextLayer }) {
       <div className="prop">
         <span />
         <span className="name">Case</span>
-        <select
-          className="field"
-          aria-label="Case"
-          value={content.letterCase}
-          onChange={(e) => set({ letterCase: e.target.value })}
-        >
+        <Choice aria-label="Case" value={content.letterCase} onChange={(e) => set({ letterCase: e.target.value })}>
           {Object.entries(LETTER_CASES).map(([id, label]) => (
             <option key={id} value={id}>
               {label}
             </option>
           ))}
-        </select>
+        </Choice>
       </div>
-      <label className="prop">
+      <div className="prop">
         <span />
         <span className="name">Fills a place in the frame</span>
-        <input
-          type="checkbox"
-          aria-label="Fills a place in the frame"
+        <Tick
+          label="Fills a place in the frame"
           checked={area !== null}
-          onChange={(e) => set({ area: e.target.checked ? WHOLE : null })}
+          onChange={(isOn) => set({ area: isOn ? WHOLE : null })}
         />
-      </label>
+      </div>
       {area && (
         <>
           {(['x', 'y', 'width', 'height'] as const).map((side) => (
@@ -104,8 +101,7 @@ export function DressSection({ layer }: { layer: TextLayer }) {
           <div className="prop">
             <span />
             <span className="name muted">Stands</span>
-            <select
-              className="field"
+            <Choice
               aria-label="Stands in its place"
               value={area.valign}
               onChange={(e) => set({ area: { ...area, valign: e.target.value } })}
@@ -113,24 +109,24 @@ export function DressSection({ layer }: { layer: TextLayer }) {
               <option value="top">at the top</option>
               <option value="middle">in the middle</option>
               <option value="bottom">at the bottom</option>
-            </select>
+            </Choice>
           </div>
         </>
       )}
       <div style={{ display: 'flex', flexWrap: 'wrap', gap: 4, margin: '8px 0' }} role="group" aria-label="Worn">
         {(Object.keys(FRESH) as (keyof typeof FRESH)[]).map((part) => (
-          <button
+          <Button
             key={part}
-            className="soft"
+            variant="soft"
             style={{ padding: '3px 8px', fontSize: 12.5 }}
             aria-pressed={dress[part] !== null}
             onClick={() => wear({ [part]: dress[part] ? null : FRESH[part] })}
           >
             {LABELS[part]}
-          </button>
+          </Button>
         ))}
-        <button
-          className="soft"
+        <Button
+          variant="soft"
           style={{ padding: '3px 8px', fontSize: 12.5 }}
           aria-pressed={outlines.length > 0}
           onClick={() =>
@@ -143,7 +139,7 @@ export function DressSection({ layer }: { layer: TextLayer }) {
           }
         >
           Outline{outlines.length > 0 ? ` ${outlines.length}` : ''}
-        </button>
+        </Button>
       </div>
       {band && (
         <>
@@ -151,8 +147,7 @@ export function DressSection({ layer }: { layer: TextLayer }) {
             <span />
             <span className="name">Band behind</span>
             <span style={{ display: 'flex', gap: 4 }}>
-              <select
-                className="field"
+              <Choice
                 aria-label="Band behind"
                 value={band.per}
                 onChange={(e) => wear({ band: { ...band, per: e.target.value as typeof band.per } })}
@@ -162,7 +157,7 @@ export function DressSection({ layer }: { layer: TextLayer }) {
                     {label}
                   </option>
                 ))}
-              </select>
+              </Choice>
               <ColourField
                 compact
                 label="Band colour"
@@ -197,8 +192,7 @@ export function DressSection({ layer }: { layer: TextLayer }) {
             <span />
             <span className="name">Rule</span>
             <span style={{ display: 'flex', gap: 4 }}>
-              <select
-                className="field"
+              <Choice
                 aria-label="Kind of rule"
                 value={rule.kind}
                 onChange={(e) =>
@@ -216,7 +210,7 @@ export function DressSection({ layer }: { layer: TextLayer }) {
                     {label}
                   </option>
                 ))}
-              </select>
+              </Choice>
               <ColourField
                 compact
                 label="Rule colour"

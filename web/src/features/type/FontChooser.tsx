@@ -1,4 +1,4 @@
-import { Popover, Portal } from '@chakra-ui/react';
+import { Input, Popover, Portal } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import { familyLabel } from '@core/piece';
 import type { Edit } from '@core/piece';
@@ -8,6 +8,9 @@ import { Star } from '../../ui/Star';
 import { importFile } from '../panels/import-file';
 import { useFamilies, useFavourites } from './families';
 import type { OfferedFamily } from './families';
+import { Button } from '../../ui/Button';
+import { FileButton } from '../../ui/FilePick';
+import { MEDIA_ON_DESK } from '../media/media-kinds';
 
 const SHELVES = { all: 'All', favourites: 'Starred', own: 'Yours' } as const;
 
@@ -73,9 +76,9 @@ export function FontChooser({
       lazyMount
     >
       <Popover.Trigger asChild>
-        <button className="quiet" aria-label={`Face: ${label}`} style={{ color: 'var(--text)' }}>
+        <Button variant="quiet" aria-label={`Face: ${label}`} style={{ color: 'var(--text)' }}>
           {label}
-        </button>
+        </Button>
       </Popover.Trigger>
       <Portal>
         <Popover.Positioner>
@@ -89,8 +92,7 @@ export function FontChooser({
             }}
           >
             <Popover.Body p="3">
-              <input
-                className="field"
+              <Input
                 aria-label="Search faces"
                 placeholder="Name or feel: warm, wide, hand …"
                 value={search}
@@ -100,41 +102,36 @@ export function FontChooser({
               />
               <div style={{ display: 'flex', gap: 2, marginBottom: 6 }} role="group" aria-label="Shelf">
                 {Object.entries(SHELVES).map(([id, name]) => (
-                  <button
+                  <Button
                     key={id}
-                    className="quiet"
+                    variant="quiet"
                     aria-pressed={shelf === id}
                     onClick={() => setShelf(id as keyof typeof SHELVES)}
                   >
                     {name}
-                  </button>
+                  </Button>
                 ))}
-                <label
-                  className="quiet"
-                  style={{ marginLeft: 'auto', cursor: 'pointer' }}
-                  title="TTF, OTF, WOFF or WOFF2; dropping them here does the same"
+                <FileButton
+                  label="Bring in font files"
+                  accept={MEDIA_ON_DESK.font.accept}
+                  many
+                  onFiles={(files) => void bringIn(files)}
                 >
-                  Bring in …
-                  <input
-                    type="file"
-                    multiple
-                    accept=".ttf,.otf,.woff,.woff2"
-                    aria-label="Bring in font files"
-                    style={{ position: 'absolute', opacity: 0, width: 1, height: 1 }}
-                    onChange={(e) => {
-                      const files = [...(e.target.files ?? [])];
-                      e.target.value = '';
-                      void bringIn(files);
-                    }}
-                  />
-                </label>
+                  <Button
+                    variant="quiet"
+                    style={{ marginLeft: 'auto' }}
+                    title="TTF, OTF, WOFF or WOFF2; dropping them here does the same"
+                  >
+                    Bring in …
+                  </Button>
+                </FileButton>
               </div>
               {busy && (
                 <p className="muted" role="status" style={{ margin: '0 0 6px' }}>
                   {busy}{' '}
-                  <button className="quiet" style={{ padding: 0 }} onClick={() => stop.current?.abort()}>
+                  <Button variant="quiet" style={{ padding: 0 }} onClick={() => stop.current?.abort()}>
                     Cancel
-                  </button>
+                  </Button>
                 </p>
               )}
               <div style={{ maxHeight: 360, overflowY: 'auto' }} role="list" aria-label="Faces">
@@ -149,7 +146,8 @@ export function FontChooser({
                 )}
                 {shown.map((f) => (
                   <div key={f.id} role="listitem" style={{ display: 'flex', alignItems: 'center' }}>
-                    <button
+                    <Button
+                      variant="bare"
                       aria-pressed={f.id === family}
                       aria-label={f.label}
                       className={`list-row${f.id === family ? ' on' : ''}`}
@@ -173,16 +171,16 @@ export function FontChooser({
                       <span className="muted" style={{ fontSize: 11.5 }}>
                         {f.label} · {f.feel}
                       </span>
-                    </button>
-                    <button
-                      className="quiet"
+                    </Button>
+                    <Button
+                      variant="quiet"
                       aria-label={`Star ${f.label}`}
                       aria-pressed={favourites.includes(f.id)}
                       style={{ padding: 5 }}
                       onClick={() => toggle(f.id)}
                     >
                       <Star pinned={favourites.includes(f.id)} holds={false} size={15} />
-                    </button>
+                    </Button>
                   </div>
                 ))}
               </div>

@@ -1,3 +1,4 @@
+import { Input } from '@chakra-ui/react';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { STARTER_STYLES, lookOf, sameLook } from '@core/piece';
@@ -5,6 +6,8 @@ import type { SavedStyle, TextLayer } from '@core/piece';
 import { newId } from '../../platform/ids';
 import { edit, setView, useDesk } from '../../store/desk-store';
 import { usePiece } from '../../store/selectors';
+import { Choice } from '../../ui/Choice';
+import { Button } from '../../ui/Button';
 
 /** Saved looks: put on, saved anew for all that wear them, forgotten. */
 export function StyleSection({ layer }: { layer: TextLayer }) {
@@ -35,8 +38,7 @@ export function StyleSection({ layer }: { layer: TextLayer }) {
         <span />
         <span className="name">Style</span>
         <span style={{ display: 'flex', gap: 2, alignItems: 'center' }}>
-          <select
-            className="field"
+          <Choice
             aria-label="Style"
             style={{ maxWidth: 112 }}
             value={worn?.id ?? ''}
@@ -59,9 +61,9 @@ export function StyleSection({ layer }: { layer: TextLayer }) {
                 </option>
               ))}
             </optgroup>
-          </select>
-          <button
-            className="quiet"
+          </Choice>
+          <Button
+            variant="quiet"
             aria-label="Save as a style"
             title="Save this look as a style"
             aria-expanded={name !== null}
@@ -69,14 +71,13 @@ export function StyleSection({ layer }: { layer: TextLayer }) {
             onClick={() => setName(name === null ? (worn ? `${worn.name} 2` : layer.name.slice(0, 40)) : null)}
           >
             <Plus size={15} />
-          </button>
+          </Button>
         </span>
       </div>
       <div style={{ display: 'flex', flexWrap: 'wrap', gap: 4, justifyContent: 'flex-end' }}>
         {name !== null && (
           <>
-            <input
-              className="field"
+            <Input
               aria-label="Name of the style"
               autoFocus
               value={name}
@@ -89,14 +90,14 @@ export function StyleSection({ layer }: { layer: TextLayer }) {
                 if (e.key === 'Escape') setName(null);
               }}
             />
-            <button className="soft" disabled={!name.trim()} onClick={save}>
+            <Button variant="soft" disabled={!name.trim()} onClick={save}>
               Save
-            </button>
+            </Button>
           </>
         )}
         {worn && isChanged && (
-          <button
-            className="quiet"
+          <Button
+            variant="quiet"
             title={`Everything that wears ${worn.name} changes with it`}
             onClick={() => {
               edit([{ type: 'style.put', style: { ...worn, ...lookOf(layer) } }]);
@@ -104,21 +105,21 @@ export function StyleSection({ layer }: { layer: TextLayer }) {
             }}
           >
             Save anew
-          </button>
+          </Button>
         )}
         {worn && isChanged && (
-          <button className="quiet" onClick={() => edit([{ type: 'style.wear', ids: [layer.id], styleId: worn.id }])}>
+          <Button variant="quiet" onClick={() => edit([{ type: 'style.wear', ids: [layer.id], styleId: worn.id }])}>
             Back to it
-          </button>
+          </Button>
         )}
         {worn && (
-          <button
-            className="quiet"
+          <Button
+            variant="quiet"
             aria-label={`Forget ${worn.name}`}
             onClick={() => edit([{ type: 'style.forget', id: worn.id }])}
           >
             Forget
-          </button>
+          </Button>
         )}
       </div>
     </>

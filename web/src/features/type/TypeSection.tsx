@@ -6,6 +6,8 @@ import { usePiece } from '../../store/selectors';
 import { NumberField } from '../../ui/NumberField';
 import { AlongSection } from './AlongSection';
 import { FontChooser } from './FontChooser';
+import { Choice } from '../../ui/Choice';
+import { Button } from '../../ui/Button';
 
 /** The face of a text and where its lines end. */
 export function FaceSection({ layer }: { layer: TextLayer }) {
@@ -29,9 +31,9 @@ export function FaceSection({ layer }: { layer: TextLayer }) {
         <span className="name">Align</span>
         <span style={{ display: 'flex' }}>
           {(['left', 'center', 'right'] as const).map((align) => (
-            <button
+            <Button
               key={align}
-              className="quiet"
+              variant="quiet"
               aria-label={`Align ${align}`}
               aria-pressed={content.align === align}
               onClick={() => set({ align })}
@@ -48,26 +50,26 @@ export function FaceSection({ layer }: { layer: TextLayer }) {
                   />
                 ))}
               </svg>
-            </button>
+            </Button>
           ))}
-          <button
-            className="quiet"
+          <Button
+            variant="quiet"
             aria-pressed={content.italic}
             aria-label="Italic"
             style={{ fontStyle: 'italic', minWidth: 26, justifyContent: 'center' }}
             onClick={() => set({ italic: !content.italic })}
           >
             i
-          </button>
+          </Button>
         </span>
       </div>
       <div className="prop">
         <span />
         <span className="name">Line width</span>
         {content.wrapWidth === null ? (
-          <button className="quiet" onClick={() => set({ wrapWidth: 800 })}>
-            as typed
-          </button>
+          <Button variant="quiet" onClick={() => set({ wrapWidth: 800 })}>
+            off
+          </Button>
         ) : (
           <span style={{ display: 'flex' }}>
             <NumberField
@@ -77,9 +79,9 @@ export function FaceSection({ layer }: { layer: TextLayer }) {
               min={10}
               onChange={(wrapWidth) => set({ wrapWidth })}
             />
-            <button className="quiet" onClick={() => set({ wrapWidth: null })} aria-label="Keep lines as typed">
+            <Button variant="quiet" onClick={() => set({ wrapWidth: null })} aria-label="Keep my own lines">
               ×
-            </button>
+            </Button>
           </span>
         )}
       </div>
@@ -99,43 +101,32 @@ export function SettingSection({ layer }: { layer: TextLayer }) {
       <div className="prop">
         <span />
         <span className="name">Trim</span>
-        <select
-          className="field"
-          aria-label="Trim"
-          value={content.trim}
-          onChange={(e) => set({ trim: e.target.value })}
-        >
+        <Choice aria-label="Trim" value={content.trim} onChange={(e) => set({ trim: e.target.value })}>
           {Object.entries(TRIMS).map(([id, label]) => (
             <option key={id} value={id}>
               {label}
             </option>
           ))}
-        </select>
+        </Choice>
       </div>
       {!content.area && (
         <div className="prop">
           <span />
-          <span className="name">Stands on</span>
-          <select
-            className="field"
-            aria-label="Stands on"
-            value={content.stands}
-            onChange={(e) => set({ stands: e.target.value })}
-          >
+          <span className="name">Position is its</span>
+          <Choice aria-label="Position is its" value={content.stands} onChange={(e) => set({ stands: e.target.value })}>
             {Object.entries(STANDS).map(([id, label]) => (
               <option key={id} value={id}>
                 {label}
               </option>
             ))}
-          </select>
+          </Choice>
         </div>
       )}
       {(pictures.length > 0 || content.picture !== null) && (
         <div className="prop">
           <span />
           <span className="name">Seen through</span>
-          <select
-            className="field"
+          <Choice
             aria-label="Seen through the letters"
             value={content.picture ?? ''}
             onChange={(e) => set({ picture: e.target.value || null })}
@@ -146,7 +137,7 @@ export function SettingSection({ layer }: { layer: TextLayer }) {
                 {m.name}
               </option>
             ))}
-          </select>
+          </Choice>
         </div>
       )}
     </>

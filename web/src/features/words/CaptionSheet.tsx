@@ -1,3 +1,4 @@
+import { Textarea } from '@chakra-ui/react';
 import { useState } from 'react';
 import { captionLayers } from '@core/piece';
 import { freeMoment } from '@core/time';
@@ -8,6 +9,9 @@ import { ColourField } from '../../ui/ColourField';
 import { NumberField } from '../../ui/NumberField';
 import { FontChooser } from '../type/FontChooser';
 import { PLACES, addCaption, captionStyle, pasteCaptions, saveCaptions, setCaptionStyle } from './caption-commands';
+import { Choice } from '../../ui/Choice';
+import { Button } from '../../ui/Button';
+import { FileButton } from '../../ui/FilePick';
 
 /** Captions: lines with their times, one look for all. */
 export function CaptionSheet() {
@@ -22,52 +26,40 @@ export function CaptionSheet() {
     setSaid(pasteCaptions(text));
     setPasted(null);
   };
+  const open = (file: File) => {
+    if (file.size > 2_000_000) return setSaid('This file is too large to be captions; nothing was changed.');
+    void file
+      .text()
+      .then((text) =>
+        text.includes('-->') ? take(text) : setSaid(`${file.name} has no captions in it; nothing was changed.`),
+      );
+  };
   return (
     <>
       <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap', marginBottom: 6 }}>
-        <button className="lamp" style={{ padding: '5px 14px' }} onClick={addCaption}>
+        <Button variant="lamp" style={{ padding: '5px 14px' }} onClick={addCaption}>
           New caption
-        </button>
-        <button className="soft" onClick={() => setPasted('')}>
+        </Button>
+        <Button variant="soft" onClick={() => setPasted('')}>
           Paste
-        </button>
-        <label className="soft" style={{ cursor: 'pointer' }}>
-          Open
-          <input
-            type="file"
-            aria-label="Open captions"
-            accept=".srt,.vtt,text/vtt"
-            style={{ position: 'absolute', opacity: 0, width: 1, height: 1 }}
-            onChange={(e) => {
-              const file = e.target.files?.[0];
-              e.target.value = '';
-              if (!file) return;
-              if (file.size > 2_000_000) return setSaid('This file is too large to be captions; nothing was changed.');
-              void file
-                .text()
-                .then((text) =>
-                  text.includes('-->')
-                    ? take(text)
-                    : setSaid(`${file.name} has no captions in it; nothing was changed.`),
-                );
-            }}
-          />
-        </label>
+        </Button>
+        <FileButton label="Open captions" accept=".srt,.vtt,text/vtt" onFiles={([file]) => file && open(file)}>
+          <Button variant="soft">Open</Button>
+        </FileButton>
         {captions.length > 0 && (
           <>
-            <button className="quiet" onClick={() => saveCaptions('srt')}>
+            <Button variant="quiet" onClick={() => saveCaptions('srt')}>
               Save SRT
-            </button>
-            <button className="quiet" onClick={() => saveCaptions('vtt')}>
+            </Button>
+            <Button variant="quiet" onClick={() => saveCaptions('vtt')}>
               Save WebVTT
-            </button>
+            </Button>
           </>
         )}
       </div>
       {pasted !== null && (
         <>
-          <textarea
-            className="field"
+          <Textarea
             aria-label="Captions to put in"
             autoFocus
             rows={6}
@@ -77,14 +69,14 @@ export function CaptionSheet() {
             onKeyDown={(e) => e.stopPropagation()}
             onChange={(e) => setPasted(e.target.value)}
           />
-          <button
-            className="soft"
+          <Button
+            variant="soft"
             style={{ margin: '4px 0 8px' }}
             disabled={pasted.trim() === ''}
             onClick={() => take(pasted)}
           >
             Put them in
-          </button>
+          </Button>
         </>
       )}
       {said && (
@@ -123,7 +115,7 @@ export function CaptionSheet() {
               value={style.colour}
               onChange={(colour, g) => setCaptionStyle({ colour }, g)}
             />
-            <select
+            <Choice
               className="soft"
               aria-label="Place of the captions"
               value={style.place}
@@ -134,21 +126,21 @@ export function CaptionSheet() {
                   {label}
                 </option>
               ))}
-            </select>
-            <button
-              className="soft"
+            </Choice>
+            <Button
+              variant="soft"
               aria-pressed={style.hasBand}
               onClick={() => setCaptionStyle({ hasBand: !style.hasBand })}
             >
               Band
-            </button>
-            <button
-              className="soft"
+            </Button>
+            <Button
+              variant="soft"
               aria-pressed={style.highlight !== null}
               onClick={() => setCaptionStyle({ highlight: style.highlight ? null : '#FFB74A' })}
             >
               Word by word
-            </button>
+            </Button>
           </div>
           <div role="list" aria-label="Captions">
             {captions.map((layer, i) => {
@@ -161,7 +153,8 @@ export function CaptionSheet() {
                   style={{ display: 'block' }}
                 >
                   <div style={{ display: 'flex', gap: 4, alignItems: 'center' }}>
-                    <button
+                    <Button
+                      variant="bare"
                       className="quiet mono"
                       style={{ padding: 0 }}
                       aria-label={`Go to caption ${i + 1}`}
@@ -171,7 +164,7 @@ export function CaptionSheet() {
                       }}
                     >
                       {i + 1}
-                    </button>
+                    </Button>
                     <NumberField
                       label={`Caption ${i + 1} in`}
                       value={start}
@@ -196,17 +189,16 @@ export function CaptionSheet() {
                         v > start + 0.02 && edit([{ type: 'layer.setSpan', id: layer.id, end: freeMoment(v) }], g)
                       }
                     />
-                    <button
-                      className="quiet"
+                    <Button
+                      variant="quiet"
                       style={{ padding: 0, marginLeft: 'auto' }}
                       aria-label={`Delete caption ${i + 1}`}
                       onClick={() => edit([{ type: 'layer.remove', ids: [layer.id] }])}
                     >
                       ×
-                    </button>
+                    </Button>
                   </div>
-                  <textarea
-                    className="field"
+                  <Textarea
                     aria-label={`Caption ${i + 1}`}
                     rows={layer.content.text.split('\n').length}
                     value={layer.content.text}

@@ -1,3 +1,4 @@
+import { Textarea } from '@chakra-ui/react';
 import { useState } from 'react';
 import {
   creditLayers,
@@ -16,6 +17,7 @@ import { playhead } from '../../platform/clock';
 import { edit, selectLayers, setView } from '../../store/desk-store';
 import { usePiece, useTimes } from '../../store/selectors';
 import { NumberField } from '../../ui/NumberField';
+import { Button } from '../../ui/Button';
 
 /** Most letters of a column. */
 const MOST = 5000;
@@ -54,7 +56,8 @@ export function CreditSheet() {
       <p className="muted">
         One line each: what someone did, a tab, a dash or a colon, and the name. A line by itself is a heading.
       </p>
-      <textarea
+      <Textarea
+        unstyled
         className="field mono"
         aria-label="Credits"
         rows={9}
@@ -72,8 +75,8 @@ export function CreditSheet() {
       </div>
       <div className="prop">
         <span />
-        <span className="name">Then stands</span>
-        <NumberField label="Then stands" value={hold} unit="s" min={0} max={60} step={0.1} onChange={setHold} />
+        <span className="name">Hold at the end</span>
+        <NumberField label="Hold at the end" value={hold} unit="s" min={0} max={60} step={0.1} onChange={setHold} />
       </div>
       <div className="prop">
         <span />
@@ -84,9 +87,9 @@ export function CreditSheet() {
         {motion.speed} whole pixel{motion.speed === 1 ? '' : 's'} a frame, so that nothing shimmers: {real.toFixed(1)}{' '}
         s.
       </p>
-      <button className="lamp" disabled={rows.length === 0} onClick={roll}>
+      <Button variant="lamp" disabled={rows.length === 0} onClick={roll}>
         {layers.length > 0 ? 'Roll anew' : 'Roll'}
-      </button>
+      </Button>
     </>
   );
 }

@@ -1,3 +1,4 @@
+import { Input, Textarea } from '@chakra-ui/react';
 import { Lock, LockOpen } from 'lucide-react';
 import { useState } from 'react';
 import { MANNERS, STAGING_IDS, STAGING_LABELS, authorLayer, phraseLayers } from '@core/piece';
@@ -22,6 +23,8 @@ import {
   toggleLock,
 } from './phrase-commands';
 import type { LayOutcome } from './phrase-commands';
+import { Choice } from '../../ui/Choice';
+import { Button } from '../../ui/Button';
 
 /** Text first: a quote becomes phrases, and phrases are laid on the music. */
 export function PhraseSheet() {
@@ -50,7 +53,7 @@ export function PhraseSheet() {
   return (
     <>
       <div style={{ display: 'flex', gap: 4, marginBottom: 4 }}>
-        <select
+        <Choice
           className="soft"
           aria-label="Staging"
           title={STAGING_LABELS[sheet.staging].feel}
@@ -63,8 +66,8 @@ export function PhraseSheet() {
               {STAGING_LABELS[id].label}
             </option>
           ))}
-        </select>
-        <select
+        </Choice>
+        <Choice
           className="soft"
           aria-label="Phrases come"
           title={MANNERS[sheet.manner].hint}
@@ -76,13 +79,13 @@ export function PhraseSheet() {
               {m.label}
             </option>
           ))}
-        </select>
+        </Choice>
       </div>
       <p className="muted" style={{ margin: '0 0 4px', fontSize: 12 }}>
         {STAGING_LABELS[sheet.staging].feel}; {MANNERS[sheet.manner].hint}
       </p>
       <div style={{ display: 'flex', gap: 6, alignItems: 'center', marginBottom: 6 }}>
-        <select
+        <Choice
           className="soft"
           aria-label="Reading pace"
           title="How much time to leave for reading"
@@ -94,7 +97,7 @@ export function PhraseSheet() {
               {p.label}
             </option>
           ))}
-        </select>
+        </Choice>
         <ColourField
           compact
           label="Colour of the words"
@@ -107,23 +110,23 @@ export function PhraseSheet() {
           value={sheet.accent}
           onChange={(accent, drag) => setSheet({ accent }, drag)}
         />
-        <button
-          className="quiet"
+        <Button
+          variant="quiet"
           style={{ marginLeft: 'auto' }}
           aria-pressed={sheet.hasLoopCue}
           title="The first phrase in the accent colour, so that a loop is noticed"
           onClick={() => setSheet({ hasLoopCue: !sheet.hasLoopCue })}
         >
           loop cue
-        </button>
+        </Button>
       </div>
       <div style={{ display: 'flex', gap: 5, marginBottom: 4 }}>
-        <button className="lamp" style={{ padding: '5px 14px' }} onClick={() => show(layAgain(false))}>
+        <Button variant="lamp" style={{ padding: '5px 14px' }} onClick={() => show(layAgain(false))}>
           Lay on the music
-        </button>
-        <button className="quiet" onClick={() => setPasting(true)}>
+        </Button>
+        <Button variant="quiet" onClick={() => setPasting(true)}>
           New quote
-        </button>
+        </Button>
       </div>
       {problem && (
         <p role="alert" style={{ color: 'var(--ember)', margin: '4px 0 8px' }}>
@@ -161,11 +164,9 @@ function QuoteForm({
   return (
     <>
       <p className="muted">
-        Put in a quote or a script. It is parted into phrases, each gets time to be read, and they are laid on the
-        beats.
+        Put in a quote or a script. It is split into phrases, each gets time to be read, and they are laid on the beats.
       </p>
-      <textarea
-        className="field"
+      <Textarea
         aria-label="Quote"
         rows={8}
         value={text}
@@ -174,8 +175,7 @@ function QuoteForm({
         onKeyDown={(e) => e.stopPropagation()}
         onChange={(e) => setText(e.target.value)}
       />
-      <input
-        className="field"
+      <Input
         aria-label="Who said it"
         value={author}
         placeholder="Who said it"
@@ -189,13 +189,13 @@ function QuoteForm({
         </p>
       )}
       <div style={{ display: 'flex', gap: 6 }}>
-        <button className="lamp" disabled={text.trim() === ''} onClick={() => onDone(pasteQuote(text, author))}>
+        <Button variant="lamp" disabled={text.trim() === ''} onClick={() => onDone(pasteQuote(text, author))}>
           Lay on the music
-        </button>
+        </Button>
         {onCancel && (
-          <button className="quiet" onClick={onCancel}>
+          <Button variant="quiet" onClick={onCancel}>
             Back
-          </button>
+          </Button>
         )}
       </div>
     </>
@@ -221,7 +221,8 @@ function PhraseRow({ layer, index }: { layer: TextLayer; index: number }) {
       }}
     >
       <div style={{ display: 'flex', alignItems: 'center', gap: 6 }}>
-        <button
+        <Button
+          variant="bare"
           className="quiet mono"
           style={{ padding: 0, fontSize: 11.5 }}
           aria-label={`Go to ${layer.content.text}`}
@@ -231,7 +232,7 @@ function PhraseRow({ layer, index }: { layer: TextLayer; index: number }) {
           }}
         >
           {formatBarBeat(beatToBar(times.grid, secondsToBeat(times.grid, start)))}
-        </button>
+        </Button>
         <span className="meter" style={{ flex: 1 }}>
           <i
             style={{
@@ -243,22 +244,21 @@ function PhraseRow({ layer, index }: { layer: TextLayer; index: number }) {
         <span
           className="mono"
           style={{ fontSize: 11, color: isShort ? 'var(--ember)' : 'var(--muted)' }}
-          title="seconds to read it, of the seconds it stands"
+          title="seconds it takes to read, of the seconds it is shown"
         >
           {needs.toFixed(1)} of {has.toFixed(1)} s
         </span>
-        <button
-          className="quiet"
+        <Button
+          variant="quiet"
           style={{ padding: 0 }}
           aria-pressed={tag.locked}
           aria-label={tag.locked ? 'Let its time change' : 'Keep its time'}
           onClick={() => toggleLock(layer.id)}
         >
           {tag.locked ? <Lock size={13} /> : <LockOpen size={13} />}
-        </button>
+        </Button>
       </div>
-      <textarea
-        className="field"
+      <Textarea
         aria-label={`Phrase ${index + 1}`}
         value={layer.content.text}
         rows={Math.max(1, Math.ceil(layer.content.text.length / 27))}
@@ -281,15 +281,15 @@ function PhraseRow({ layer, index }: { layer: TextLayer; index: number }) {
       {isOn && (
         <div style={{ display: 'flex', flexWrap: 'wrap', gap: 3 }} role="group" aria-label="Words that carry the sense">
           {words.map((word, w) => (
-            <button
+            <Button
               key={w}
-              className="quiet"
+              variant="quiet"
               style={{ padding: '1px 6px', fontSize: 12, borderRadius: 999, background: 'var(--raised)' }}
               aria-pressed={tag.emphasis.includes(w)}
               onClick={() => toggleEmphasis(layer.id, w)}
             >
               {word}
-            </button>
+            </Button>
           ))}
         </div>
       )}
@@ -306,8 +306,7 @@ function AuthorRow() {
       <span className="muted" style={{ fontSize: 11.5 }}>
         said by
       </span>
-      <input
-        className="field"
+      <Input
         aria-label="Author"
         value={author.content.text}
         style={{ width: '100%', background: 'none', padding: '2px 0' }}

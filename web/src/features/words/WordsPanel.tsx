@@ -1,3 +1,4 @@
+import { Textarea } from '@chakra-ui/react';
 import { Type } from 'lucide-react';
 import { useState } from 'react';
 import type { TextLayer } from '@core/piece';
@@ -9,6 +10,7 @@ import { addText } from '../layers/add-layers';
 import { CaptionSheet } from './CaptionSheet';
 import { CreditSheet } from './CreditSheet';
 import { PhraseSheet } from './PhraseSheet';
+import { Button } from '../../ui/Button';
 
 const TABS = { phrases: 'Phrases', captions: 'Captions', credits: 'Roll', texts: 'All' } as const;
 
@@ -17,11 +19,12 @@ export function WordsPanel() {
   return (
     <>
       <h2 className="title">Words</h2>
-      <Tabs label="Kinds of words" tabs={TABS} value={tab} onChange={setTab} />
-      {tab === 'phrases' && <PhraseSheet />}
-      {tab === 'captions' && <CaptionSheet />}
-      {tab === 'credits' && <CreditSheet />}
-      {tab === 'texts' && <AllWords />}
+      <Tabs label="Kinds of words" tabs={TABS} value={tab} onChange={setTab}>
+        {tab === 'phrases' && <PhraseSheet />}
+        {tab === 'captions' && <CaptionSheet />}
+        {tab === 'credits' && <CreditSheet />}
+        {tab === 'texts' && <AllWords />}
+      </Tabs>
     </>
   );
 }
@@ -33,9 +36,9 @@ function AllWords() {
   return (
     <>
       <p className="muted">Type them here or on the canvas with a double click.</p>
-      <button className="lamp" onClick={() => setView({ editingText: addText() })}>
+      <Button variant="lamp" onClick={() => setView({ editingText: addText() })}>
         <Type size={16} /> New words
-      </button>
+      </Button>
       <div style={{ marginTop: 14 }}>
         {texts.map((layer) => (
           <div
@@ -43,8 +46,7 @@ function AllWords() {
             className={`list-row${selectedLayers.includes(layer.id) ? ' on' : ''}`}
             onClick={() => selectLayers([layer.id])}
           >
-            <textarea
-              className="field"
+            <Textarea
               aria-label={`Words of ${layer.name}`}
               rows={Math.min(4, layer.content.text.split('\n').length)}
               value={layer.content.text}

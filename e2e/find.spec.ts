@@ -1,0 +1,63 @@
+import { expect, test } from '@playwright/test';
+import { appUrl, newPiece, storedPiece } from './support/app';
+
+test('everything is found by name and by keyboard alone: commands, layers, panels, other pieces', async ({ page }) => {
+  await newPiece(page, 'The other one');
+  await page.goto(appUrl());
+  const id = await newPiece(page, 'Found');
+  await page.keyboard.press('Control+k');
+  const search = page.getByRole('combobox', { name: 'Find anything' });
+  await expect(search).toBeFocused();
+  await search.fill('add ellipse');
+  await page.keyboard.press('Enter');
+  await expect(search).toBeHidden();
+  expect((await storedPiece(page, id)).layers.map((layer) => layer.kind)).toEqual(['ellipse']);
+
+  // The key of a command stands beside it, and the command does what the key does.
+  await page.keyboard.press('Control+k');
+  await search.fill('undo');
+  await expect(page.getByRole('option', { name: /^Undo/ })).toContainText('Ctrl');
+  await page.keyboard.press('Enter');
+  expect((await storedPiece(page, id)).layers).toEqual([]);
+
+  await page.keyboard.press('Control+k');
+  await search.fill('run through');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('region', { name: 'Run-through' })).toBeVisible();
+
+  await page.keyboard.press('Control+k');
+  await search.fill('nothing is called so');
+  await expect(page.getByText('Nothing is called that.')).toBeVisible();
+  await search.fill('the other one');
+  await expect(page.getByRole('option', { name: /The other one/ })).toHaveAttribute('aria-selected', 'true');
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Name of the piece')).toHaveValue('The other one');
+});
+
+test('pictures without words tell their name and key, and the sheet of keys lists them all', async ({ page }) => {
+  await newPiece(page, 'Keys');
+  await page.keyboard.press('t');
+  await page.getByLabel('Text on the canvas').fill('Kite Week');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Undo', exact: true }).hover();
+  await expect(page.getByRole('tooltip')).toContainText('Ctrl');
+  await page.getByRole('button', { name: 'Keys', exact: true }).click();
+  const sheet = page.getByRole('dialog', { name: 'Keys' });
+  await expect(sheet.getByText('Play or stop')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(sheet).toBeHidden();
+});
+
+test('dividers are moved by keyboard and stay where they were put', async ({ page }) => {
+  await newPiece(page, 'Room');
+  const divider = page.getByRole('separator', { name: 'Divide: timeline' });
+  const timeline = page.getByRole('region', { name: 'Timeline' });
+  const before = (await timeline.boundingBox())!.height;
+  await divider.focus();
+  for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowUp');
+  const after = (await timeline.boundingBox())!.height;
+  expect(after).toBeGreaterThan(before + 20);
+  await page.reload();
+  await expect(timeline).toBeVisible();
+  await expect.poll(async () => Math.abs((await timeline.boundingBox())!.height - after)).toBeLessThan(3);
+});

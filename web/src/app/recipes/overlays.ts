@@ -1,0 +1,42 @@
+import { defineSlotRecipe } from '@chakra-ui/react';
+import { dialogAnatomy, popoverAnatomy, tooltipAnatomy } from '@chakra-ui/react/anatomy';
+
+/** What lies over the desk. */
+const sheet = {
+  bg: 'raised',
+  color: 'text',
+  border: '1px solid {colors.line}',
+  borderRadius: '14px',
+  boxShadow: '0 18px 60px #0008',
+};
+
+export const dialog = defineSlotRecipe({
+  slots: dialogAnatomy.keys(),
+  base: {
+    backdrop: { bg: '#0a0d1199' },
+    content: { ...sheet, bg: 'surface', font: 'inherit' },
+    title: { fontSize: '16px', fontWeight: '600', lineHeight: '1.3' },
+    body: { color: 'text' },
+  },
+});
+
+export const popover = defineSlotRecipe({
+  slots: popoverAnatomy.keys(),
+  base: { content: { ...sheet, font: 'inherit' } },
+});
+
+export const tooltip = defineSlotRecipe({
+  slots: tooltipAnatomy.keys(),
+  base: {
+    content: {
+      ...sheet,
+      borderRadius: '8px',
+      boxShadow: '0 6px 20px #0006',
+      padding: '4px 9px',
+      fontSize: '12px',
+      fontWeight: '400',
+      lineHeight: '1.4',
+      pointerEvents: 'none',
+    },
+  },
+});

@@ -1,0 +1,93 @@
+import { Dialog, Input, Portal } from '@chakra-ui/react';
+import { useEffect, useMemo, useState } from 'react';
+import { useNavigate } from 'react-router';
+import type { RUNGS } from '../../store/desk-store';
+import { Keys } from '../../ui/Keys';
+import { findablePieces, findables, found } from './findable';
+import type { Findable } from './findable';
+
+interface Props {
+  readonly panels: Readonly<Record<(typeof RUNGS)[number], string>>;
+  readonly isOpen: boolean;
+  readonly onClose: () => void;
+}
+
+/** Every command by name, and every layer, marker, section and piece to go to. */
+export function FindAnything({ panels, isOpen, onClose }: Props) {
+  return (
+    <Dialog.Root open={isOpen} onOpenChange={(e) => !e.open && onClose()} lazyMount unmountOnExit placement="top">
+      <Portal>
+        <Dialog.Backdrop />
+        <Dialog.Positioner>
+          <Dialog.Content className="find" aria-label="Find anything">
+            <Search panels={panels} onClose={onClose} />
+          </Dialog.Content>
+        </Dialog.Positioner>
+      </Portal>
+    </Dialog.Root>
+  );
+}
+
+function Search({ panels, onClose }: Pick<Props, 'panels' | 'onClose'>) {
+  const navigate = useNavigate();
+  const [asked, setAsked] = useState('');
+  const [at, setAt] = useState(0);
+  const [pieces, setPieces] = useState<readonly Findable[]>([]);
+  useEffect(() => {
+    // Without the server there is still all that is on the desk.
+    findablePieces(navigate).then(setPieces, () => {});
+  }, [navigate]);
+  const all = useMemo(() => [...findables(panels), ...pieces], [panels, pieces]);
+  const shown = useMemo(() => found(all, asked), [all, asked]);
+  const chosen = Math.min(at, shown.length - 1);
+  const run = (thing: Findable | undefined) => {
+    if (!thing) return;
+    onClose();
+    thing.run();
+  };
+  return (
+    <>
+      <Input
+        autoFocus
+        role="combobox"
+        aria-label="Find anything"
+        aria-expanded="true"
+        aria-controls="found"
+        aria-activedescendant={shown[chosen] ? `found-${chosen}` : undefined}
+        placeholder="A command, a layer, a marker, a piece …"
+        value={asked}
+        onChange={(e) => {
+          setAsked(e.target.value);
+          setAt(0);
+        }}
+        onKeyDown={(e) => {
+          const by = { ArrowDown: 1, ArrowUp: -1 }[e.key];
+          if (by !== undefined) {
+            e.preventDefault();
+            setAt(Math.max(0, Math.min(shown.length - 1, chosen + by)));
+          } else if (e.key === 'Enter') run(shown[chosen]);
+        }}
+      />
+      <ul id="found" role="listbox" aria-label="Found">
+        {shown.map((thing, i) => (
+          <li
+            key={thing.id}
+            id={`found-${i}`}
+            role="option"
+            aria-selected={i === chosen}
+            ref={(element) => {
+              if (i === chosen) element?.scrollIntoView({ block: 'nearest' });
+            }}
+            onPointerMove={() => setAt(i)}
+            onClick={() => run(thing)}
+          >
+            <span>{thing.label}</span>
+            <span className="muted">{thing.kind}</span>
+            {thing.key && <Keys of={thing.key} />}
+          </li>
+        ))}
+        {shown.length === 0 && <li className="muted">Nothing is called that.</li>}
+      </ul>
+    </>
+  );
+}

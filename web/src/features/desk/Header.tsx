@@ -1,0 +1,176 @@
+import { Input } from '@chakra-ui/react';
+import { CircleHelp, Moon, Redo2, Sun, Undo2 } from 'lucide-react';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { DESTINATIONS } from '@core/piece';
+import type { DestinationId } from '@core/piece';
+import { FRAME_RATES, frameRateLabel } from '@core/time';
+import type { FrameRateLabel } from '@core/time';
+import { useTheme } from '../../app/use-theme';
+import { edit, redoEdit, setView, undoEdit, useDesk } from '../../store/desk-store';
+import type { SaveState } from '../../saving/saver';
+import { usePiece } from '../../store/selectors';
+import { Choice } from '../../ui/Choice';
+import { Button } from '../../ui/Button';
+import { FindAnything } from './FindAnything';
+import { KeySheet } from './KeySheet';
+import { PANEL_NAMES } from './panel-names';
+import { Search } from 'lucide-react';
+
+const SAVE_WORDS = {
+  saved: 'saved',
+  unsaved: 'saving …',
+  saving: 'saving …',
+  away: 'server away, edits kept here',
+  full: 'disk full, edits kept here',
+  refused: 'cannot be saved, undo the last change',
+  gone: 'deleted elsewhere',
+  conflict: 'two versions',
+} as const satisfies Record<SaveState, string>;
+
+/** States that a person should notice. */
+const NEEDS_LOOKING: ReadonlySet<SaveState> = new Set(['away', 'full', 'refused', 'gone']);
+
+export function Header() {
+  const piece = usePiece();
+  const { formatId, saveState, saveMessage, history, isFinding } = useDesk();
+  const [theme, toggleTheme] = useTheme();
+  const [showsKeys, setShowsKeys] = useState(false);
+  const missing = Object.entries(DESTINATIONS).filter(([id]) => !piece.formats.some((f) => f.id === id));
+  return (
+    <header className="desk-head">
+      <Link to="/" aria-label="All pieces">
+        <img src="/mark.svg" alt="" width="26" height="26" style={{ display: 'block' }} />
+      </Link>
+      <Input
+        aria-label="Name of the piece"
+        key={piece.name}
+        defaultValue={piece.name}
+        style={{ background: 'none', fontWeight: 600, fontSize: 15, width: 190 }}
+        onKeyDown={(e) => {
+          e.stopPropagation();
+          if (e.key === 'Enter') e.currentTarget.blur();
+        }}
+        onBlur={(e) => {
+          const name = e.target.value.trim();
+          if (name && name !== piece.name) edit([{ type: 'piece.rename', name }]);
+        }}
+      />
+      <span
+        className={NEEDS_LOOKING.has(saveState) ? 'ember' : 'muted'}
+        title={saveMessage ?? undefined}
+        role="status"
+        aria-label="Saving"
+      >
+        {SAVE_WORDS[saveState]}
+      </span>
+      <nav aria-label="Formats" style={{ display: 'flex', gap: 4, margin: '0 auto' }}>
+        {piece.formats.map((f) => {
+          const k = 15 / Math.max(f.width, f.height);
+          return (
+            <Button
+              key={f.id}
+              variant="quiet"
+              aria-pressed={f.id === formatId}
+              onClick={() => setView({ formatId: f.id })}
+              style={
+                f.id === formatId
+                  ? { background: 'var(--raised)', color: 'var(--text)', borderRadius: 999, padding: '5px 13px' }
+                  : { padding: '5px 13px' }
+              }
+              title={`${f.width} × ${f.height}${f.id === piece.leadFormatId ? ', leads the others' : ''}`}
+            >
+              <span
+                style={{
+                  width: f.width * k,
+                  height: f.height * k,
+                  border: '1.5px solid currentColor',
+                  borderRadius: 3,
+                }}
+              />{' '}
+              {f.name}
+            </Button>
+          );
+        })}
+        {missing.length > 0 && (
+          <Choice
+            variant="quiet"
+            style={{ width: 44 }}
+            aria-label="Add a format"
+            value=""
+            onChange={(e) => {
+              const id = e.target.value as DestinationId;
+              edit([
+                {
+                  type: 'format.add',
+                  format: {
+                    id,
+                    name: id[0]!.toUpperCase() + id.slice(1),
+                    width: DESTINATIONS[id].width,
+                    height: DESTINATIONS[id].height,
+                  },
+                },
+              ]);
+              setView({ formatId: id });
+            }}
+          >
+            <option value="" disabled>
+              +
+            </option>
+            {missing.map(([id, d]) => (
+              <option key={id} value={id}>
+                {d.label}
+              </option>
+            ))}
+          </Choice>
+        )}
+      </nav>
+      <Choice
+        className="quiet mono"
+        aria-label="Frame rate"
+        value={frameRateLabel(piece.frameRate)}
+        onChange={(e) =>
+          edit([{ type: 'piece.setFrameRate', frameRate: FRAME_RATES[e.target.value as FrameRateLabel] }])
+        }
+      >
+        {Object.keys(FRAME_RATES).map((label) => (
+          <option key={label} value={label}>
+            {label} fps
+          </option>
+        ))}
+      </Choice>
+      <span style={{ display: 'flex' }}>
+        <Button
+          variant="quiet"
+          aria-label="Undo"
+          disabled={history.done.length === 0}
+          title={history.done[history.done.length - 1]?.label}
+          onClick={undoEdit}
+        >
+          <Undo2 size={17} />
+        </Button>
+        <Button variant="quiet" aria-label="Redo" disabled={history.undone.length === 0} onClick={redoEdit}>
+          <Redo2 size={17} />
+        </Button>
+        <Button
+          variant="quiet"
+          aria-label={theme === 'dark' ? 'Use the light variant' : 'Use the dark variant'}
+          onClick={toggleTheme}
+        >
+          {theme === 'dark' ? <Sun size={16} /> : <Moon size={16} />}
+        </Button>
+        <Button variant="quiet" aria-label="Find anything" onClick={() => setView({ isFinding: true })}>
+          <Search size={16} />
+        </Button>
+        <Button variant="quiet" aria-label="Keys" aria-expanded={showsKeys} onClick={() => setShowsKeys(!showsKeys)}>
+          <CircleHelp size={16} />
+        </Button>
+      </span>
+      <Button variant="lamp" onClick={() => setView({ rung: 'send' })}>
+        Send
+      </Button>
+      <KeySheet isOpen={showsKeys} onClose={() => setShowsKeys(false)} />
+      <FindAnything panels={PANEL_NAMES} isOpen={isFinding} onClose={() => setView({ isFinding: false })} />
+    </header>
+  );
+}

@@ -1,0 +1,40 @@
+import { CloseButton, Dialog, Portal } from '@chakra-ui/react';
+import { Keys } from '../../ui/Keys';
+import { KEY_COMMANDS } from './keys';
+
+/** Every key and what it does, from the table that the keyboard goes by. */
+export function KeySheet({ isOpen, onClose }: { isOpen: boolean; onClose: () => void }) {
+  return (
+    <Dialog.Root
+      open={isOpen}
+      onOpenChange={(e) => !e.open && onClose()}
+      lazyMount
+      unmountOnExit
+      scrollBehavior="inside"
+    >
+      <Portal>
+        <Dialog.Backdrop />
+        <Dialog.Positioner>
+          <Dialog.Content className="key-sheet" aria-label="Keys">
+            <Dialog.Header>
+              <Dialog.Title>Keys</Dialog.Title>
+            </Dialog.Header>
+            <Dialog.Body>
+              <dl>
+                {KEY_COMMANDS.map(({ keys, label }) => (
+                  <div key={label}>
+                    <dt>{label}</dt>
+                    <dd>{keys[0] && <Keys of={keys[0]} />}</dd>
+                  </div>
+                ))}
+              </dl>
+            </Dialog.Body>
+            <Dialog.CloseTrigger asChild>
+              <CloseButton aria-label="Close the keys" />
+            </Dialog.CloseTrigger>
+          </Dialog.Content>
+        </Dialog.Positioner>
+      </Portal>
+    </Dialog.Root>
+  );
+}

@@ -1,0 +1,109 @@
+import Fuse from 'fuse.js';
+import type { NavigateFunction } from 'react-router';
+import { songToPieceAll } from '@core/piece';
+import { playhead } from '../../platform/clock';
+import { api, call } from '../../platform/api';
+import { RUNGS, openDocument, selectLayers, setView, useDesk } from '../../store/desk-store';
+import { addEntries } from '../layers/layer-kinds';
+import { KEY_COMMANDS } from './keys';
+
+/** Something that can be found by its name: a command, or a place to go to. */
+export interface Findable {
+  readonly id: string;
+  readonly label: string;
+  /** What kind of thing it is, for people. */
+  readonly kind: 'command' | 'add' | 'panel' | 'layer' | 'marker' | 'section' | 'piece';
+  readonly key?: string;
+  readonly run: () => void;
+}
+
+/** Commands that only make sense as a key that is held or struck in time. */
+const BY_HAND_ONLY = /^Tap the beat/;
+
+const commands = (): Findable[] =>
+  KEY_COMMANDS.filter(({ label }) => !BY_HAND_ONLY.test(label)).map(({ keys, label, run }) => ({
+    id: `command ${label}`,
+    label,
+    kind: 'command',
+    ...(keys[0] ? { key: keys[0] } : {}),
+    run: () => run(new KeyboardEvent('keydown')),
+  }));
+
+const additions = (): Findable[] =>
+  addEntries().map(({ id, label, run }) => ({
+    id: `add ${id}`,
+    label: `Add ${label.toLowerCase()}`,
+    kind: 'add',
+    run,
+  }));
+
+const panels = (labels: Readonly<Record<(typeof RUNGS)[number], string>>): Findable[] =>
+  RUNGS.map((rung) => ({ id: `panel ${rung}`, label: labels[rung], kind: 'panel', run: () => setView({ rung }) }));
+
+/** Layers, markers and sections of the open piece; going to one shows it. */
+function places(): Findable[] {
+  const open = openDocument();
+  if (!open) return [];
+  const { piece, times } = open;
+  const { analysis } = useDesk.getState();
+  const { music } = piece;
+  return [
+    ...piece.layers.map((layer): Findable => ({
+      id: `layer ${layer.id}`,
+      label: layer.name,
+      kind: 'layer',
+      run: () => {
+        selectLayers([layer.id]);
+        const [start, end] = [times.timeOf(layer.start), times.timeOf(layer.end)];
+        // A layer that is not on screen looks as if nothing were chosen.
+        if (playhead.seconds < start || playhead.seconds >= end) playhead.set(Math.max(0, (start + end) / 2));
+      },
+    })),
+    ...piece.markers.map((marker): Findable => ({
+      id: `marker ${marker.id}`,
+      label: marker.name,
+      kind: 'marker',
+      run: () => playhead.set(times.timeOf(marker.at)),
+    })),
+    ...(analysis && music ? analysis.sections : []).flatMap((section, i) => {
+      const [at] = music ? songToPieceAll(music, section.start) : [];
+      if (at === undefined || at < 0 || at >= times.end) return [];
+      return [{ id: `section ${i}`, label: section.label, kind: 'section' as const, run: () => playhead.set(at) }];
+    }),
+  ];
+}
+
+/** What is on the desk to be found. @param labels - names of the panels. */
+export const findables = (labels: Readonly<Record<(typeof RUNGS)[number], string>>): Findable[] => [
+  ...commands(),
+  ...additions(),
+  ...panels(labels),
+  ...places(),
+];
+
+const MOST_PIECES = 50;
+
+/** Other pieces, the last changed first. Rejects if the server does not answer. */
+export async function findablePieces(navigate: NavigateFunction): Promise<Findable[]> {
+  const { pieces } = await call(api.pieces.$get({ query: { limit: String(MOST_PIECES) } }));
+  return pieces.map(({ id, name }) => ({
+    id: `piece ${id}`,
+    label: name,
+    kind: 'piece',
+    run: () => void navigate(`/piece/${id}`),
+  }));
+}
+
+const MOST_FOUND = 40;
+
+/** The nearest first; everything in its own order while nothing is asked for. */
+export function found(all: readonly Findable[], asked: string): Findable[] {
+  const words = asked.trim();
+  if (words === '') return all.slice(0, MOST_FOUND);
+  const search = new Fuse(all, {
+    keys: ['label', { name: 'kind', weight: 0.3 }],
+    threshold: 0.38,
+    ignoreLocation: true,
+  });
+  return search.search(words, { limit: MOST_FOUND }).map(({ item }) => item);
+}
