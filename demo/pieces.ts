@@ -72,7 +72,7 @@ export function openingTitle(media: MediaRef): Piece {
   };
   const tallKite = {
     tall: { move: [-150, -330] as [number, number], scale: 1.5, hidden: false },
-    square: { move: [-60, -150] as [number, number], scale: 1.15, hidden: false },
+    square: { move: [10, -150] as [number, number], scale: 1.15, hidden: false },
   };
   const kitePart = (name: string, d: string, fill: string): Layer =>
     make({
@@ -129,7 +129,7 @@ export function openingTitle(media: MediaRef): Piece {
       },
       overrides: {
         tall: { move: tall, scale: tallScale, hidden: false },
-        square: { move: [tall[0] * 0.4, tall[1] * 0.3], scale: 1.25, hidden: false },
+        square: { move: [86, tall[1] * 0.3], scale: 1.2, hidden: false },
       },
     });
   const layers: Layer[] = [
@@ -255,7 +255,7 @@ export function openingTitle(media: MediaRef): Piece {
       },
       overrides: {
         tall: { move: [90, 272], scale: 1.25, hidden: false },
-        square: { move: [62, 110], scale: 1.25, hidden: false },
+        square: { move: [84, 88], scale: 1.2, hidden: false },
       },
     }),
     make({

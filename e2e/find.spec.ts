@@ -5,32 +5,35 @@ test('everything is found by name and by keyboard alone: commands, layers, panel
   await newPiece(page, 'The other one');
   await page.goto(appUrl());
   const id = await newPiece(page, 'Found');
-  await page.keyboard.press('Control+k');
   const search = page.getByRole('combobox', { name: 'Find anything' });
-  await expect(search).toBeFocused();
-  await search.fill('add ellipse');
-  await page.keyboard.press('Enter');
-  await expect(search).toBeHidden();
+  const ask = async (words: string) => {
+    await page.keyboard.press('Control+k');
+    await expect(search).toBeFocused();
+    await search.fill(words);
+  };
+  const choose = async () => {
+    await page.keyboard.press('Enter');
+    await expect(search).toBeHidden();
+  };
+  await ask('add ellipse');
+  await choose();
   expect((await storedPiece(page, id)).layers.map((layer) => layer.kind)).toEqual(['ellipse']);
 
   // The key of a command stands beside it, and the command does what the key does.
-  await page.keyboard.press('Control+k');
-  await search.fill('undo');
+  await ask('undo');
   await expect(page.getByRole('option', { name: /^Undo/ })).toContainText('Ctrl');
-  await page.keyboard.press('Enter');
+  await choose();
   expect((await storedPiece(page, id)).layers).toEqual([]);
 
-  await page.keyboard.press('Control+k');
-  await search.fill('run through');
-  await page.keyboard.press('Enter');
+  await ask('run through');
+  await choose();
   await expect(page.getByRole('region', { name: 'Run-through' })).toBeVisible();
 
-  await page.keyboard.press('Control+k');
-  await search.fill('nothing is called so');
+  await ask('nothing is called so');
   await expect(page.getByText('Nothing is called that.')).toBeVisible();
   await search.fill('the other one');
   await expect(page.getByRole('option', { name: /The other one/ })).toHaveAttribute('aria-selected', 'true');
-  await page.keyboard.press('Enter');
+  await choose();
   await expect(page.getByLabel('Name of the piece')).toHaveValue('The other one');
 });
 

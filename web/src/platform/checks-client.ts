@@ -63,11 +63,12 @@ export function lookAtContrast(
   return new Promise((resolve, fail) => {
     const done: Waiting['done'] = (message) => message.type === 'contrast' && resolve(message.findings);
     waiting.set(id, { done, fail, onProgress });
-    signal.addEventListener('abort', () => {
+    const callOff = (): void => {
+      if (!waiting.delete(id)) return;
       send({ type: 'stop', id });
-      waiting.delete(id);
       fail(new DOMException('called off', 'AbortError'));
-    });
+    };
+    signal.addEventListener('abort', callOff, { once: true });
     send({ type: 'contrast', id, piece, analysis, formatId });
   });
 }

@@ -21,7 +21,10 @@ import {
 import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
 
-const CURVE_WORDS = { even: 'even', power: 'even loudness', soft: 'soft' } as const satisfies Record<FadeCurve, string>;
+const CURVE_WORDS = { even: 'linear', power: 'even loudness', soft: 'soft' } as const satisfies Record<
+  FadeCurve,
+  string
+>;
 
 /** Cutting the song so that it says what the piece needs, in the time the piece has. */
 export function SongTab() {
@@ -37,6 +40,7 @@ export function SongTab() {
   const curve = (label: string, value: FadeCurve, key: 'fadeInCurve' | 'fadeOutCurve') => (
     <Choice
       variant="quiet"
+      className="fade-curve"
       aria-label={label}
       value={value}
       onChange={(e) => set({ [key]: e.target.value as FadeCurve }, key)}

@@ -1,4 +1,5 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
+import type { SongAnalysis } from '@core/audio';
 import type { CheckId } from '@core/checks';
 import type { Piece, TextLayer } from '@core/piece';
 import { freeMoment } from '@core/time';
@@ -13,22 +14,37 @@ import { Button } from '../../ui/Button';
 
 const nameOf = (piece: Piece, id: string) => piece.layers.find((l) => l.id === id)?.name ?? 'a layer';
 
-/** What the worker finds in the piece as it stands; null until it has looked once. The newest piece waits its turn. */
+interface Wanted {
+  readonly piece: Piece;
+  readonly analysis: SongAnalysis | null;
+}
+
+/**
+ * What the worker finds in the piece as it is; null until it has looked once. While it looks, only the newest of what
+ * comes meanwhile waits: a drag does not queue.
+ */
 export function useFindings(): readonly CheckedFinding[] | null {
   const piece = usePiece();
   const analysis = useAnalysis();
   const [findings, setFindings] = useState<readonly CheckedFinding[] | null>(null);
+  const wanted = useRef<Wanted | null>(null);
+  const isLooking = useRef(false);
   useEffect(() => {
-    let isCurrent = true;
-    runChecks(piece, analysis).then(
-      (found) => isCurrent && setFindings(found),
-      (error: unknown) =>
-        isCurrent &&
-        setView({ notice: `The piece could not be looked through: ${error instanceof Error ? error.message : ''}` }),
-    );
-    return () => {
-      isCurrent = false;
+    const look = async (): Promise<void> => {
+      isLooking.current = true;
+      for (let next = wanted.current; next; next = wanted.current) {
+        wanted.current = null;
+        try {
+          setFindings(await runChecks(next.piece, next.analysis));
+        } catch (error) {
+          const why = error instanceof Error ? error.message : String(error);
+          setView({ notice: `The piece could not be looked through: ${why}` });
+        }
+      }
+      isLooking.current = false;
     };
+    wanted.current = { piece, analysis };
+    if (!isLooking.current) void look();
   }, [piece, analysis]);
   return findings;
 }

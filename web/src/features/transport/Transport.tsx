@@ -105,6 +105,7 @@ export function Transport() {
         </Button>
         <Choice
           variant="quiet"
+          className="snap-step"
           aria-label="Snapping step"
           value={String(division)}
           onChange={(e) =>
@@ -151,7 +152,7 @@ export function Transport() {
             </span>
           )}
         </Button>
-        <span className="mono" style={{ whiteSpace: 'nowrap', paddingLeft: 6 }}>
+        <span className="tempo mono">
           <span style={{ color: 'var(--tide)' }}>
             <span ref={tempo} /> BPM
           </span>{' '}
