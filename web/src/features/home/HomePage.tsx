@@ -3,7 +3,7 @@ import { keepPreviousData, useInfiniteQuery, useQueryClient } from '@tanstack/re
 import { Copy, FolderOpen, Moon, Pencil, Plus, Search, Sun, Trash2 } from 'lucide-react';
 import { Suspense, lazy, useDeferredValue, useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { frameRateLabel } from '@core/time/frame-rate';
+import { frameRateLabel } from '@core/time';
 import { useTheme } from '../../app/use-theme';
 import { ApiError, api, call, upload } from '../../platform/api';
 import { onNews } from '../../platform/news';
