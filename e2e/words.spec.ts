@@ -219,7 +219,7 @@ test('words are dressed, fill a place in the frame, and blur as they move', asyn
   await dress.getByLabel('Band behind').selectOption('word');
   await dress.getByRole('button', { name: 'Glow' }).click();
   await dress.getByLabel('Case').selectOption('small');
-  await dress.getByLabel('Fills a place in the frame').check({ force: true });
+  await dress.getByLabel('Fills a place in the frame').check();
   const layer = (await storedPiece(page, id)).layers[0]!;
   expect(layer.content).toMatchObject({
     letterCase: 'small',
@@ -269,7 +269,7 @@ test('words that are too short, too faint or cut off are found, and helped in on
   await expect(check.getByText(/is shown for 4\.0 s and takes [\d.]+ s to read/)).toBeVisible();
   await check.getByRole('button', { name: /^Show longer/ }).click();
   await expect(check.getByText(/to read/)).toBeHidden();
-  await page.getByLabel('Fills a place in the frame').check({ force: true });
+  await page.getByLabel('Fills a place in the frame').check();
   await expect(check.getByText(/is cut off/)).toBeHidden();
 
   await check.getByRole('button', { name: 'Look at the contrast' }).click();

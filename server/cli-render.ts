@@ -54,7 +54,8 @@ async function withPiece<T>(
   try {
     const { piece, media, analyses } = await unpackPiece(file, dir);
     const files: Record<string, string> = {};
-    for (const ref of piece.media) files[ref.hash] = await makeVariant(media.get(ref.hash) ?? '', ref);
+    const isRead = (ref: MediaRef) => ref.kind !== 'audio' || ref.id === piece.music?.mediaId;
+    for (const ref of piece.media.filter(isRead)) files[ref.hash] = await makeVariant(media.get(ref.hash) ?? '', ref);
     const song = piece.media.find((m) => m.id === piece.music?.mediaId);
     const songFile = song ? (files[song.hash] ?? null) : null;
     let analysis = song ? (analyses.get(song.hash) ?? null) : null;

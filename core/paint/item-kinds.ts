@@ -16,6 +16,9 @@ export interface Source {
   readonly frame: number | null;
 }
 
+/** The same for the same picture or frame. */
+export const sourceKey = ({ hash, frame }: Source): string => `${hash}/${frame ?? ''}`;
+
 /** All that the painter knows of a kind of item. */
 export interface ItemKindRow<I extends DisplayItem> {
   /** Extent in pixels of the format, without the item's own blur; null if it is unknown. */

@@ -1,5 +1,5 @@
 import type { DisplayItem, DisplayList } from '../scene';
-import { rowOf } from './item-kinds';
+import { rowOf, sourceKey } from './item-kinds';
 import type { Source } from './item-kinds';
 
 /** Whatever a frame shows from outside, each once: the host fetches it, then paints. */
@@ -7,7 +7,7 @@ export function needsOf(list: DisplayList): Source[] {
   const found = new Map<string, Source>();
   const visit = (item: DisplayItem): void => {
     const row = rowOf(item);
-    for (const source of row.needs(item)) found.set(`${source.hash}/${source.frame ?? ''}`, source);
+    for (const source of row.needs(item)) found.set(sourceKey(source), source);
     for (const part of row.parts(item)) visit(part);
   };
   for (const item of list.items) visit(item);

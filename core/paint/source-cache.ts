@@ -1,3 +1,4 @@
+import { sourceKey } from './item-kinds';
 import type { Source } from './item-kinds';
 
 /** Pixels of a picture or of a frame of footage, as a host keeps them. */
@@ -23,8 +24,6 @@ export interface SourceCache {
 
 /** 200 megapixels: 800 MB, three pictures of the largest size there is and some more. */
 export const MOST_CACHED_PIXELS = 200_000_000;
-
-const keyOf = ({ hash, frame }: Source): string => `${hash}/${frame ?? ''}`;
 
 /** @param mostPixels - how much is kept beyond what is needed at the moment. */
 export function createSourceCache(
@@ -60,20 +59,20 @@ export function createSourceCache(
       .finally(() => loading.delete(key));
 
   return {
-    get: (source) => touch(keyOf(source)),
-    has: (sources) => sources.every((source) => loaded.has(keyOf(source))),
+    get: (source) => touch(sourceKey(source)),
+    has: (sources) => sources.every((source) => loaded.has(sourceKey(source))),
     async fetch(sources) {
-      const wanted = sources.filter((source) => touch(keyOf(source)) === null);
+      const wanted = sources.filter((source) => touch(sourceKey(source)) === null);
       if (wanted.length === 0) return false;
       const outcomes = await Promise.allSettled(
         wanted.map((source) => {
-          const key = keyOf(source);
+          const key = sourceKey(source);
           const underway = loading.get(key) ?? start(source, key);
           loading.set(key, underway);
           return underway;
         }),
       );
-      shrink(new Set(sources.map(keyOf)));
+      shrink(new Set(sources.map(sourceKey)));
       const failed = outcomes.find((outcome) => outcome.status === 'rejected');
       if (failed) throw failed.reason;
       return true;

@@ -1,7 +1,7 @@
 import { wantedRatio, worstContrast } from '@core/checks';
 import { createPainter, needsOf } from '@core/paint';
 import type { Painter } from '@core/paint';
-import { NO_DRESS, ancestorsOf, byId, constantTrack, formatOf, resolveTimes } from '@core/piece';
+import { NO_DRESS, ancestorsOf, byId, constantTrack, formatOf, resolveTimes, shownLayers } from '@core/piece';
 import type { Layer, Piece, TextLayer } from '@core/piece';
 import type { SongAnalysis } from '@core/audio';
 import { prepareScene, sceneAt } from '@core/scene';
@@ -101,8 +101,8 @@ export async function scanContrast(
     return c.context.getImageData(0, 0, width, height).data;
   };
   const scene = prepareScene(piece, times, format.id);
-  const texts = piece.layers.filter(
-    (l): l is TextLayer => l.kind === 'text' && !l.hidden && l.content.text.trim() !== '',
+  const texts = shownLayers(piece.layers).filter(
+    (l): l is TextLayer => l.kind === 'text' && l.content.text.trim() !== '',
   );
   const findings: ContrastFinding[] = [];
   for (const [i, layer] of texts.entries()) {

@@ -1,4 +1,4 @@
-import { createPainter, needsOf } from '@core/paint';
+import { createPainter, needsOf, sourceKey } from '@core/paint';
 import type { DrawContext } from '@core/paint';
 import type { SongAnalysis } from '@core/audio';
 import { loadTexts, patched, resolveTimes } from '@core/piece';
@@ -59,11 +59,20 @@ function paint(): void {
   }
 }
 
+/** What could not be had: asked for again after the next edit, not with every frame. */
+const missing = new Set<string>();
+
 /** What the frame shows and is not there is painted when it has come. */
 function fetchNeeds(list: DisplayList): void {
-  const needs = needsOf(list);
+  const needs = needsOf(list).filter((source) => !missing.has(sourceKey(source)));
   if (host.sources.has(needs)) return;
-  host.sources.fetch(needs).then(repaint, fail);
+  host.sources
+    .fetch(needs)
+    .catch((error: unknown) => {
+      for (const source of needs) if (!host.sources.has([source])) missing.add(sourceKey(source));
+      fail(error);
+    })
+    .finally(repaint);
 }
 
 /** Something has arrived that frames were painted without. */
@@ -113,6 +122,7 @@ async function prepare(): Promise<void> {
   }
   scene = prepareScene(now, resolveTimes(now, analysis), formatId);
   schedule();
+  missing.clear();
   fetchAhead(now);
   const before = fonts.generation;
   try {

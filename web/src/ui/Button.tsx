@@ -18,13 +18,17 @@ const TIP_AFTER_MS = 500;
 
 /** A button in our own looks (theme.ts). One that shows only a picture tells its name, and its key, when pointed at. */
 export function Button({ variant = 'soft', hasTip = true, ...props }: ButtonProps) {
-  const button = <ChakraButton variant={variant as never} {...props} />; // variants of our own recipe
   const { 'aria-label': label, children, unstyled, title } = props;
-  if (!hasTip || label === undefined || typeof children === 'string' || unstyled || variant === 'bare') return button;
+  const isTold = hasTip && label !== undefined && typeof children !== 'string' && !unstyled && variant !== 'bare';
+  const look = variant as never; // variants of our own recipe
+  if (!isTold) return <ChakraButton variant={look} {...props} />;
   const key = keyHint(label);
   return (
     <Tooltip.Root openDelay={TIP_AFTER_MS} closeDelay={0} lazyMount unmountOnExit positioning={{ placement: 'bottom' }}>
-      <Tooltip.Trigger asChild>{button}</Tooltip.Trigger>
+      <Tooltip.Trigger asChild>
+        {/* Told once: the browser's own tip would stand beside it. */}
+        <ChakraButton variant={look} {...props} title={undefined} />
+      </Tooltip.Trigger>
       <Portal>
         <Tooltip.Positioner>
           <Tooltip.Content>

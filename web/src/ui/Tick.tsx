@@ -1,5 +1,17 @@
 import { Checkbox } from '@chakra-ui/react';
-import type { ReactNode } from 'react';
+import type { CSSProperties, ReactNode } from 'react';
+
+/** The box is seen, the input over it is pressed: whoever aims at either has the same thing. */
+const OVER_ALL: CSSProperties = {
+  clip: 'auto',
+  inset: 0,
+  width: '100%',
+  height: '100%',
+  margin: 0,
+  opacity: 0,
+  zIndex: 1,
+  cursor: 'pointer',
+};
 
 /** Yes or no, beside its words. */
 export function Tick({
@@ -24,7 +36,7 @@ export function Tick({
       variant={'field' as never}
       onCheckedChange={(e) => onChange(e.checked === true)}
     >
-      <Checkbox.HiddenInput {...(label ? { 'aria-label': label } : {})} />
+      <Checkbox.HiddenInput style={OVER_ALL} {...(label ? { 'aria-label': label } : {})} />
       <Checkbox.Control />
       {children && <Checkbox.Label>{children}</Checkbox.Label>}
     </Checkbox.Root>

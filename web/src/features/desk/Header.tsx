@@ -126,7 +126,8 @@ export function Header() {
         )}
       </nav>
       <Choice
-        className="quiet mono"
+        variant="quiet"
+        className="mono"
         aria-label="Frame rate"
         value={frameRateLabel(piece.frameRate)}
         onChange={(e) =>

@@ -186,7 +186,6 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
             onChange={(value, g) => set({ duration: { ...use.duration, value } }, g)}
           />
           <Choice
-            className="soft"
             aria-label="Counted in"
             style={{ padding: '3px 4px' }}
             value={use.duration.unit}
@@ -215,7 +214,6 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
       {layer.kind === 'text' && definition?.does !== 'counts' && (
         <Row name="Moves">
           <Choice
-            className="soft"
             aria-label="Moves"
             style={{ padding: '3px 4px' }}
             value={use.unit}
@@ -233,7 +231,6 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
         <>
           <Row name="Order">
             <Choice
-              className="soft"
               aria-label="Order of the stagger"
               style={{ padding: '3px 4px', maxWidth: 124 }}
               value={stagger.order}
@@ -274,7 +271,6 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
           )}
           <Row name="On the beats">
             <Choice
-              className="soft"
               aria-label="Stagger on the beats"
               style={{ padding: '3px 4px', maxWidth: 124 }}
               value={stagger.rhythm ? String(stagger.rhythm.step) : ''}
@@ -299,8 +295,7 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
           {stagger.rhythm && (
             <Row name="Rhythm">
               <Input
-                unstyled
-                className="field mono"
+                className="mono"
                 aria-label="Rhythm of the stagger"
                 value={stagger.rhythm.pattern}
                 spellCheck={false}
@@ -322,7 +317,6 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
         {pinned ? (
           <>
             <Choice
-              className="soft"
               aria-label="What lands"
               style={{ padding: '3px 4px' }}
               value={use.landing}

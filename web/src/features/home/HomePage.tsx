@@ -145,14 +145,13 @@ export function HomePage() {
       <header style={{ display: 'flex', alignItems: 'center', gap: 14, marginBottom: 30 }}>
         <img src="/mark.svg" alt="" width="34" height="34" />
         <h1 style={{ fontSize: 22, fontWeight: 600, margin: 0, flex: 1 }}>Pieces</h1>
-        <label className="field" style={{ display: 'flex', alignItems: 'center', gap: 7, width: 220 }}>
+        <label className="search">
           <Search size={15} aria-hidden="true" />
           <Input
             aria-label="Search pieces"
             placeholder="Search"
             value={search}
             onChange={(e) => setSearch(e.target.value)}
-            style={{ background: 'none', border: 0, outline: 'none', width: '100%' }}
           />
         </label>
         <Choice aria-label="Sort by" value={order} onChange={(e) => setOrder(e.target.value as Order)}>

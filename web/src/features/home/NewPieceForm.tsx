@@ -144,7 +144,7 @@ export function NewPieceForm({ onMade, onCancel }: { onMade: (id: string) => voi
       )}
       <label style={{ display: 'flex', gap: 10, alignItems: 'center' }}>
         <span className="muted">Frames a second</span>
-        <Choice className="field mono" value={rate} onChange={(e) => setRate(e.target.value as FrameRateLabel)}>
+        <Choice className="mono" value={rate} onChange={(e) => setRate(e.target.value as FrameRateLabel)}>
           {Object.keys(FRAME_RATES).map((label) => (
             <option key={label}>{label}</option>
           ))}

@@ -24,12 +24,7 @@ export function MarkersTab() {
         <Button variant="soft" onClick={addMarkerHere}>
           Set one here <span className="mono muted">M</span>
         </Button>
-        <Choice
-          className="soft"
-          aria-label="Mark every"
-          value=""
-          onChange={(e) => markEvery(e.target.value as MarkEvery)}
-        >
+        <Choice aria-label="Mark every" value="" onChange={(e) => markEvery(e.target.value as MarkEvery)}>
           <option value="" disabled>
             Mark …
           </option>
@@ -75,8 +70,8 @@ export function MarkersTab() {
               }}
             />
             <Button
-              variant="bare"
-              className="quiet mono"
+              variant="quiet"
+              className="mono"
               style={{ padding: '2px 3px' }}
               aria-label={`Go to ${marker.name}`}
               onClick={() => playhead.set(seconds)}

@@ -134,8 +134,8 @@ export function SongTab() {
             style={{ display: 'flex', alignItems: 'center', gap: 4 }}
           >
             <Button
-              variant="bare"
-              className="quiet mono"
+              variant="quiet"
+              className="mono"
               style={{ flex: 1, justifyContent: 'flex-start', padding: '2px 4px' }}
               onClick={() => playhead.set(Math.max(0, part.at))}
             >

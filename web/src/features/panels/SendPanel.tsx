@@ -169,14 +169,15 @@ export function SendPanel() {
                 </Button>
               )}
               {job.state === 'succeeded' && (
-                <a
-                  className="soft"
-                  href={`/api/jobs/${job.id}/file`}
-                  download
-                  aria-label={`Download the ${EXPORT_KINDS[job.exportKind].label}`}
-                >
-                  <Download size={15} /> Download
-                </a>
+                <Button asChild variant="soft">
+                  <a
+                    href={`/api/jobs/${job.id}/file`}
+                    download
+                    aria-label={`Download the ${EXPORT_KINDS[job.exportKind].label}`}
+                  >
+                    <Download size={15} /> Download
+                  </a>
+                </Button>
               )}
             </div>
             {isActive(job.state) && (
@@ -207,9 +208,11 @@ export function SendPanel() {
         ))}
       </div>
       <hr className="rule" />
-      <a className="quiet" href={`/api/pieces/${piece.id}/file`} download>
-        <Download size={15} /> Keep the piece as a file
-      </a>
+      <Button asChild variant="quiet">
+        <a href={`/api/pieces/${piece.id}/file`} download>
+          <Download size={15} /> Keep the piece as a file
+        </a>
+      </Button>
       <Button variant="quiet" aria-expanded={showsRevisions} onClick={() => setShowsRevisions(!showsRevisions)}>
         <RotateCcw size={15} /> Earlier revisions
       </Button>

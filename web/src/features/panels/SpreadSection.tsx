@@ -35,12 +35,7 @@ export function SpreadSection() {
           : `Spread ${count} ${keys > 0 ? (keys === 1 ? 'keyframe' : 'keyframes') : count === 1 ? 'layer' : 'layers'} from the playhead on:`}
       </p>
       <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>
-        <Choice
-          className="soft"
-          aria-label="Spread on"
-          value={plan.kind}
-          onChange={(e) => set({ kind: e.target.value as SpreadKind })}
-        >
+        <Choice aria-label="Spread on" value={plan.kind} onChange={(e) => set({ kind: e.target.value as SpreadKind })}>
           {Object.entries(SPREAD_KINDS).map(([id, k]) => (
             <option key={id} value={id}>
               {k.label}
@@ -49,7 +44,6 @@ export function SpreadSection() {
         </Choice>
         {plan.kind === 'hit' && (
           <Choice
-            className="soft"
             aria-label="Kind of hit"
             value={plan.hitClass}
             onChange={(e) => set({ hitClass: e.target.value as HitClass })}
@@ -61,12 +55,7 @@ export function SpreadSection() {
             ))}
           </Choice>
         )}
-        <Choice
-          className="soft"
-          aria-label="Order"
-          value={order}
-          onChange={(e) => setOrder(e.target.value as SpreadOrder)}
-        >
+        <Choice aria-label="Order" value={order} onChange={(e) => setOrder(e.target.value as SpreadOrder)}>
           {Object.entries(SPREAD_ORDERS).map(([id, label]) => (
             <option key={id} value={id}>
               {label}
@@ -77,8 +66,7 @@ export function SpreadSection() {
       {plan.kind === 'pattern' && (
         <div style={{ display: 'flex', gap: 5, marginTop: 6 }}>
           <Input
-            unstyled
-            className="field mono"
+            className="mono"
             aria-label="Rhythm"
             value={plan.pattern}
             spellCheck={false}
@@ -87,7 +75,6 @@ export function SpreadSection() {
             onChange={(e) => set({ pattern: e.target.value })}
           />
           <Choice
-            className="soft"
             aria-label="A character is"
             value={String(plan.step)}
             onChange={(e) => set({ step: Number(e.target.value) })}

@@ -116,7 +116,6 @@ export function CaptionSheet() {
               onChange={(colour, g) => setCaptionStyle({ colour }, g)}
             />
             <Choice
-              className="soft"
               aria-label="Place of the captions"
               value={style.place}
               onChange={(e) => setCaptionStyle({ place: e.target.value as keyof typeof PLACES })}
@@ -154,8 +153,8 @@ export function CaptionSheet() {
                 >
                   <div style={{ display: 'flex', gap: 4, alignItems: 'center' }}>
                     <Button
-                      variant="bare"
-                      className="quiet mono"
+                      variant="quiet"
+                      className="mono"
                       style={{ padding: 0 }}
                       aria-label={`Go to caption ${i + 1}`}
                       onClick={() => {

@@ -57,8 +57,7 @@ export function CreditSheet() {
         One line each: what someone did, a tab, a dash or a colon, and the name. A line by itself is a heading.
       </p>
       <Textarea
-        unstyled
-        className="field mono"
+        className="mono"
         aria-label="Credits"
         rows={9}
         value={text}

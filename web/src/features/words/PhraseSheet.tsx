@@ -54,7 +54,6 @@ export function PhraseSheet() {
     <>
       <div style={{ display: 'flex', gap: 4, marginBottom: 4 }}>
         <Choice
-          className="soft"
           aria-label="Staging"
           title={STAGING_LABELS[sheet.staging].feel}
           style={{ flex: 1, minWidth: 0 }}
@@ -68,7 +67,6 @@ export function PhraseSheet() {
           ))}
         </Choice>
         <Choice
-          className="soft"
           aria-label="Phrases come"
           title={MANNERS[sheet.manner].hint}
           value={sheet.manner}
@@ -86,7 +84,6 @@ export function PhraseSheet() {
       </p>
       <div style={{ display: 'flex', gap: 6, alignItems: 'center', marginBottom: 6 }}>
         <Choice
-          className="soft"
           aria-label="Reading pace"
           title="How much time to leave for reading"
           value={sheet.pace}
@@ -222,8 +219,8 @@ function PhraseRow({ layer, index }: { layer: TextLayer; index: number }) {
     >
       <div style={{ display: 'flex', alignItems: 'center', gap: 6 }}>
         <Button
-          variant="bare"
-          className="quiet mono"
+          variant="quiet"
+          className="mono"
           style={{ padding: 0, fontSize: 11.5 }}
           aria-label={`Go to ${layer.content.text}`}
           onClick={() => {
