@@ -80,7 +80,7 @@ export function createJournal(store: KeyValueStore | null): Journal {
     const before = written.get(key);
     // Parts that a page before this one has written are replaced; their numbers are not used again.
     const old = before ? [] : await partsOf(kept, key);
-    const last = before?.last ?? Math.max(0, ...old.map((part) => Number(part.slice(key.length + 1)) || 0));
+    const last = before?.last ?? Math.max(0, ...old.map((part) => Number(part.slice(key.length + PART.length)) || 0));
     const { entries, head, now } = added(key, work, before && trail?.from === before.piece ? before : null, last, {
       steps: before?.steps ?? new Map<HistoryStep, number>(),
       patches: trail?.patches ?? [],
@@ -90,8 +90,11 @@ export function createJournal(store: KeyValueStore | null): Journal {
     await kept.setMany([...entries, [key, head]]);
     written.set(key, now);
     const needed = new Set([now.document, ...now.steps.values()]);
-    const known = before ? [before.document, ...before.steps.values()].map((number) => partKey(key, number)) : old;
-    const gone = known.filter((part) => !needed.has(Number(part.slice(key.length + 1))));
+    const gone = before
+      ? [before.document, ...before.steps.values()]
+          .filter((number) => !needed.has(number))
+          .map((number) => partKey(key, number))
+      : old;
     if (gone.length > 0) await kept.deleteMany(gone).catch(() => {});
   };
 

@@ -1,26 +1,24 @@
 import { Dialog, Input, Portal } from '@chakra-ui/react';
 import { useEffect, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { RUNGS } from '../../store/desk-store';
 import { Keys } from '../../ui/Keys';
-import { findablePieces, findables, found } from './findable';
+import { createFinder, findablePieces, findables } from './findable';
 import type { Findable } from './findable';
 
 interface Props {
-  readonly panels: Readonly<Record<(typeof RUNGS)[number], string>>;
   readonly isOpen: boolean;
   readonly onClose: () => void;
 }
 
 /** Every command by name, and every layer, marker, section and piece to go to. */
-export function FindAnything({ panels, isOpen, onClose }: Props) {
+export function FindAnything({ isOpen, onClose }: Props) {
   return (
     <Dialog.Root open={isOpen} onOpenChange={(e) => !e.open && onClose()} lazyMount unmountOnExit placement="top">
       <Portal>
         <Dialog.Backdrop />
         <Dialog.Positioner>
           <Dialog.Content className="find" aria-label="Find anything">
-            <Search panels={panels} onClose={onClose} />
+            <Search onClose={onClose} />
           </Dialog.Content>
         </Dialog.Positioner>
       </Portal>
@@ -28,7 +26,7 @@ export function FindAnything({ panels, isOpen, onClose }: Props) {
   );
 }
 
-function Search({ panels, onClose }: Pick<Props, 'panels' | 'onClose'>) {
+function Search({ onClose }: Pick<Props, 'onClose'>) {
   const navigate = useNavigate();
   const [asked, setAsked] = useState('');
   const [at, setAt] = useState(0);
@@ -37,8 +35,8 @@ function Search({ panels, onClose }: Pick<Props, 'panels' | 'onClose'>) {
     // Without the server there is still all that is on the desk.
     findablePieces(navigate).then(setPieces, () => {});
   }, [navigate]);
-  const all = useMemo(() => [...findables(panels), ...pieces], [panels, pieces]);
-  const shown = useMemo(() => found(all, asked), [all, asked]);
+  const find = useMemo(() => createFinder([...findables(), ...pieces]), [pieces]);
+  const shown = useMemo(() => find(asked), [find, asked]);
   const chosen = Math.min(at, shown.length - 1);
   const run = (thing: Findable | undefined) => {
     if (!thing) return;

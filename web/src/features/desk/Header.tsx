@@ -1,5 +1,5 @@
 import { Input } from '@chakra-ui/react';
-import { CircleHelp, Moon, Redo2, Sun, Undo2 } from 'lucide-react';
+import { CircleHelp, Moon, Redo2, Search, Sun, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { DESTINATIONS } from '@core/piece';
@@ -14,8 +14,6 @@ import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
 import { FindAnything } from './FindAnything';
 import { KeySheet } from './KeySheet';
-import { PANEL_NAMES } from './panel-names';
-import { Search } from 'lucide-react';
 
 const SAVE_WORDS = {
   saved: 'saved',
@@ -171,7 +169,7 @@ export function Header() {
         Send
       </Button>
       <KeySheet isOpen={showsKeys} onClose={() => setShowsKeys(false)} />
-      <FindAnything panels={PANEL_NAMES} isOpen={isFinding} onClose={() => setView({ isFinding: false })} />
+      <FindAnything isOpen={isFinding} onClose={() => setView({ isFinding: false })} />
     </header>
   );
 }

@@ -47,6 +47,15 @@ function selectedWhole(): Layer[] {
   return piece ? withDescendants(piece.layers, selectedLayers) : [];
 }
 
+/** Whether a layer is there at the playhead. */
+export const isOnScreen = (start: Seconds, end: Seconds): boolean =>
+  playhead.seconds >= start && playhead.seconds < end;
+
+/** Takes the playhead to where a layer is there, if it is not: else it looks as if nothing were chosen. */
+export function goOnScreen(start: Seconds, end: Seconds): void {
+  if (!isOnScreen(start, end)) playhead.set(Math.max(0, (start + end) / 2));
+}
+
 export function deleteSelection(): void {
   const { selectedKeys, selectedLayers } = desk();
   if (selectedKeys.length > 0) edit([{ type: 'keys.remove', refs: [...selectedKeys] }]);

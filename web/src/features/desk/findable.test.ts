@@ -4,8 +4,7 @@ import { freeMoment } from '@core/time';
 import { countingIds, newPiece } from '../../../../tests/helpers/documents';
 import { playhead } from '../../platform/clock';
 import { closePiece, openPiece, useDesk } from '../../store/desk-store';
-import { findables, found } from './findable';
-import { PANEL_NAMES } from './panel-names';
+import { createFinder, findables } from './findable';
 
 const ids = countingIds('find');
 const lamp = createLayer('ellipse', { name: 'Harbour lamp', start: freeMoment(4), end: freeMoment(8) }, ids);
@@ -15,9 +14,10 @@ const piece = {
   layers: [lamp],
   markers: [{ id: 'm', name: 'The kite lets go', colour: '#54c6c0', at: freeMoment(6.5) }],
 };
-const labels = (asked: string) => found(findables(PANEL_NAMES), asked).map(({ kind, label }) => `${kind}: ${label}`);
+const found = (asked: string) => createFinder(findables())(asked);
+const labels = (asked: string) => found(asked).map(({ kind, label }) => `${kind}: ${label}`);
 const run = (asked: string) => {
-  const [first] = found(findables(PANEL_NAMES), asked);
+  const [first] = found(asked);
   first?.run();
 };
 
@@ -29,7 +29,7 @@ describe('find anything', () => {
   });
   it('knows commands with their keys, what can be added, panels, layers and markers', () => {
     expect(labels('undo')[0]).toBe('command: Undo');
-    expect(found(findables(PANEL_NAMES), 'undo')[0]!.key).toBe('mod+z');
+    expect(found('undo')[0]!.key).toBe('mod+z');
     expect(labels('rectangle')[0]).toBe('add: Add rectangle');
     expect(labels('run-through')[0]).toBe('panel: Run-through');
     expect(labels('harbour')[0]).toBe('layer: Harbour lamp');

@@ -5,7 +5,9 @@ import { playhead } from '../../platform/clock';
 import { api, call } from '../../platform/api';
 import { RUNGS, openDocument, selectLayers, setView, useDesk } from '../../store/desk-store';
 import { addEntries } from '../layers/layer-kinds';
+import { goOnScreen } from './commands';
 import { KEY_COMMANDS } from './keys';
+import { PANEL_NAMES } from './panel-names';
 
 /** Something that can be found by its name: a command, or a place to go to. */
 export interface Findable {
@@ -37,8 +39,8 @@ const additions = (): Findable[] =>
     run,
   }));
 
-const panels = (labels: Readonly<Record<(typeof RUNGS)[number], string>>): Findable[] =>
-  RUNGS.map((rung) => ({ id: `panel ${rung}`, label: labels[rung], kind: 'panel', run: () => setView({ rung }) }));
+const panels = (): Findable[] =>
+  RUNGS.map((rung) => ({ id: `panel ${rung}`, label: PANEL_NAMES[rung], kind: 'panel', run: () => setView({ rung }) }));
 
 /** Layers, markers and sections of the open piece; going to one shows it. */
 function places(): Findable[] {
@@ -54,9 +56,7 @@ function places(): Findable[] {
       kind: 'layer',
       run: () => {
         selectLayers([layer.id]);
-        const [start, end] = [times.timeOf(layer.start), times.timeOf(layer.end)];
-        // A layer that is not on screen looks as if nothing were chosen.
-        if (playhead.seconds < start || playhead.seconds >= end) playhead.set(Math.max(0, (start + end) / 2));
+        goOnScreen(times.timeOf(layer.start), times.timeOf(layer.end));
       },
     })),
     ...piece.markers.map((marker): Findable => ({
@@ -73,13 +73,8 @@ function places(): Findable[] {
   ];
 }
 
-/** What is on the desk to be found. @param labels - names of the panels. */
-export const findables = (labels: Readonly<Record<(typeof RUNGS)[number], string>>): Findable[] => [
-  ...commands(),
-  ...additions(),
-  ...panels(labels),
-  ...places(),
-];
+/** What is on the desk to be found. */
+export const findables = (): Findable[] => [...commands(), ...additions(), ...panels(), ...places()];
 
 const MOST_PIECES = 50;
 
@@ -96,14 +91,16 @@ export async function findablePieces(navigate: NavigateFunction): Promise<Findab
 
 const MOST_FOUND = 40;
 
-/** The nearest first; everything in its own order while nothing is asked for. */
-export function found(all: readonly Findable[], asked: string): Findable[] {
-  const words = asked.trim();
-  if (words === '') return all.slice(0, MOST_FOUND);
+/** Finds by name, the nearest first; everything in its own order while nothing is asked for. */
+export function createFinder(all: readonly Findable[]): (asked: string) => Findable[] {
   const search = new Fuse(all, {
     keys: ['label', { name: 'kind', weight: 0.3 }],
     threshold: 0.38,
     ignoreLocation: true,
   });
-  return search.search(words, { limit: MOST_FOUND }).map(({ item }) => item);
+  return (asked) => {
+    const words = asked.trim();
+    if (words === '') return all.slice(0, MOST_FOUND);
+    return search.search(words, { limit: MOST_FOUND }).map(({ item }) => item);
+  };
 }

@@ -11,7 +11,7 @@ import { ColourField } from '../../ui/ColourField';
 import { NumberField } from '../../ui/NumberField';
 import { Star } from '../../ui/Star';
 import { groupSelection, ungroupSelection } from '../desk/group-commands';
-import { goToKey, setValue, toggleKey, valueNow } from '../desk/commands';
+import { goOnScreen, goToKey, isOnScreen, setValue, toggleKey, valueNow } from '../desk/commands';
 import { onDesk } from '../layers/layer-kinds';
 import { axisLabels } from '../type/TypeSection';
 import { useAxes } from '../type/families';
@@ -119,11 +119,11 @@ function PropertyRow({
 
 /** A layer that is not on screen at the playhead looks as if nothing were chosen: this says so and leads to it. */
 function AwayNote({ from, to }: { from: Seconds; to: Seconds }) {
-  if (playhead.seconds >= from && playhead.seconds < to) return null;
+  if (isOnScreen(from, to)) return null;
   return (
     <div className="away">
       Not on screen here.
-      <Button variant="quiet" onClick={() => playhead.set((from + to) / 2)}>
+      <Button variant="quiet" onClick={() => goOnScreen(from, to)}>
         Go to it
       </Button>
     </div>

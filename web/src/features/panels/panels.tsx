@@ -20,7 +20,8 @@ import {
 } from '../desk/commands';
 import { GestureSection } from '../gestures/GestureSection';
 import { SmearTab } from '../gestures/SmearTab';
-import { ReadingCheck, useFindings } from '../run-through/ReadingCheck';
+import { ReadingCheck } from '../run-through/ReadingCheck';
+import { useFindings } from '../run-through/use-findings';
 import { addEntries } from '../layers/layer-kinds';
 import { FileDrop } from './FileDrop';
 import { SpreadSection } from './SpreadSection';

@@ -1,9 +1,8 @@
-import { useEffect, useRef, useState } from 'react';
-import type { SongAnalysis } from '@core/audio';
+import { useEffect, useState } from 'react';
 import type { CheckId } from '@core/checks';
 import type { Piece, TextLayer } from '@core/piece';
 import { freeMoment } from '@core/time';
-import { lookAtContrast, runChecks } from '../../platform/checks-client';
+import { lookAtContrast } from '../../platform/checks-client';
 import type { CheckedFinding } from '../../platform/checks-protocol';
 import { playhead } from '../../platform/clock';
 import type { ContrastFinding } from '../../platform/contrast-scan';
@@ -13,41 +12,6 @@ import { REMEDIES } from './remedies';
 import { Button } from '../../ui/Button';
 
 const nameOf = (piece: Piece, id: string) => piece.layers.find((l) => l.id === id)?.name ?? 'a layer';
-
-interface Wanted {
-  readonly piece: Piece;
-  readonly analysis: SongAnalysis | null;
-}
-
-/**
- * What the worker finds in the piece as it is; null until it has looked once. While it looks, only the newest of what
- * comes meanwhile waits: a drag does not queue.
- */
-export function useFindings(): readonly CheckedFinding[] | null {
-  const piece = usePiece();
-  const analysis = useAnalysis();
-  const [findings, setFindings] = useState<readonly CheckedFinding[] | null>(null);
-  const wanted = useRef<Wanted | null>(null);
-  const isLooking = useRef(false);
-  useEffect(() => {
-    const look = async (): Promise<void> => {
-      isLooking.current = true;
-      for (let next = wanted.current; next; next = wanted.current) {
-        wanted.current = null;
-        try {
-          setFindings(await runChecks(next.piece, next.analysis));
-        } catch (error) {
-          const why = error instanceof Error ? error.message : String(error);
-          setView({ notice: `The piece could not be looked through: ${why}` });
-        }
-      }
-      isLooking.current = false;
-    };
-    wanted.current = { piece, analysis };
-    if (!isLooking.current) void look();
-  }, [piece, analysis]);
-  return findings;
-}
 
 const READING: readonly CheckId[] = ['reading', 'safe-area', 'families'];
 
@@ -74,30 +38,33 @@ export function ReadingCheck({ findings }: { findings: readonly CheckedFinding[]
       {findings !== null && own.length === 0 && (
         <p style={{ color: 'var(--moss)' }}>Every text is shown long enough and within the safe area.</p>
       )}
-      {own.map((f) => (
-        <div key={`${f.check}-${f.layerId ?? ''}-${f.formatId ?? ''}`} className="list-row">
-          <Button
-            variant="quiet"
-            style={{ flex: 1, padding: 0, whiteSpace: 'normal', textAlign: 'left', color: 'var(--text)' }}
-            onClick={() => lookAt(f)}
-          >
-            {f.text}
-          </Button>
-          {f.wantedStay !== null && f.layerId !== null && (
-            <LengthenButton name={nameOf(piece, f.layerId)} onClick={lengthen.bind(null, f.layerId, f.wantedStay)} />
-          )}
-        </div>
-      ))}
+      {own.map((f) => {
+        const { layerId, wantedStay } = f;
+        return (
+          <div key={`${f.check}-${f.layerId ?? ''}-${f.formatId ?? ''}`} className="list-row">
+            <Button
+              variant="quiet"
+              style={{ flex: 1, padding: 0, whiteSpace: 'normal', textAlign: 'left', color: 'var(--text)' }}
+              onClick={() => lookAt(f)}
+            >
+              {f.text}
+            </Button>
+            {wantedStay !== null && layerId !== null && (
+              <Button
+                variant="soft"
+                aria-label={`Show longer: ${nameOf(piece, layerId)}`}
+                onClick={() => lengthen(layerId, wantedStay)}
+              >
+                Longer
+              </Button>
+            )}
+          </div>
+        );
+      })}
       <ContrastCheck />
     </section>
   );
 }
-
-const LengthenButton = ({ name, onClick }: { name: string; onClick: () => void }) => (
-  <Button variant="soft" aria-label={`Show longer: ${name}`} onClick={onClick}>
-    Longer
-  </Button>
-);
 
 /** A picture that came from the worker. */
 function PictureOf({ blob, alt }: { blob: Blob; alt: string }) {

@@ -1,0 +1,42 @@
+import { useEffect, useRef, useState } from 'react';
+import type { SongAnalysis } from '@core/audio';
+import type { Piece } from '@core/piece';
+import { runChecks } from '../../platform/checks-client';
+import type { CheckedFinding } from '../../platform/checks-protocol';
+import { setView } from '../../store/desk-store';
+import { useAnalysis, usePiece } from '../../store/selectors';
+
+interface Wanted {
+  readonly piece: Piece;
+  readonly analysis: SongAnalysis | null;
+}
+
+/**
+ * What the worker finds in the piece as it is; null until it has looked once. While it looks, only the newest of what
+ * comes meanwhile waits: a drag does not queue.
+ */
+export function useFindings(): readonly CheckedFinding[] | null {
+  const piece = usePiece();
+  const analysis = useAnalysis();
+  const [findings, setFindings] = useState<readonly CheckedFinding[] | null>(null);
+  const wanted = useRef<Wanted | null>(null);
+  const isLooking = useRef(false);
+  useEffect(() => {
+    const look = async (): Promise<void> => {
+      isLooking.current = true;
+      for (let next = wanted.current; next; next = wanted.current) {
+        wanted.current = null;
+        try {
+          setFindings(await runChecks(next.piece, next.analysis));
+        } catch (error) {
+          const why = error instanceof Error ? error.message : String(error);
+          setView({ notice: `The piece could not be looked through: ${why}` });
+        }
+      }
+      isLooking.current = false;
+    };
+    wanted.current = { piece, analysis };
+    if (!isLooking.current) void look();
+  }, [piece, analysis]);
+  return findings;
+}
