@@ -128,15 +128,27 @@ export async function check(file: string, asJson: boolean): Promise<boolean> {
   });
 }
 
-export async function frame(file: string, at: number, format: string | undefined, out: string): Promise<void> {
+/** The file of the n-th of several frames: `beat.png` becomes `beat-1.png`, `beat-2.png` … */
+function numbered(out: string, n: number): string {
+  const extension = extname(out);
+  return `${out.slice(0, out.length - extension.length)}-${n}${extension}`;
+}
+
+/** @param times - seconds of the piece; one is written to `out` itself, several to numbered files beside it. */
+export async function frames(file: string, times: number[], format: string | undefined, out: string): Promise<void> {
   await withPiece(file, async (piece, input) => {
     const end = resolveTimes(piece, input.analysis).end;
-    if (at < 0 || at >= end)
-      throw new UsageError(`--at must be from 0 to below the piece's end, ${end.toFixed(3)} s; got ${at}`);
+    const outside = times.find((at) => at < 0 || at >= end);
+    if (outside !== undefined)
+      throw new UsageError(`--at must be from 0 to below the piece's end, ${end.toFixed(3)} s; got ${outside}`);
     const source = await createFrameSource(
       { ...input, formatId: formatOf(piece, format) },
       createServerFonts(assets.fontsDir),
     );
-    await writeFile(out, await (await source.paint(at)).canvas.encode('png'));
+    for (const [index, at] of times.entries()) {
+      source.forget(); // each is as it would be alone, to the last level
+      const png = await (await source.paint(at)).canvas.encode('png');
+      await writeFile(times.length === 1 ? out : numbered(out, index + 1), png);
+    }
   });
 }

@@ -7,10 +7,13 @@ import { decodeMono, openAs } from './platform/ffmpeg';
 import { MAX_SONG_SECONDS } from './platform/limits';
 import { readHead } from './platform/media-store';
 
+/** Frames that one command paints. */
+const MAX_FRAMES = 1000;
+
 const USAGE = `usage: estrella beats SONG [--json]
        estrella render PIECE --format ID --out FILE.mp4|FILE.wav|FILE.png [--at SECONDS]
        estrella check PIECE [--json]
-       estrella frame PIECE --at SECONDS [--format ID] --out FILE.png`;
+       estrella frame PIECE --at SECONDS[,SECONDS…] [--format ID] --out FILE.png`;
 
 async function beats(song: string, asJson: boolean): Promise<void> {
   const sniffed = await sniff(await readHead(song, SNIFF_BYTES));
@@ -66,17 +69,22 @@ async function main(): Promise<void> {
   if (!file || rest.length > 0) throw new UsageError(`${command} takes one file`);
   if (command === 'beats') return beats(resolve(file), values.json);
   // Rendering brings most of the program with it, which beats does without.
-  const { check, frame, render } = await import('./cli-render');
+  const { check, frames, render } = await import('./cli-render');
   if (command === 'check') {
     if (await check(resolve(file), values.json)) process.exitCode = 1;
     return;
   }
   if (!values.out) throw new UsageError(`${command} needs --out FILE`);
-  const at = Number(values.at ?? 0);
-  if (!Number.isFinite(at)) throw new UsageError('--at takes seconds');
-  if (command === 'render') return render(resolve(file), values.format, resolve(values.out), at);
-  if (values.at === undefined) throw new UsageError('frame needs --at SECONDS');
-  return frame(resolve(file), at, values.format, resolve(values.out));
+  const times = (values.at ?? '0').split(',').map(Number);
+  if (!times.every(Number.isFinite) || times.length > MAX_FRAMES)
+    throw new UsageError(`--at takes seconds, up to ${MAX_FRAMES} of them with commas between`);
+  if (command === 'frame') {
+    if (values.at === undefined) throw new UsageError('frame needs --at SECONDS');
+    return frames(resolve(file), times, values.format, resolve(values.out));
+  }
+  const [at = 0, ...more] = times;
+  if (more.length > 0) throw new UsageError('render shows one moment: --at takes one number of seconds');
+  return render(resolve(file), values.format, resolve(values.out), at);
 }
 
 // The decoder of WOFF2 fonts keeps a process alive.

@@ -33,6 +33,8 @@ export interface FrameSource {
    * Rejects with AppError MEDIA_MISSING if a picture in it cannot be read.
    */
   paint(frame: Seconds | DisplayList, scale?: number): Promise<SkiaSurface>;
+  /** The next frame is painted whole, as if it were the first. */
+  forget(): void;
 }
 
 /**
@@ -63,6 +65,7 @@ export async function createFrameSource(input: RenderInput, shipped: FontLibrary
     height: scene.format.height,
     duration: times.end,
     resolve: (seconds) => sceneAt(scene, seconds, layout),
+    forget: () => painter.forget(),
     async paint(frame, scale = 1) {
       const list = typeof frame === 'number' ? sceneAt(scene, frame, layout) : frame;
       const needs = needsOf(list);

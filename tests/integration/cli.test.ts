@@ -1,5 +1,5 @@
 import { execFileSync, spawnSync } from 'node:child_process';
-import { existsSync, mkdtempSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, it } from '@jest/globals';
@@ -86,6 +86,11 @@ describe('the command line', () => {
       .toString()
       .trim();
     expect(facts).toBe('1080,1080');
+    const several = join(dir, 'several.png');
+    expect(run('frame', piece, '--at', '3,12', '--format', 'square', '--out', several).status).toBe(0);
+    expect(existsSync(several)).toBe(false);
+    expect(readFileSync(join(dir, 'several-2.png'))).toEqual(readFileSync(out));
+    expect(readFileSync(join(dir, 'several-1.png'))).not.toEqual(readFileSync(out));
     expect(run('frame', piece, '--at', '999', '--out', out).status).toBe(2);
     expect(run('frame', piece, '--at', '1', '--format', 'round', '--out', out).status).toBe(2);
   });
