@@ -1,7 +1,7 @@
 import { constantTrack, createMusic, createPiece } from '@core/piece';
 import type { Layer, MediaRef, Piece } from '@core/piece';
 import { FRAME_RATES } from '@core/time';
-import { beat, createComposer, even, glide, leave, rise, settle, sway } from './compose';
+import { beat, createComposer, even, glide, landed, leave, rise, settle, sway } from './compose';
 import type { Keys } from './compose';
 
 const PAPER = '#fff3df';
@@ -19,6 +19,16 @@ const KITE = {
 const SWELL =
   'M0 60C160 10 320 0 480 40C640 80 800 90 960 50C1120 10 1280 0 1440 40C1600 80 1760 70 1920 30L1920 400L0 400Z';
 const STRING = 'M70 0C110 60 20 130 44 210C64 280 130 300 92 400';
+
+/** Where the lights of the shore stand, and how large they are: pixels from the middle of the wide frame. */
+const LAMPS = [
+  [-470, 20],
+  [-330, 14],
+  [-120, 24],
+  [90, 16],
+  [270, 22],
+  [420, 14],
+] as const;
 
 const FORMATS = {
   wide: { id: 'wide', name: 'Wide', width: 1920, height: 1080 },
@@ -49,8 +59,8 @@ export function openingTitle(media: MediaRef): Piece {
       [12, [500, -170], sway],
       [16, [590, -140], sway],
       [20, [520, -190], sway],
-      [24, [600, -130], sway],
-      [28, [500, -210], leave],
+      [24, [640, -190], sway],
+      [28, [620, -300], leave],
       [31, [900, -760]],
     ],
     rotation: [
@@ -71,7 +81,7 @@ export function openingTitle(media: MediaRef): Piece {
     ],
   };
   const tallKite = {
-    tall: { move: [-150, -330] as [number, number], scale: 1.5, hidden: false },
+    tall: { move: [-250, -350] as [number, number], scale: 1.75, hidden: false },
     square: { move: [10, -150] as [number, number], scale: 1.15, hidden: false },
   };
   const kitePart = (name: string, d: string, fill: string): Layer =>
@@ -94,7 +104,7 @@ export function openingTitle(media: MediaRef): Piece {
     weight: number,
     fill: string,
     tall: [number, number],
-    tallScale: number,
+    square: [number, number],
   ): Layer =>
     make({
       kind: 'text',
@@ -128,8 +138,27 @@ export function openingTitle(media: MediaRef): Piece {
           : {}),
       },
       overrides: {
-        tall: { move: tall, scale: tallScale, hidden: false },
-        square: { move: [86, tall[1] * 0.3], scale: 1.2, hidden: false },
+        tall: { move: tall, scale: 1.45, hidden: false },
+        square: { move: square, scale: 1.2, hidden: false },
+      },
+    });
+  /** A light on the far shore, lit on its beat. */
+  const lamp = (at: number, x: number, size: number): Layer =>
+    make({
+      kind: 'ellipse',
+      name: `Shore lamp ${at + 1}`,
+      from: at - 0.5,
+      to: 60,
+      values: { dimensions: [size, size], fill: LAMP, position: [x, 304] },
+      keys: {
+        scale: [
+          [at - 0.5, [0, 0], rise],
+          [at + 0.5, [1, 1]],
+        ],
+      },
+      overrides: {
+        tall: { move: [0, 522], scale: 1.5, hidden: false },
+        square: { move: [0, 182], scale: 1.4, hidden: false },
       },
     });
   const layers: Layer[] = [
@@ -176,6 +205,7 @@ export function openingTitle(media: MediaRef): Piece {
         square: { move: [0, 220], scale: 1.4, hidden: false },
       },
     }),
+    ...LAMPS.map(([x, size], i) => lamp(i, x, size)),
     make({
       kind: 'path',
       name: 'Near water',
@@ -214,8 +244,8 @@ export function openingTitle(media: MediaRef): Piece {
           [12, [460, -20], sway],
           [16, [555, 15], sway],
           [20, [480, -40], sway],
-          [24, [565, 20], sway],
-          [28, [465, -55]],
+          [24, [605, -40], sway],
+          [28, [585, -145]],
         ],
         rotation: [
           [8, 10, sway],
@@ -237,8 +267,8 @@ export function openingTitle(media: MediaRef): Piece {
     kitePart('Kite, shade', KITE.left, '#d94a55'),
     kitePart('Kite, light', KITE.right, EMBER),
     kitePart('Kite, brow', KITE.brow, LAMP),
-    word('Nine days', 'Nine days', 8, -80, 250, 800, PAPER, [96, 150], 1.25),
-    word('of wind', 'of wind', 12, 130, 210, 300, PAPER, [96, 215], 1.25),
+    word('Nine days', 'Nine days', 8, -80, 250, 800, PAPER, [204, 125], [86, 45]),
+    word('of wind', 'of wind', 12, 130, 210, 300, PAPER, [204, 145], [86, 64]),
     make({
       kind: 'rectangle',
       name: 'Underline',
@@ -254,7 +284,7 @@ export function openingTitle(media: MediaRef): Piece {
         ],
       },
       overrides: {
-        tall: { move: [90, 272], scale: 1.25, hidden: false },
+        tall: { move: [196, 161], scale: 1.45, hidden: false },
         square: { move: [84, 88], scale: 1.2, hidden: false },
       },
     }),
@@ -285,7 +315,7 @@ export function openingTitle(media: MediaRef): Piece {
           [32, [0, -40]],
         ],
       },
-      overrides: { tall: { move: [0, -60], scale: 1.35, hidden: false } },
+      overrides: { tall: { move: [0, -60], scale: 1.6, hidden: false } },
     }),
     make({
       kind: 'text',
@@ -304,20 +334,23 @@ export function openingTitle(media: MediaRef): Piece {
           [28, 1],
         ],
       },
-      overrides: { tall: { move: [0, 0], scale: 1.6, hidden: false } },
+      overrides: { tall: { move: [0, -10], scale: 2.1, hidden: false } },
     }),
   ];
-  return {
+  const piece: Piece = {
     ...pieceBase('demo-nine-days', 'Nine days of wind', ['wide', 'tall', 'square'], media, 1),
     end: beat(32),
     background: constantTrack('#0f2430'),
     layers,
   };
+  return landed(piece, 118, 0.2);
 }
 
 /** A quote card from a kite maker, tall, built up phrase by phrase. */
 export function kiteMakersQuote(media: MediaRef): Piece {
   const make = createComposer();
+  const squareWords = { square: { move: [-133, -110] as [number, number], scale: 1.2, hidden: false } };
+  const squareSky = { square: { move: [140, 110] as [number, number], scale: 1.25, hidden: false } };
   const phrase = (text: string, at: number, y: number, size: number, weight: number, fill: string): Layer =>
     make({
       kind: 'text',
@@ -338,6 +371,7 @@ export function kiteMakersQuote(media: MediaRef): Piece {
           [32.5, 0],
         ],
       },
+      overrides: squareWords,
     });
   const layers: Layer[] = [
     make({
@@ -353,7 +387,7 @@ export function kiteMakersQuote(media: MediaRef): Piece {
       name: 'Sun',
       from: -4,
       to: 40,
-      values: { dimensions: [620, 620], fill: LAMP, position: [250, -560] },
+      values: { dimensions: [620, 620], fill: LAMP, position: [200, -560] },
       keys: {
         scale: [
           [0, [0.9, 0.9], glide],
@@ -372,6 +406,7 @@ export function kiteMakersQuote(media: MediaRef): Piece {
           [25, [1, 1]],
         ],
       },
+      overrides: squareSky,
     }),
     make({
       kind: 'path',
@@ -397,6 +432,7 @@ export function kiteMakersQuote(media: MediaRef): Piece {
           [28, 18],
         ],
       },
+      overrides: squareSky,
     }),
     make({
       kind: 'path',
@@ -425,17 +461,18 @@ export function kiteMakersQuote(media: MediaRef): Piece {
           [29, 0],
         ],
       },
+      overrides: squareSky,
     }),
-    phrase('A kite is', 4, -60, 150, 400, '#2a2320'),
-    phrase('a question', 8, 110, 172, 700, '#b93a52'),
-    phrase('you ask', 12, 280, 150, 400, '#2a2320'),
-    phrase('the wind.', 16, 450, 172, 700, '#2a2320'),
+    phrase('A kite is', 4, -40, 180, 400, '#2a2320'),
+    phrase('a question', 8, 160, 206, 700, '#b93a52'),
+    phrase('you ask', 12, 360, 180, 400, '#2a2320'),
+    phrase('the wind.', 16, 560, 206, 700, '#2a2320'),
     make({
       kind: 'rectangle',
       name: 'Rule',
       from: 19.5,
       to: 33,
-      values: { dimensions: [120, 6], fill: '#b93a52', anchor: [-60, 0], position: [-435, 600] },
+      values: { dimensions: [120, 6], fill: '#b93a52', anchor: [-60, 0], position: [-435, 725] },
       keys: {
         scale: [
           [19.5, [0, 1], glide],
@@ -446,6 +483,7 @@ export function kiteMakersQuote(media: MediaRef): Piece {
           [32.5, 0],
         ],
       },
+      overrides: squareWords,
     }),
     make({
       kind: 'text',
@@ -453,11 +491,11 @@ export function kiteMakersQuote(media: MediaRef): Piece {
       from: 20,
       to: 33,
       content: { text: 'Inés Vardal, kite maker', family: 'spline-sans', align: 'left' },
-      values: { size: 52, weight: 500, fill: '#2a2320' },
+      values: { size: 56, weight: 500, fill: '#2a2320' },
       keys: {
         position: [
-          [20, [-400, 680], glide],
-          [21, [-435, 680]],
+          [20, [-400, 805], glide],
+          [21, [-435, 805]],
         ],
         opacity: [
           [20, 0, even],
@@ -466,12 +504,14 @@ export function kiteMakersQuote(media: MediaRef): Piece {
           [32.5, 0],
         ],
       },
+      overrides: squareWords,
     }),
   ];
-  return {
+  const piece: Piece = {
     ...pieceBase('demo-kite-maker', 'A question for the wind', ['tall', 'square'], media, 1.5),
     end: beat(33),
     background: constantTrack('#f6f2ea'),
     layers,
   };
+  return landed(piece, 84, 0.35);
 }

@@ -25,7 +25,7 @@ const beatsOf = (plan: Plan): number[] =>
   Array.from({ length: plan.bars * plan.beatsPerBar }, (_, i) => plan.leadIn + (i * 60) / plan.bpm);
 
 /** Bright and driving: four bars of lift, eight of drop, a bar of gap before it, a tail. For titles. */
-function saltAndString(): DemoSong {
+export function saltAndString(): DemoSong {
   const plan: Plan = {
     id: 'salt-and-string',
     title: 'Salt and String',

@@ -1,6 +1,6 @@
 // Builds everything into dist/: fonts, the WebAssembly kernel, the server (esbuild) and the interface (Vite).
 import { execFileSync } from 'node:child_process';
-import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { build } from 'esbuild';
@@ -98,5 +98,19 @@ await buildServer(
 if (!process.argv.includes('--no-web')) {
   const { build: buildWeb } = await import('vite');
   await buildWeb({ root: join(root, 'web'), configFile: join(root, 'web/vite.config.ts'), logLevel: 'warn' });
+  // The song of the guided first piece: the same bytes as the demo's, so that a server that has the demo knows it.
+  await build({
+    entryPoints: { songs: join(root, 'demo/songs.ts') },
+    outdir: join(dist, 'build'),
+    outExtension: { '.js': '.mjs' },
+    bundle: true,
+    format: 'esm',
+    platform: 'node',
+    alias: { '@core': join(root, 'core') },
+    logLevel: 'warning',
+  });
+  const { saltAndString } = await import(join(dist, 'build', 'songs.mjs'));
+  mkdirSync(join(dist, 'web/guide'), { recursive: true });
+  writeFileSync(join(dist, 'web/guide/salt-and-string.wav'), saltAndString().wav);
 }
 process.exit(0); // the font decoder leaves a handle open

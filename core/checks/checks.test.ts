@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, it } from '@jest/globals';
-import { checkReading, contrastRatio, luminance, wantedRatio, worstContrast } from '@core/checks';
-import { createLayer, createPiece, resolveTimes } from '@core/piece';
+import { CHECKS, checkReading, contrastRatio, luminance, wantedRatio, worstContrast } from '@core/checks';
+import { createLayer, createPiece, ownTrack, resolveTimes } from '@core/piece';
 import type { Piece } from '@core/piece';
 import { createLayoutCache } from '@core/text';
 import { FRAME_RATES, freeMoment } from '@core/time';
@@ -82,5 +82,39 @@ describe('reading', () => {
   it('finds words outside the safe area and cut off, in every format', () => {
     expect(codes(piece(0, 3, [0, 325]))).toEqual(['OUTSIDE wide']);
     expect(codes(piece(0, 3, [500, 0]))).toEqual(['OUTSIDE wide cut', 'OUTSIDE tall cut']);
+  });
+});
+
+describe('the opening', () => {
+  const ids = countingIds('o');
+  const shown = (start: number, change: (layer: ReturnType<typeof ellipse>) => void = () => {}): Piece => {
+    const layer = ellipse(start);
+    change(layer);
+    const base = createPiece(
+      { name: 'p', formats: [{ id: 'w', name: 'W', width: 640, height: 360 }], frameRate: FRAME_RATES['30'] },
+      ids,
+    );
+    return { ...base, layers: [layer] };
+  };
+  const ellipse = (start: number) =>
+    createLayer('ellipse', { name: 'Sun', start: freeMoment(start), end: freeMoment(4), content: {} }, ids);
+  const told = (piece: Piece) =>
+    CHECKS.opening.run({ piece, times: resolveTimes(piece, null), layoutText: createLayoutCache(fonts) });
+
+  it('is told when nothing is there for half a second, and not a frame sooner', () => {
+    expect(told(shown(0))).toEqual([]);
+    expect(told(shown(14 / 30))).toEqual([]);
+    expect(told(shown(15 / 30))).toMatchObject([{ severity: 'warning', formatId: 'w', at: 0 }]);
+  });
+
+  it('counts neither what is outside the frame nor what is all but clear', () => {
+    const off = (layer: ReturnType<typeof ellipse>) => (ownTrack(layer, 'position').value = [5000, 0]);
+    const faint = (layer: ReturnType<typeof ellipse>) => (ownTrack(layer, 'opacity').value = 0.05);
+    expect(told(shown(0, off))).toHaveLength(1);
+    expect(told(shown(0, faint))).toHaveLength(1);
+  });
+
+  it('has nothing to say of a piece that holds nothing yet', () => {
+    expect(told({ ...shown(0), layers: [] })).toEqual([]);
   });
 });

@@ -2,6 +2,8 @@ import { familyLabel, shownLayers } from '../piece';
 import type { Piece, ResolvedTimes } from '../piece';
 import type { LayoutText } from '../scene';
 import type { Seconds } from '../time';
+import { isOnBeat } from './land';
+import { OPENING_SECONDS, emptyOpenings } from './opening-check';
 import { checkReading } from './reading-check';
 import type { ReadingFinding } from './reading-check';
 import { HIT_KINDS, visibleHits } from './visible-hits';
@@ -37,6 +39,7 @@ export interface CheckRow {
 }
 
 const nameOf = (piece: Piece, id: string | null): string => piece.layers.find((l) => l.id === id)?.name ?? 'a layer';
+const formatName = (piece: Piece, id: string): string => piece.formats.find((f) => f.id === id)?.name ?? id;
 const finding = (severity: Severity, text: string, more: Partial<Finding> = {}): Finding => ({
   severity,
   text,
@@ -59,7 +62,7 @@ function reading({ piece, times, layoutText }: CheckContext, code: ReadingFindin
         }
         case 'OUTSIDE': {
           const { layerId, formatId, at, isCut } = found;
-          const format = piece.formats.find((f) => f.id === formatId)?.name ?? formatId;
+          const format = formatName(piece, formatId);
           const text = `${nameOf(piece, layerId)} is ${isCut ? 'cut off' : 'outside the safe area'} in ${format}.`;
           return finding(isCut ? 'error' : 'warning', text, { layerId, formatId, at });
         }
@@ -70,9 +73,6 @@ function reading({ piece, times, layoutText }: CheckContext, code: ReadingFindin
       }
     });
 }
-
-/** Farther off the beat than this, in frames, a movement is told. */
-const OFF_BEAT_FRAMES = 0.5;
 
 export const CHECKS = {
   pins: {
@@ -100,6 +100,16 @@ export const CHECKS = {
         return [];
       }),
   },
+  opening: {
+    label: 'The opening shows something',
+    run: ({ piece, times, layoutText }) =>
+      (piece.layers.length === 0 ? [] : emptyOpenings(piece, times, layoutText)).map((formatId) =>
+        finding('warning', `The first ${OPENING_SECONDS} s show nothing in ${formatName(piece, formatId)}.`, {
+          formatId,
+          at: 0,
+        }),
+      ),
+  },
   reading: { label: 'Time to read', run: (context) => reading(context, 'TOO_SHORT') },
   'safe-area': { label: 'Within the safe area', run: (context) => reading(context, 'OUTSIDE') },
   families: { label: 'Few families of type', run: (context) => reading(context, 'MANY_FAMILIES') },
@@ -107,7 +117,7 @@ export const CHECKS = {
     label: 'On the beat',
     run: ({ piece, times }) =>
       visibleHits(piece, times)
-        .filter((hit) => Math.abs(hit.frames) > OFF_BEAT_FRAMES)
+        .filter((hit) => !isOnBeat(hit))
         .map((hit) => {
           const way = hit.late > 0 ? 'late' : 'early';
           const off = `${Math.abs(hit.late * 1000).toFixed(0)} ms ${way}`;

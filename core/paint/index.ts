@@ -6,5 +6,5 @@ export type { Rect } from './rects';
 export { needsOf } from './needs';
 export { createSourceCache } from './source-cache';
 export type { LoadedImage, SourceCache } from './source-cache';
-export { sourceKey } from './item-kinds';
+export { itemExtent, itemParts, sourceKey } from './item-kinds';
 export type { Source } from './item-kinds';

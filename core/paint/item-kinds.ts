@@ -118,6 +118,10 @@ export const ITEM_KINDS: Rows = {
 export const rowOf = (item: DisplayItem): ItemKindRow<DisplayItem> =>
   ITEM_KINDS[item.kind] as unknown as ItemKindRow<DisplayItem>;
 
+/** The items that are seen in an item; none for one that is painted itself. */
+export const itemParts = (item: DisplayItem): readonly DisplayItem[] =>
+  item.kind === 'group' ? item.children : rowOf(item).parts(item);
+
 const NOTHING: Box = [0, 0, 0, 0];
 const isNothing = (box: Box): boolean => box[0] >= box[2] && box[1] >= box[3];
 

@@ -32,7 +32,15 @@ export type { FontRef, MediaRef } from './document/media-schema';
 export type { Format, Marker, Piece } from './document/schema';
 export type { FormatOverride, GroupLayer, Layer, LayerFor, LayerOf, TextLayer } from './document/layer-schema';
 export type { PieceProblem } from './document/parse-piece';
-export { DESTINATIONS, NO_CORRECTION, constantTrack, createLayer, createMusic, createPiece } from './document/create';
+export {
+  DESTINATIONS,
+  NEW_BACKGROUND,
+  NO_CORRECTION,
+  constantTrack,
+  createLayer,
+  createMusic,
+  createPiece,
+} from './document/create';
 export type { DestinationId, IdSource, NewLayer, NewPiece } from './document/create';
 export { musicGrid, pieceGrid } from './song/music-grid';
 export {

@@ -109,7 +109,7 @@ export function pieceRoutes(context: ServerContext, thumbnails: Thumbnails) {
       }); // the two ReadableStream types differ in name only
     })
     .get('/:id/frame/:index', async (c) => {
-      const png = await thumbnails.frame(await pieces.get(LOCAL, c.req.param('id')), Number(c.req.param('index')));
+      const png = await thumbnails.frame(await pieces.get(LOCAL, c.req.param('id')), c.req.param('index'));
       return c.body(png as Uint8Array<ArrayBuffer>, 200, {
         'content-type': 'image/png',
         'cache-control': 'private, max-age=31536000',

@@ -94,6 +94,7 @@ describe('tables of kinds', () => {
     expect(found.map((f) => [f.check, f.severity, f.layerId])).toEqual([
       ['pins', 'error', pinned.id],
       ['seen', 'error', late.id],
+      ['opening', 'warning', null],
     ]);
     expect(Object.values(CHECKS).every((row) => row.label.length > 0)).toBe(true);
   });

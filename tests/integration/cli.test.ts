@@ -67,6 +67,12 @@ describe('the command line', () => {
     }
   });
 
+  it.each(['demo-nine-days', 'demo-kite-maker'])('finds nothing to look at in %s, from which people learn', (name) => {
+    const result = run('check', join(demoDir(), `${name}.estrella`), '--json');
+    expect(result.status).toBe(0);
+    expect(JSON.parse(result.stdout)).toEqual({ findings: [] });
+  });
+
   it('writes a frame, and refuses one behind the end', () => {
     const piece = join(demoDir(), 'demo-kite-maker.estrella');
     const out = join(dir, 'frame.png');

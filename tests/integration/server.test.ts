@@ -146,6 +146,9 @@ describe('pieces', () => {
     const answer = await request(`/api/pieces/${piece.id}/frame/3`);
     expect(answer.headers.get('content-type')).toBe('image/png');
     expect((await request(`/api/pieces/${piece.id}/frame/99`)).status).toBe(400);
+    expect((await request(`/api/pieces/${piece.id}/frame/cover`)).status).toBe(400);
+    const poster = await request(`/api/pieces/${piece.id}/frame/poster`);
+    expect(poster.headers.get('content-type')).toBe('image/png');
   });
 });
 

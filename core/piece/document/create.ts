@@ -46,6 +46,9 @@ export interface NewPiece {
   readonly frameRate: FrameRate;
 }
 
+/** What a new piece has behind everything. */
+export const NEW_BACKGROUND = '#11151b';
+
 /** An empty ten-second piece at 120 beats a minute. */
 export function createPiece(options: NewPiece, newId: IdSource): Piece {
   const lead = options.formats[0];
@@ -58,7 +61,7 @@ export function createPiece(options: NewPiece, newId: IdSource): Piece {
     formats: options.formats.map((f) => ({ ...f })),
     leadFormatId: lead.id,
     end: freeMoment(10),
-    background: constantTrack('#11151b'),
+    background: constantTrack(NEW_BACKGROUND),
     music: null,
     tempo: { bpm: 120, beatsPerBar: 4, firstDownbeat: 0 },
     markers: [],

@@ -32,6 +32,13 @@ export const PIECE_EDITS = {
       draft.background = background;
     },
   ),
+  'piece.setPoster': defineEdit(
+    'Choose the poster frame',
+    z.object({ poster: momentSchema.nullable() }),
+    (draft, { poster }) => {
+      draft.poster = poster;
+    },
+  ),
   'format.add': defineEdit('Add a format', z.object({ format: formatSchema }), (draft, { format }) => {
     if (!draft.formats.some((f) => f.id === format.id)) draft.formats.push(format);
   }),

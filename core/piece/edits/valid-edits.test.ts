@@ -195,6 +195,7 @@ const PAYLOADS: { [T in EditType]: fc.Arbitrary<Record<string, unknown>> } = {
   'piece.setEnd': fc.record({ end: moment }),
   'piece.setFrameRate': fc.record({ frameRate: fc.record({ num: number, den: number }) }),
   'piece.setBackground': fc.record({ background: track }),
+  'piece.setPoster': fc.record({ poster: fc.option(moment) }),
   'format.add': fc.record({ format }),
   'format.change': fc.record({ format }),
   'format.remove': fc.record({ id }),

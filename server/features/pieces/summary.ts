@@ -1,6 +1,7 @@
 import type { SongAnalysis } from '@core/audio';
 import { resolveTimes } from '@core/piece';
-import type { Piece } from '@core/piece';
+import type { Piece, ResolvedTimes } from '@core/piece';
+import type { Seconds } from '@core/time';
 import type { PieceRow } from '../../db/entities';
 
 /** What the home shows of a piece: enough for a card, not the document. */
@@ -11,14 +12,19 @@ export type Summary = Pick<
 
 /** Beats shown on a card. */
 const MOST_BEATS = 400;
-/** Where the frame shown first lies: things have come in by then, and not gone out yet. */
+/** Where the poster of a piece lies that has chosen none: things have come in by then, and not gone out yet. */
 const POSTER_SHARE = 0.375;
 
 const round = (seconds: number): number => Math.round(seconds * 1000) / 1000;
 
+/** The moment whose frame stands for the piece, within it. */
+export const posterSeconds = (piece: Piece, { end, timeOf }: ResolvedTimes): Seconds =>
+  piece.poster ? Math.min(Math.max(0, timeOf(piece.poster)), end) : end * POSTER_SHARE;
+
 /** @param analysis - of the piece's song, null without music or while it is not known. */
 export function summarise(piece: Piece, analysis: SongAnalysis | null): Summary {
-  const { grid, end } = resolveTimes(piece, analysis);
+  const times = resolveTimes(piece, analysis);
+  const { grid, end } = times;
   const perBar = grid.meters[0]?.beatsPerBar ?? 4;
   const beats: number[] = [];
   for (const [i, t] of grid.beats.entries())
@@ -31,6 +37,6 @@ export function summarise(piece: Piece, analysis: SongAnalysis | null): Summary 
     leadFormatId: piece.leadFormatId,
     frameRate: piece.frameRate,
     beats,
-    poster: round(end * POSTER_SHARE),
+    poster: round(posterSeconds(piece, times)),
   };
 }

@@ -6,6 +6,7 @@ import { renderInputFor } from '../../jobs/job-kinds';
 import type { ServerContext } from '../../jobs/context';
 import { AppError } from '../../platform/errors';
 import type { PieceRecord } from './repository';
+import { posterSeconds } from './summary';
 import type { ThumbnailAnswer, ThumbnailRequest } from './thumbnail-thread';
 
 /** Frames of a piece that the home cycles through. */
@@ -24,7 +25,8 @@ interface Waiting {
 }
 
 export interface Thumbnails {
-  frame(record: PieceRecord, index: number): Promise<Uint8Array>;
+  /** @param which - the poster, or one of {@link THUMBNAIL_FRAMES}; anything else is refused as BAD_REQUEST. */
+  frame(record: PieceRecord, which: string): Promise<Uint8Array>;
   stop(): Promise<void>;
 }
 
@@ -84,7 +86,7 @@ export function createThumbnails(context: ServerContext, limitMs = LIMIT_MS): Th
     worker.postMessage(current.request);
   };
 
-  const paint = async (record: PieceRecord, index: number): Promise<Uint8Array> => {
+  const paint = async (record: PieceRecord, index: number | 'poster'): Promise<Uint8Array> => {
     const { piece, revision } = record;
     const key = `${piece.id}@${revision}`;
     if (tooHard.has(key)) throw new AppError('TOO_HARD', 'This piece');
@@ -94,10 +96,10 @@ export function createThumbnails(context: ServerContext, limitMs = LIMIT_MS): Th
     // The sound is not looked for: pictures do without it.
     const { input } = await renderInputFor(context, { ...piece, music: null }, piece.leadFormatId);
     const rate = piece.frameRate;
-    const seconds = frameMiddle(
-      secondsToFrame((resolveTimes(piece, analysis).end * (index + 0.5)) / THUMBNAIL_FRAMES, rate),
-      rate,
-    );
+    const times = resolveTimes(piece, analysis);
+    const lastFrame = secondsToFrame(times.end, rate) - 1;
+    const at = index === 'poster' ? posterSeconds(piece, times) : (times.end * (index + 0.5)) / THUMBNAIL_FRAMES;
+    const seconds = frameMiddle(Math.max(0, Math.min(lastFrame, secondsToFrame(at, rate))), rate);
     return new Promise((resolve, reject) => {
       queue.push({
         request: { id: ++ids, key, input: { ...input, piece, analysis }, seconds, side: SIDE },
@@ -109,9 +111,10 @@ export function createThumbnails(context: ServerContext, limitMs = LIMIT_MS): Th
   };
 
   return {
-    frame(record, index) {
-      if (!Number.isInteger(index) || index < 0 || index >= THUMBNAIL_FRAMES)
-        throw new AppError('BAD_REQUEST', `frames are 0 to ${THUMBNAIL_FRAMES - 1}`);
+    frame(record, which) {
+      const index = which === 'poster' ? which : Number(which);
+      if (index !== 'poster' && !(Number.isInteger(index) && index >= 0 && index < THUMBNAIL_FRAMES))
+        throw new AppError('BAD_REQUEST', `frames are 0 to ${THUMBNAIL_FRAMES - 1}, and poster`);
       const key = `${record.piece.id}@${record.revision}#${index}`;
       let frame = cache.get(key);
       if (!frame) {

@@ -8,6 +8,7 @@ import { usePiece, useTimes } from '../../store/selectors';
 import { importFile } from '../panels/import-file';
 import { MusicPanel } from '../panels/MusicPanel';
 import { ColourPanel, MotionPanel, PicturePanel, RunThroughPanel, SoundPanel } from '../panels/panels';
+import { GuideStrip } from '../guide/GuideStrip';
 import { SendPanel } from '../panels/SendPanel';
 import { WordsPanel } from '../words/WordsPanel';
 import { useKeys } from './keys';
@@ -54,6 +55,7 @@ export function Desk() {
         <Button
           variant="bare"
           key={id}
+          data-rung={id}
           aria-pressed={rung === id}
           onClick={() => setView({ rung: rung === id ? null : id })}
         >
@@ -76,6 +78,7 @@ export function Desk() {
       }}
     >
       <Header />
+      <GuideStrip />
       <div className="desk-body">
         {ladder}
         <main className="workspace">

@@ -321,3 +321,9 @@ export function addMarkerHere(): void {
       },
     ]);
 }
+
+/** The frame at the playhead stands for the piece from now on. */
+export function setPosterHere(): void {
+  if (edit([{ type: 'piece.setPoster', poster: momentAtPlayhead() }]))
+    setView({ notice: 'This frame stands for the piece on the home' });
+}

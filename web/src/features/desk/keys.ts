@@ -32,6 +32,7 @@ export const KEY_COMMANDS: readonly KeyCommand[] = [
   { keys: ['pageup'], label: 'To the keyframe before', run: () => commands.goToKey(-1) },
   { keys: ['pagedown'], label: 'To the next keyframe', run: () => commands.goToKey(1) },
   { keys: ['m'], label: 'Marker at the playhead', run: commands.addMarkerHere },
+  { keys: ['p'], label: 'Poster frame here', run: commands.setPosterHere },
   { keys: [','], label: 'To the marker before', run: () => goToMarker(-1) },
   { keys: ['.'], label: 'To the next marker', run: () => goToMarker(1) },
   { keys: ['b'], label: 'Tap the beat while it plays', run: (event) => tap(event.timeStamp) },

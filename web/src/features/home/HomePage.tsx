@@ -10,9 +10,11 @@ import { onNews } from '../../platform/news';
 import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
 import { FileButton } from '../../ui/FilePick';
+import { FirstPieceCard } from '../guide/FirstPieceCard';
 
 // What needs the document's schema comes when it is needed: the list itself is there at once.
 const NewPieceForm = lazy(async () => ({ default: (await import('./NewPieceForm')).NewPieceForm }));
+const startFirstPiece = async () => (await import('../guide/start')).startFirstPiece();
 const sendWaiting = async () => (await import('../../saving/browser-session')).sendWaiting();
 
 const ORDERS = { changed: 'Last change', name: 'Name', length: 'Length' } as const;
@@ -29,7 +31,7 @@ type Waiting = Awaited<ReturnType<typeof sendWaiting>>;
 
 /** The piece as a moving picture over a thin strip of its own beat lattice. */
 function MovingPicture({ piece, onOpen }: { piece: Summary; onOpen: () => void }) {
-  const [frame, setFrame] = useState(4);
+  const [frame, setFrame] = useState(0);
   const [isMoving, setMoving] = useState(false);
   useEffect(() => {
     if (!isMoving) return;
@@ -46,7 +48,7 @@ function MovingPicture({ piece, onOpen }: { piece: Summary; onOpen: () => void }
         onPointerLeave={() => setMoving(false)}
         aria-label={`Open ${piece.name}`}
       >
-        <img src={`/api/pieces/${piece.id}/frame/${frame}?r=${piece.revision}`} alt="" />
+        <img src={`/api/pieces/${piece.id}/frame/${isMoving ? frame : 'poster'}?r=${piece.revision}`} alt="" />
       </Button>
       <svg
         viewBox="0 0 1000 14"
@@ -125,6 +127,7 @@ export function HomePage() {
       const made = await upload<{ id: string }>('/api/pieces/import', file, () => {});
       await navigate(`/piece/${made.id}`);
     });
+  const guideMe = () => attempt(async () => navigate(`/piece/${await startFirstPiece()}`));
   const remove = (piece: Summary) =>
     attempt(async () => {
       await call(api.pieces[':id'].$delete({ param: { id: piece.id } }));
@@ -201,10 +204,7 @@ export function HomePage() {
         </p>
       )}
       {data && total === 0 && wanted === '' && (
-        <section className="fade" style={{ textAlign: 'center', padding: '70px 0' }}>
-          <p style={{ fontSize: 17 }}>Nothing here yet.</p>
-          <p className="muted">Make a piece, drop a song into it, and put your first word on a beat.</p>
-        </section>
+        <p className="muted">Nothing here yet. Make a piece, drop a song into it, and put your first word on a beat.</p>
       )}
       {data && total === 0 && wanted !== '' && <p className="muted">No piece matches “{search}”.</p>}
 
@@ -265,6 +265,7 @@ export function HomePage() {
             </div>
           </article>
         ))}
+        {data && wanted === '' && !hasNextPage && <FirstPieceCard onStart={() => void guideMe()} />}
       </section>
       {hasNextPage && (
         <Button variant="soft" mt="6" loading={isFetchingNextPage} onClick={() => void fetchNextPage()}>

@@ -1,14 +1,14 @@
 import { Input } from '@chakra-ui/react';
 import { useState } from 'react';
-import { DESTINATIONS, MAX_FRAME_SIDE, MIN_FRAME_SIDE, createPiece } from '@core/piece';
+import { DESTINATIONS, MAX_FRAME_SIDE, MIN_FRAME_SIDE } from '@core/piece';
 import type { DestinationId, Format } from '@core/piece';
 import { FRAME_RATES } from '@core/time';
 import type { FrameRateLabel } from '@core/time';
-import { ApiError, api, call } from '../../platform/api';
-import { newId } from '../../platform/ids';
+import { ApiError } from '../../platform/api';
 import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
 import { NumberField } from '../../ui/NumberField';
+import { makePiece } from './make-piece';
 
 const SHORT = { wide: 'Wide', tall: 'Tall', square: 'Square', portrait: 'Portrait' } as const satisfies Record<
   DestinationId,
@@ -38,14 +38,7 @@ export function NewPieceForm({ onMade, onCancel }: { onMade: (id: string) => voi
     );
     setBusy(true);
     try {
-      const made = await call(
-        api.pieces.$post({
-          json: {
-            piece: createPiece({ name: name.trim() || 'Untitled piece', formats, frameRate: FRAME_RATES[rate] }, newId),
-          },
-        }),
-      );
-      onMade(made.id);
+      onMade(await makePiece(name.trim() || 'Untitled piece', formats, FRAME_RATES[rate]));
     } catch (error) {
       setBusy(false);
       setProblem(error instanceof ApiError ? error.message : 'The piece could not be made.');

@@ -39,7 +39,10 @@ function addLayer(
   return layer.id;
 }
 
-export function addText(text = 'Your words', family: string = DEFAULT_FAMILY): string {
+/** What new words say until someone types over them. */
+export const UNTOUCHED_WORDS = 'Your words';
+
+export function addText(text: string = UNTOUCHED_WORDS, family: string = DEFAULT_FAMILY): string {
   const o = openDocument();
   const lead = o && leadFormat(o.piece);
   return addLayer(

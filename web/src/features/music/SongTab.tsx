@@ -84,7 +84,7 @@ export function SongTab() {
           onChange={setWanted}
         />
       </div>
-      <Button variant="soft" onClick={() => fitSong(wanted)}>
+      <Button variant="soft" data-guide="fit" onClick={() => fitSong(wanted)}>
         Fit by whole bars
       </Button>
       <p className="muted" style={{ margin: '6px 0 0' }}>

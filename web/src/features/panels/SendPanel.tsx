@@ -1,19 +1,18 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Download, RotateCcw, Trash2, X } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { EXPORT_KINDS, EXPORT_KIND_IDS } from '@core/formats';
 import type { ExportKindId } from '@core/formats';
 import { playhead } from '../../platform/clock';
 import { ApiError, api, call } from '../../platform/api';
 import { receivedPiece } from '../../platform/received-piece';
-import { onNews } from '../../platform/news';
 import { replaceDocument, setView, useDesk } from '../../store/desk-store';
 import { usePiece } from '../../store/selectors';
 import { saveNow } from '../../saving/browser-session';
 import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
-
-const isActive = (state: string) => state === 'queued' || state === 'running';
+import { PosterRow } from './PosterRow';
+import { exportsKey, isActive, useExports } from './use-exports';
 
 function minutes(seconds: number): string {
   return seconds < 60
@@ -27,22 +26,7 @@ export function SendPanel() {
   const queries = useQueryClient();
   const [problem, setProblem] = useState<string | null>(null);
   const [showsRevisions, setShowsRevisions] = useState(false);
-  const exportsKey = ['exports', piece.id];
-  const { data } = useQuery({
-    queryKey: exportsKey,
-    queryFn: () => call(api.jobs.exports.of[':pieceId'].$get({ param: { pieceId: piece.id } })).then((r) => r.jobs),
-    refetchInterval: (query) => (query.state.data?.some((j) => isActive(j.state)) ? 3000 : 30_000),
-  });
-  useEffect(
-    () =>
-      onNews(
-        (news) =>
-          news.topic === 'job' &&
-          news.pieceId === piece.id &&
-          void queries.invalidateQueries({ queryKey: ['exports', piece.id] }),
-      ),
-    [queries, piece.id],
-  );
+  const { data } = useExports(piece.id);
   const revisions = useQuery({
     queryKey: ['revisions', piece.id, useDesk.getState().revision],
     enabled: showsRevisions,
@@ -56,7 +40,7 @@ export function SendPanel() {
     } catch (error) {
       setProblem(error instanceof ApiError ? error.message : 'That did not work.');
     }
-    await queries.invalidateQueries({ queryKey: exportsKey });
+    await queries.invalidateQueries({ queryKey: exportsKey(piece.id) });
   };
   const [kind, setKind] = useState<ExportKindId>('mp4');
   const render = (formatId: string) =>
@@ -118,6 +102,7 @@ export function SendPanel() {
             </span>
             <Button
               variant="soft"
+              data-guide="render"
               onClick={() => void render(format.id)}
               disabled={data?.some((j) => isActive(j.state) && j.formatId === format.id && j.exportKind === kind)}
             >
@@ -208,6 +193,7 @@ export function SendPanel() {
         ))}
       </div>
       <hr className="rule" />
+      <PosterRow />
       <Button asChild variant="quiet">
         <a href={`/api/pieces/${piece.id}/file`} download>
           <Download size={15} /> Keep the piece as a file

@@ -1,11 +1,11 @@
 import { BarElement, Chart, LinearScale, CategoryScale } from 'chart.js';
 import { useMemo } from 'react';
 import { Bar } from 'react-chartjs-2';
-import { HIT_KINDS, visibleHits } from '@core/checks';
+import { HIT_KINDS, isOnBeat, landingEdits, visibleHits } from '@core/checks';
 import type { VisibleHit } from '@core/checks';
 import { gestureDefinition } from '@core/motion';
 import { propertyDefinition } from '@core/piece';
-import type { Edit, Piece } from '@core/piece';
+import type { Piece } from '@core/piece';
 import { beatToBar, formatBarBeat } from '@core/time';
 import { useTheme } from '../../app/use-theme';
 import { playhead } from '../../platform/clock';
@@ -15,23 +15,13 @@ import { Button } from '../../ui/Button';
 
 Chart.register(BarElement, LinearScale, CategoryScale);
 
-/** Within half a frame nothing can be landed better. */
-const isOn = (hit: VisibleHit) => Math.abs(hit.frames) <= 0.5;
 const words = (hit: VisibleHit) =>
   Math.abs(hit.late) < 0.0005
     ? 'on it'
     : `${Math.abs(hit.late * 1000).toFixed(0)} ms ${hit.late > 0 ? 'late' : 'early'}`;
 
 function land(hits: readonly VisibleHit[]): void {
-  const shifts = hits.flatMap((hit) => hit.keys.map((ref) => ({ ref, seconds: -hit.late })));
-  const gestures = hits.flatMap((hit) =>
-    hit.useId === null ? [] : [{ layerId: hit.layerId, useId: hit.useId, seconds: -hit.late }],
-  );
-  const edits: Edit[] = [
-    ...(shifts.length > 0 ? [{ type: 'keys.shift' as const, shifts }] : []),
-    ...(gestures.length > 0 ? [{ type: 'gesture.shift' as const, shifts: gestures }] : []),
-  ];
-  if (edit(edits)) setView({ notice: `Landed ${hits.length} movement${hits.length === 1 ? '' : 's'}` });
+  if (edit(landingEdits(hits))) setView({ notice: `Landed ${hits.length} movement${hits.length === 1 ? '' : 's'}` });
 }
 
 /** What moves: the properties that are keyframed, or the gesture by name. */
@@ -52,7 +42,7 @@ export function SyncCheck() {
     const read = (name: string) => style.getPropertyValue(name).trim();
     return { theme, moss: read('--moss'), ember: read('--ember'), muted: read('--muted'), line: read('--line') };
   }, [theme]);
-  const off = hits.filter((h) => !isOn(h));
+  const off = hits.filter((h) => !isOnBeat(h));
   const nameOf = (hit: VisibleHit) => piece.layers.find((l) => l.id === hit.layerId)?.name ?? '';
   return (
     <section aria-label="Sync check">
@@ -74,7 +64,7 @@ export function SyncCheck() {
                 datasets: [
                   {
                     data: hits.map((h) => h.frames),
-                    backgroundColor: hits.map((h) => (isOn(h) ? colours.moss : colours.ember)),
+                    backgroundColor: hits.map((h) => (isOnBeat(h) ? colours.moss : colours.ember)),
                     minBarLength: 2,
                   },
                 ],
@@ -127,12 +117,12 @@ export function SyncCheck() {
                   {nameOf(hit)} {HIT_KINDS[hit.kind]} <span className="muted">({movedBy(piece, hit)})</span>
                   <br />
                   <span className="mono muted">{formatBarBeat(beatToBar(times.grid, hit.beat))}</span>{' '}
-                  <span style={{ color: isOn(hit) ? 'var(--moss)' : 'var(--ember)' }}>
+                  <span style={{ color: isOnBeat(hit) ? 'var(--moss)' : 'var(--ember)' }}>
                     {words(hit)}, {Math.abs(hit.frames).toFixed(1)} frames
                   </span>
                 </span>
               </Button>
-              {!isOn(hit) && (
+              {!isOnBeat(hit) && (
                 <Button variant="soft" aria-label={`Land ${nameOf(hit)}`} onClick={() => land([hit])}>
                   Land
                 </Button>

@@ -4,7 +4,7 @@ import { DEFAULT_EASING } from '@core/motion';
 import type { Easing } from '@core/motion';
 import { propertyDefinition, trackOf, hasProperty } from '@core/piece';
 import type { PropertyId } from '@core/piece';
-import { edit, selectLayers, useDesk } from '../../store/desk-store';
+import { edit, useDesk } from '../../store/desk-store';
 import { songOf, useAnalysis, usePiece, useSelectedLayer } from '../../store/selectors';
 import { ColourField } from '../../ui/ColourField';
 import { NumberField } from '../../ui/NumberField';
@@ -21,6 +21,7 @@ import {
 import { GestureSection } from '../gestures/GestureSection';
 import { SmearTab } from '../gestures/SmearTab';
 import { ReadingCheck } from '../run-through/ReadingCheck';
+import { lookAt } from '../run-through/look-at';
 import { useFindings } from '../run-through/use-findings';
 import { addEntries } from '../layers/layer-kinds';
 import { FileDrop } from './FileDrop';
@@ -236,7 +237,7 @@ export function ColourPanel() {
   return (
     <>
       <h2 className="title">Colour</h2>
-      <div className="prop">
+      <div className="prop" data-guide="background">
         <span />
         <span className="name">Background</span>
         <ColourField
@@ -258,7 +259,7 @@ export function ColourPanel() {
   );
 }
 
-const TIMES: readonly CheckId[] = ['pins', 'seen'];
+const TIMES: readonly CheckId[] = ['pins', 'seen', 'opening'];
 
 export function RunThroughPanel() {
   const all = useFindings();
@@ -279,7 +280,7 @@ export function RunThroughPanel() {
           variant="bare"
           key={`${f.check}-${f.layerId ?? ''}-${f.text}`}
           className="list-row"
-          onClick={() => f.layerId && selectLayers([f.layerId])}
+          onClick={() => lookAt(f)}
         >
           {f.text}
         </Button>

@@ -8,6 +8,7 @@ import { playhead } from '../../platform/clock';
 import type { ContrastFinding } from '../../platform/contrast-scan';
 import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
 import { useAnalysis, usePiece, useTimes } from '../../store/selectors';
+import { lookAt } from './look-at';
 import { REMEDIES } from './remedies';
 import { Button } from '../../ui/Button';
 
@@ -20,11 +21,6 @@ export function ReadingCheck({ findings }: { findings: readonly CheckedFinding[]
   const piece = usePiece();
   const times = useTimes();
   const own = findings?.filter((f) => READING.includes(f.check)) ?? [];
-  const lookAt = (f: CheckedFinding) => {
-    if (f.layerId !== null) selectLayers([f.layerId]);
-    if (f.formatId !== null) setView({ formatId: f.formatId });
-    if (f.at !== null) playhead.set(f.at);
-  };
   /** Ends the layer as late as reading takes, not past the piece. */
   const lengthen = (id: string, stay: number) => {
     const layer = piece.layers.find((l) => l.id === id);
