@@ -61,6 +61,11 @@ export default tseslint.config(
           selector: 'JSXOpeningElement[name.name=/^(button|input|select|textarea)$/]',
           message: 'Use a control of web/src/ui or of Chakra UI: it carries our look, its keys and its names.',
         },
+        {
+          selector:
+            'JSXAttribute[name.name="style"] :matches(Property > Literal.value, Property > ConditionalExpression.value > Literal)',
+          message: 'Inline style is for what is computed; what is fixed is a style prop, a recipe or a class.',
+        },
       ],
     },
   },

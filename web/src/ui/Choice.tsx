@@ -1,21 +1,25 @@
 import { NativeSelect } from '@chakra-ui/react';
-import type { ComponentProps, CSSProperties } from 'react';
+import type { ComponentProps } from 'react';
 
-interface Props extends Omit<ComponentProps<typeof NativeSelect.Field>, 'variant' | 'size'> {
+type Room = Pick<NativeSelect.RootProps, 'width' | 'minWidth' | 'maxWidth' | 'flex' | 'padding'>;
+
+interface Props
+  extends Omit<ComponentProps<typeof NativeSelect.Field>, 'variant' | 'size' | 'style' | keyof Room>, Room {
   /** `quiet` shows only its words until it is pointed at. */
   readonly variant?: 'field' | 'quiet';
   readonly disabled?: boolean | undefined;
-  readonly style?: CSSProperties;
 }
 
 /** One of a few, by the system's own list: quick by keyboard, and at home on every device. */
-export function Choice({ variant = 'field', disabled, style, className, ...field }: Props) {
+export function Choice({ variant = 'field', disabled, className, ...props }: Props) {
+  const { width, minWidth, maxWidth, flex, padding, ...field } = props;
+  const room = { width, minWidth, maxWidth, flex, padding };
   return (
     <NativeSelect.Root
       variant={variant as never} // variants of our own recipe (theme.ts)
       size={'fit' as never}
       {...(disabled === undefined ? {} : { disabled })}
-      {...(style ? { style } : {})}
+      {...(Object.fromEntries(Object.entries(room).filter(([, value]) => value !== undefined)) as Room)} // what is given
       {...(className ? { className } : {})}
     >
       <NativeSelect.Field {...field} />

@@ -1,3 +1,4 @@
+import { Box } from '@chakra-ui/react';
 import { useEffect, useRef } from 'react';
 import { beatToBar, beatToSeconds, isFreeTime, secondsToBeat } from '@core/time';
 import { playhead } from '../../platform/clock';
@@ -27,17 +28,15 @@ export function BeatFlash() {
     [times],
   );
   return (
-    <div
+    <Box
       ref={edge}
       data-testid="beat-flash"
       aria-hidden="true"
-      style={{
-        position: 'absolute',
-        inset: -6,
-        border: '5px solid var(--tide)',
-        borderRadius: 4,
-        pointerEvents: 'none',
-      }}
+      position="absolute"
+      inset="-6px"
+      border="5px solid var(--tide)"
+      borderRadius="4px"
+      pointerEvents="none"
     />
   );
 }

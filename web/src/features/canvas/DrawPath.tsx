@@ -60,16 +60,7 @@ export function DrawPath({ drawingFor, format, zoom }: { drawingFor: string; for
     <svg
       ref={svg}
       viewBox={`${-format.width / 2 / fit} ${-format.height / 2 / fit} ${format.width / fit} ${format.height / fit}`}
-      style={{
-        position: 'absolute',
-        inset: 0,
-        width: '100%',
-        height: '100%',
-        cursor: 'crosshair',
-        touchAction: 'none',
-        zIndex: 5,
-        outline: '1.5px dashed var(--lamp)',
-      }}
+      className="over-canvas drawing"
       role="application"
       aria-label="Draw a path"
       onPointerDown={(e) => {

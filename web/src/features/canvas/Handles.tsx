@@ -223,14 +223,7 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
     <svg
       ref={svg}
       viewBox={`0 0 ${format.width} ${format.height}`}
-      style={{
-        position: 'absolute',
-        inset: 0,
-        width: '100%',
-        height: '100%',
-        overflow: 'visible',
-        touchAction: 'none',
-      }}
+      className="over-canvas"
       onPointerDown={onDown}
       onPointerMove={onMove}
       onPointerUp={onUp}
@@ -280,7 +273,7 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
                     fill="#11151b"
                     stroke="var(--lamp)"
                     strokeWidth={1.5 * px}
-                    style={{ cursor: 'grab' }}
+                    cursor="grab"
                     onPointerDown={(e) =>
                       begin(e, {
                         kind: 'rotate',
@@ -303,7 +296,7 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
                     fill="#11151b"
                     stroke="var(--lamp)"
                     strokeWidth={1.5 * px}
-                    style={{ cursor: i % 2 ? 'nesw-resize' : 'nwse-resize' }}
+                    cursor={i % 2 ? 'nesw-resize' : 'nwse-resize'}
                     onPointerDown={(e) =>
                       begin(e, {
                         kind: 'scale',

@@ -43,7 +43,7 @@ export function MotionPathHandles({ layer, format, zoom }: { layer: Layer; forma
         stroke="var(--tide)"
         strokeWidth={1.3 * px}
         strokeDasharray={`${4 * px} ${3 * px}`}
-        style={{ pointerEvents: 'none' }}
+        pointerEvents="none"
       />
       {track.keyframes.map((key) => {
         const [x, y] = key.value as [number, number]; // a position track
@@ -64,7 +64,7 @@ export function MotionPathHandles({ layer, format, zoom }: { layer: Layer; forma
                     fill="#11151b"
                     stroke="var(--tide)"
                     strokeWidth={1.5 * px}
-                    style={{ cursor: 'move' }}
+                    cursor="move"
                     onPointerDown={(e) => {
                       e.stopPropagation();
                       e.currentTarget.setPointerCapture(e.pointerId);
@@ -121,7 +121,7 @@ export function MotionPathHandles({ layer, format, zoom }: { layer: Layer; forma
               transform={`scale(${px * (isOn ? 1.3 : 1)})`}
               fill={key.at.kind === 'pinned' ? 'var(--lamp)' : '#11151b'}
               stroke={key.at.kind === 'pinned' ? '#11151b' : 'var(--lamp)'}
-              style={{ cursor: 'pointer' }}
+              cursor="pointer"
               onPointerDown={(e) => {
                 e.stopPropagation();
                 setView({ selectedKeys: [{ layerId: layer.id, property: 'position', keyId: key.id }] });

@@ -1,3 +1,4 @@
+import { Box } from '@chakra-ui/react';
 import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { formatOf } from '@core/piece';
 import { frameMiddle, framesPerSecond, secondsToFrame } from '@core/time';
@@ -88,21 +89,18 @@ export function PreviewCanvas() {
 
   return (
     <div className="stage" ref={holder}>
-      <div
+      <Box
         ref={slot}
-        style={{
-          position: 'relative',
-          width: format.width * zoom,
-          height: format.height * zoom,
-          boxShadow: '0 2px 30px #0005',
-        }}
+        position="relative"
+        boxShadow="0 2px 30px #0005"
+        style={{ width: format.width * zoom, height: format.height * zoom }}
         data-testid="canvas"
       >
         <Handles format={format} zoom={zoom} />
         {flashesBeats && <BeatFlash />}
         {drawingFor && <DrawPath drawingFor={drawingFor} format={format} zoom={zoom} />}
         {editingText && <TextEditor layerId={editingText} zoom={zoom} format={format} />}
-      </div>
+      </Box>
     </div>
   );
 }

@@ -91,26 +91,26 @@ export function TextEditor({ layerId, zoom, format }: { layerId: string; zoom: n
         if (e.key === 'Escape' || (e.key === 'Enter' && (e.ctrlKey || e.metaKey))) finish();
       }}
       onPointerDown={(e) => e.stopPropagation()}
+      position="absolute"
+      fontStyle={layer.content.italic ? 'italic' : 'normal'}
+      background="transparent"
+      border="0"
+      padding="0"
+      outline="none"
+      resize="none"
+      overflow="hidden"
+      caretColor="var(--lamp)"
+      textShadow="0 0 1px #0008"
+      zIndex="4"
       style={{
-        position: 'absolute',
         ...where,
         transform: `rotate(${valueNow(layer, 'rotation') as number}deg)`,
         fontFamily: `'${cssFamily(layer.content.family)}'`,
         fontWeight: valueNow(layer, 'weight') as number,
-        fontStyle: layer.content.italic ? 'italic' : 'normal',
         lineHeight: leading,
         letterSpacing: `${valueNow(layer, 'tracking') as number}em`,
         textAlign: align,
         color: valueNow(layer, 'fill') as string,
-        background: 'transparent',
-        border: 0,
-        padding: 0,
-        outline: 'none',
-        resize: 'none',
-        overflow: 'hidden',
-        caretColor: 'var(--lamp)',
-        textShadow: '0 0 1px #0008',
-        zIndex: 4,
       }}
     />
   );

@@ -1,3 +1,4 @@
+import { Span } from '@chakra-ui/react';
 import { AudioLines, Captions, Image, ListChecks, Music, Palette, Send, Sparkles } from 'lucide-react';
 import { useEffect } from 'react';
 import type { ReactNode } from 'react';
@@ -61,9 +62,7 @@ export function Desk() {
         >
           {LADDER[id].icon}
           {PANEL_NAMES[id]}
-          {id === 'run-through' && times.missing.length > 0 && (
-            <span style={{ color: 'var(--ember)' }}>{times.missing.length}</span>
-          )}
+          {id === 'run-through' && times.missing.length > 0 && <Span color="ember">{times.missing.length}</Span>}
         </Button>
       ))}
     </nav>

@@ -1,4 +1,4 @@
-import { Dialog, Portal } from '@chakra-ui/react';
+import { Box, Dialog, Portal } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { ApiError, api, call } from '../../platform/api';
@@ -79,9 +79,11 @@ export function DeskPage() {
           <Dialog.Positioner>
             <Dialog.Content>
               <Dialog.Body p="6">
-                <h2 style={{ fontSize: 17, fontWeight: 600, margin: '0 0 8px' }}>Two versions of this piece</h2>
+                <Box as="h2" fontSize="17px" fontWeight="600" margin="0 0 8px">
+                  Two versions of this piece
+                </Box>
                 <p className="muted">{saveMessage} Nothing has been overwritten. Which one goes on?</p>
-                <div style={{ display: 'grid', gap: 8, marginTop: 16, justifyItems: 'start' }}>
+                <Box display="grid" gap="8px" marginTop="16px" justifyItems="start">
                   <Button variant="lamp" onClick={() => choose('copy')}>
                     Keep both: mine as a new piece
                   </Button>
@@ -91,7 +93,7 @@ export function DeskPage() {
                   <Button variant="soft" onClick={() => choose('theirs')}>
                     Take the other, drop mine
                   </Button>
-                </div>
+                </Box>
               </Dialog.Body>
             </Dialog.Content>
           </Dialog.Positioner>

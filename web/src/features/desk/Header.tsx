@@ -1,4 +1,4 @@
-import { Input } from '@chakra-ui/react';
+import { Box, Input, Span } from '@chakra-ui/react';
 import { CircleHelp, Moon, Redo2, Search, Sun, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -38,13 +38,16 @@ export function Header() {
   return (
     <header className="desk-head">
       <Link to="/" aria-label="All pieces">
-        <img src="/mark.svg" alt="" width="26" height="26" style={{ display: 'block' }} />
+        <img src="/mark.svg" alt="" width="26" height="26" className="block" />
       </Link>
       <Input
         aria-label="Name of the piece"
         key={piece.name}
         defaultValue={piece.name}
-        style={{ background: 'none', fontWeight: 600, fontSize: 15, width: 190 }}
+        background="none"
+        fontWeight="600"
+        fontSize="15px"
+        width="190px"
         onKeyDown={(e) => {
           e.stopPropagation();
           if (e.key === 'Enter') e.currentTarget.blur();
@@ -62,7 +65,7 @@ export function Header() {
       >
         {SAVE_WORDS[saveState]}
       </span>
-      <nav aria-label="Formats" style={{ display: 'flex', gap: 4, margin: '0 auto' }}>
+      <Box as="nav" aria-label="Formats" display="flex" gap="4px" margin="0 auto">
         {piece.formats.map((f) => {
           const k = 15 / Math.max(f.width, f.height);
           return (
@@ -71,20 +74,13 @@ export function Header() {
               variant="quiet"
               aria-pressed={f.id === formatId}
               onClick={() => setView({ formatId: f.id })}
-              style={
-                f.id === formatId
-                  ? { background: 'var(--raised)', color: 'var(--text)', borderRadius: 999, padding: '5px 13px' }
-                  : { padding: '5px 13px' }
-              }
+              className="format"
               title={`${f.width} × ${f.height}${f.id === piece.leadFormatId ? ', leads the others' : ''}`}
             >
-              <span
-                style={{
-                  width: f.width * k,
-                  height: f.height * k,
-                  border: '1.5px solid currentColor',
-                  borderRadius: 3,
-                }}
+              <Span
+                border="1.5px solid currentColor"
+                borderRadius="3px"
+                style={{ width: f.width * k, height: f.height * k }}
               />{' '}
               {f.name}
             </Button>
@@ -93,7 +89,7 @@ export function Header() {
         {missing.length > 0 && (
           <Choice
             variant="quiet"
-            style={{ width: 44 }}
+            width="44px"
             aria-label="Add a format"
             value=""
             onChange={(e) => {
@@ -122,7 +118,7 @@ export function Header() {
             ))}
           </Choice>
         )}
-      </nav>
+      </Box>
       <Choice
         variant="quiet"
         className="mono"
@@ -138,7 +134,7 @@ export function Header() {
           </option>
         ))}
       </Choice>
-      <span style={{ display: 'flex' }}>
+      <Span display="flex">
         <Button
           variant="quiet"
           aria-label="Undo"
@@ -164,7 +160,7 @@ export function Header() {
         <Button variant="quiet" aria-label="Keys" aria-expanded={showsKeys} onClick={() => setShowsKeys(!showsKeys)}>
           <CircleHelp size={16} />
         </Button>
-      </span>
+      </Span>
       <Button variant="lamp" onClick={() => setView({ rung: 'send' })}>
         Send
       </Button>

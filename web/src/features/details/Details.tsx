@@ -1,3 +1,4 @@
+import { Box, Flex, Span } from '@chakra-ui/react';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { Fragment, useEffect, useState } from 'react';
 import { BLEND_MODES, GRADIENTS, LAYER_KINDS, PROPERTIES, propertyDefinition, trackOf } from '@core/piece';
@@ -67,7 +68,8 @@ function PropertyRow({
     <div className="prop">
       <Button
         variant="quiet"
-        style={{ padding: 0, opacity: isAnimated ? 1 : 0.45 }}
+        padding="0"
+        opacity={isAnimated ? '1' : '0.45'}
         aria-label={here ? `Remove the ${definition.label} keyframe here` : `Keyframe ${definition.label} here`}
         aria-pressed={here !== undefined}
         disabled={layer.locked}
@@ -76,7 +78,7 @@ function PropertyRow({
         <Star pinned={here !== undefined} holds={here?.easing.type === 'hold'} size={15} />
       </Button>
       <span className="name">{definition.label}</span>
-      <span style={{ display: 'flex', gap: 4 }}>
+      <Span display="flex" gap="4px">
         {typeof value === 'number' && (
           <NumberField
             label={definition.label}
@@ -112,7 +114,7 @@ function PropertyRow({
             onChange={(v, gesture) => setValue(layer, property, v, gesture)}
           />
         )}
-      </span>
+      </Span>
     </div>
   );
 }
@@ -155,26 +157,28 @@ export function Details() {
   const keyframes = (
     <>
       <hr className="rule" />
-      <div style={{ display: 'flex', alignItems: 'center', gap: 6 }}>
-        <strong style={{ flex: 1, fontWeight: 600 }}>Keyframes</strong>
+      <Flex alignItems="center" gap="6px">
+        <Box as="strong" flex="1" fontWeight="600">
+          Keyframes
+        </Box>
         <Button variant="quiet" aria-label="To the keyframe before" onClick={() => goToKey(-1)}>
           <ChevronLeft size={16} />
         </Button>
         <Button variant="quiet" aria-label="To the next keyframe" onClick={() => goToKey(1)}>
           <ChevronRight size={16} />
         </Button>
-      </div>
+      </Flex>
       {selectedKeys.length > 0 ? (
         <EasingEditor />
       ) : (
-        <p className="muted" style={{ margin: '6px 0' }}>
+        <Box as="p" className="muted" margin="6px 0">
           The star beside a value sets a keyframe at the playhead. Select keyframes to shape their easing.
-        </p>
+        </Box>
       )}
       {selectedKeys.length === 1 && (
-        <p className="muted" style={{ fontSize: 12 }}>
+        <Box as="p" className="muted" fontSize="12px">
           {PROPERTIES[selectedKeys[0]!.property].label}
-        </p>
+        </Box>
       )}
     </>
   );
@@ -182,17 +186,17 @@ export function Details() {
   const bar = (seconds: number) => formatBarBeat(beatToBar(times.grid, secondsToBeat(times.grid, seconds)));
   return (
     <aside className="details" aria-label="Details">
-      <h2 className="title" style={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+      <Box as="h2" className="title" overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">
         {count > 1 ? `${count} layers` : layer.name}
-      </h2>
-      <div className="muted" style={{ fontSize: 12, marginBottom: 8 }}>
+      </Box>
+      <Box className="muted" fontSize="12px" marginBottom="8px">
         {LAYER_KINDS[layer.kind].label.toLowerCase()} · bars {bar(times.timeOf(layer.start))} to{' '}
         {bar(times.timeOf(layer.end))}
         {layer.locked ? ' · locked' : ''}
-      </div>
+      </Box>
       <AwayNote from={times.timeOf(layer.start)} to={times.timeOf(layer.end)} />
       {(count > 1 || layer.kind === 'group') && (
-        <div style={{ display: 'flex', gap: 6, marginBottom: 8 }}>
+        <Flex gap="6px" marginBottom="8px">
           {count > 1 && (
             <Button variant="soft" onClick={groupSelection}>
               Group
@@ -203,7 +207,7 @@ export function Details() {
               Ungroup
             </Button>
           )}
-        </div>
+        </Flex>
       )}
       <div className="flow">
         {selectedKeys.length > 0 && (

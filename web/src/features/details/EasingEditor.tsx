@@ -1,3 +1,4 @@
+import { Box, Flex, Span } from '@chakra-ui/react';
 import { useRef } from 'react';
 import { NAMED_CURVES, evaluateEasing } from '@core/motion';
 import type { CurveName, Easing, EasingType, Keyframe } from '@core/motion';
@@ -72,7 +73,7 @@ export function EasingEditor() {
     ]);
   };
   return (
-    <div style={{ display: 'grid', gap: 7, marginTop: 6 }}>
+    <Box display="grid" gap="7px" marginTop="6px">
       <Choice
         aria-label="Easing"
         value={easing.type}
@@ -86,7 +87,7 @@ export function EasingEditor() {
       </Choice>
       <svg
         viewBox={`0 0 ${W} ${H}`}
-        style={{ background: 'var(--surface)', borderRadius: 10, width: '100%', touchAction: 'none' }}
+        className="curve"
         role="img"
         aria-label={`Easing curve: ${KINDS[easing.type].label}`}
         onPointerMove={(e) => {
@@ -122,7 +123,7 @@ export function EasingEditor() {
               cy={toY(y)}
               r="6"
               fill="var(--tide)"
-              style={{ cursor: 'move' }}
+              cursor="move"
               onPointerDown={(e) => {
                 (e.currentTarget.ownerSVGElement as SVGSVGElement).setPointerCapture(e.pointerId);
                 drag.current = { point, gesture: newId() };
@@ -204,7 +205,7 @@ export function EasingEditor() {
       <div className="prop">
         <span />
         <span className="name">{key.at.kind === 'pinned' ? 'Pinned' : 'Free'}</span>
-        <span style={{ display: 'flex', gap: 4 }}>
+        <Span display="flex" gap="4px">
           <NumberField
             label={key.at.kind === 'pinned' && key.at.to.type === 'beat' ? 'Beat' : 'Seconds'}
             value={key.at.kind === 'pinned' && key.at.to.type === 'beat' ? key.at.to.beat + 1 : seconds}
@@ -234,10 +235,10 @@ export function EasingEditor() {
           <Button variant="quiet" onClick={togglePin}>
             {key.at.kind === 'pinned' ? 'set free' : 'pin'}
           </Button>
-        </span>
+        </Span>
       </div>
       {selectedKeys.length > 1 && (
-        <div style={{ display: 'flex', gap: 4, flexWrap: 'wrap' }}>
+        <Flex gap="4px" flexWrap="wrap">
           <Button variant="soft" onClick={reverseKeys}>
             Reverse
           </Button>
@@ -247,8 +248,8 @@ export function EasingEditor() {
           <Button variant="soft" onClick={() => stretchKeys(0.5)}>
             Squeeze ×½
           </Button>
-        </div>
+        </Flex>
       )}
-    </div>
+    </Box>
   );
 }

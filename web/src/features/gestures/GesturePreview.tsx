@@ -112,13 +112,5 @@ export function GesturePreview({
       observer.disconnect();
     };
   }, [gesture, role, words, family, weight, own, media]);
-  return (
-    <canvas
-      ref={canvas}
-      width={W}
-      height={H}
-      style={{ width: '100%', aspectRatio: `${W} / ${H}`, display: 'block', borderRadius: 7 }}
-      aria-hidden="true"
-    />
-  );
+  return <canvas ref={canvas} width={W} height={H} className="gesture-preview" aria-hidden="true" />;
 }

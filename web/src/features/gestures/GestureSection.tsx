@@ -1,4 +1,4 @@
-import { Input } from '@chakra-ui/react';
+import { Box, Flex, Input, Span } from '@chakra-ui/react';
 import { useState } from 'react';
 import {
   GESTURE_IDS,
@@ -47,7 +47,7 @@ export function GestureSection() {
           <UseCard key={use.id} layer={layer} use={use} />
         ))}
         {role === 'exit' && layer.gestures.some((g) => g.role === 'entrance') && (
-          <Button variant="soft" style={{ marginBottom: 8 }} onClick={() => mirrorEntrance(layer)}>
+          <Button variant="soft" marginBottom="8px" onClick={() => mirrorEntrance(layer)}>
             As it came in, backwards
           </Button>
         )}
@@ -76,14 +76,17 @@ function Chooser({ layer, role, chosen }: { layer: Layer; role: GestureRole; cho
         aria-label="Search gestures"
         placeholder="Name or feel: soft, hit, wave …"
         value={search}
-        style={{ width: '100%', marginBottom: 8 }}
+        width="100%"
+        marginBottom="8px"
         onKeyDown={(e) => e.stopPropagation()}
         onChange={(e) => setSearch(e.target.value)}
       />
-      <div
+      <Box
         role="listbox"
         aria-label={`Gestures: ${GESTURE_ROLES[role]}`}
-        style={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 6 }}
+        display="grid"
+        gridTemplateColumns="1fr 1fr"
+        gap="6px"
       >
         {[
           ...own.map((g) => ({ id: g.id, label: g.name, feel: 'your own', own: g })),
@@ -98,16 +101,14 @@ function Chooser({ layer, role, chosen }: { layer: Layer; role: GestureRole; cho
             title={g.feel}
             disabled={layer.locked}
             onClick={() => giveGesture(g.id, role)}
-            style={{
-              background: 'none',
-              border: 0,
-              padding: 2,
-              borderRadius: 9,
-              cursor: 'pointer',
-              textAlign: 'left',
-              boxShadow: chosen.includes(g.id) ? 'inset 0 0 0 1.5px var(--lamp)' : undefined,
-              minWidth: 0,
-            }}
+            background="none"
+            border="0"
+            padding="2px"
+            borderRadius="9px"
+            cursor="pointer"
+            textAlign="left"
+            boxShadow={chosen.includes(g.id) ? 'inset 0 0 0 1.5px var(--lamp)' : undefined}
+            minWidth="0"
           >
             <GesturePreview
               gesture={g.id}
@@ -118,19 +119,12 @@ function Chooser({ layer, role, chosen }: { layer: Layer; role: GestureRole; cho
               own={g.own}
               media={piece.media}
             />
-            <span
-              style={{
-                fontSize: 12,
-                padding: '1px 3px',
-                display: 'block',
-                color: chosen.includes(g.id) ? 'var(--lamp)' : 'var(--muted)',
-              }}
-            >
+            <Span fontSize="12px" padding="1px 3px" display="block" color={chosen.includes(g.id) ? 'lamp' : 'muted'}>
               {g.label}
-            </span>
+            </Span>
           </Button>
         ))}
-      </div>
+      </Box>
     </>
   );
 }
@@ -140,7 +134,9 @@ function Row({ name, children }: { name: string; children: React.ReactNode }) {
     <div className="prop">
       <span />
       <span className="name">{name}</span>
-      <span style={{ display: 'flex', gap: 4, alignItems: 'center' }}>{children}</span>
+      <Span display="flex" gap="4px" alignItems="center">
+        {children}
+      </Span>
     </div>
   );
 }
@@ -155,13 +151,18 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
   const { stagger } = use;
   const pinned = use.at;
   return (
-    <div
-      style={{ background: 'var(--surface)', borderRadius: 10, padding: '8px 10px', marginBottom: 8 }}
+    <Box
+      background="surface"
+      borderRadius="10px"
+      padding="8px 10px"
+      marginBottom="8px"
       role="group"
       aria-label={`Gesture ${gestureName(use.gesture)}`}
     >
-      <div style={{ display: 'flex', alignItems: 'center' }}>
-        <strong style={{ flex: 1, fontWeight: 600 }}>{gestureName(use.gesture)}</strong>
+      <Flex alignItems="center">
+        <Box as="strong" flex="1" fontWeight="600">
+          {gestureName(use.gesture)}
+        </Box>
         <Button variant="quiet" onClick={() => openGesture(layer, use)} title="Turn it into keyframes">
           Open up
         </Button>
@@ -172,7 +173,7 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
         >
           ×
         </Button>
-      </div>
+      </Flex>
       {use.duration.unit !== 'stay' && (
         <Row name="Takes">
           <NumberField
@@ -187,7 +188,7 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
           />
           <Choice
             aria-label="Counted in"
-            style={{ padding: '3px 4px' }}
+            padding="3px 4px"
             value={use.duration.unit}
             onChange={(e) => set({ duration: { ...use.duration, unit: e.target.value as 'beats' | 'seconds' } })}
           >
@@ -215,7 +216,7 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
         <Row name="Moves">
           <Choice
             aria-label="Moves"
-            style={{ padding: '3px 4px' }}
+            padding="3px 4px"
             value={use.unit}
             onChange={(e) => set({ unit: e.target.value as UnitKind })}
           >
@@ -232,7 +233,8 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
           <Row name="Order">
             <Choice
               aria-label="Order of the stagger"
-              style={{ padding: '3px 4px', maxWidth: 124 }}
+              padding="3px 4px"
+              maxWidth="124px"
               value={stagger.order}
               onChange={(e) => set({ stagger: { ...stagger, order: e.target.value as StaggerOrder } })}
             >
@@ -272,7 +274,8 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
           <Row name="On the beats">
             <Choice
               aria-label="Stagger on the beats"
-              style={{ padding: '3px 4px', maxWidth: 124 }}
+              padding="3px 4px"
+              maxWidth="124px"
               value={stagger.rhythm ? String(stagger.rhythm.step) : ''}
               onChange={(e) =>
                 set({
@@ -299,7 +302,8 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
                 aria-label="Rhythm of the stagger"
                 value={stagger.rhythm.pattern}
                 spellCheck={false}
-                style={{ width: 90, padding: '2px 6px' }}
+                width="90px"
+                padding="2px 6px"
                 onKeyDown={(e) => e.stopPropagation()}
                 onChange={(e) =>
                   e.target.value &&
@@ -318,7 +322,7 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
           <>
             <Choice
               aria-label="What lands"
-              style={{ padding: '3px 4px' }}
+              padding="3px 4px"
               value={use.landing}
               onChange={(e) => set({ landing: e.target.value as Landing })}
             >
@@ -328,20 +332,15 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
                 </option>
               ))}
             </Choice>
-            <span className="mono" style={{ fontSize: 12 }}>
+            <Span className="mono" fontSize="12px">
               {formatBarBeat(beatToBar(times.grid, secondsToBeat(times.grid, times.timeOf(pinned))))}
-            </span>
-            <Button
-              variant="quiet"
-              style={{ padding: 0 }}
-              aria-label="Land with the layer"
-              onClick={() => set({ at: null })}
-            >
+            </Span>
+            <Button variant="quiet" padding="0" aria-label="Land with the layer" onClick={() => set({ at: null })}>
               ×
             </Button>
           </>
         ) : (
-          <Button variant="quiet" style={{ padding: '2px 0' }} onClick={() => set({ at: momentAtPlayhead() })}>
+          <Button variant="quiet" padding="2px 0" onClick={() => set({ at: momentAtPlayhead() })}>
             {use.role === 'exit' ? 'at the end' : use.role === 'entrance' ? 'at the start' : 'in between'} · pin here
           </Button>
         )}
@@ -377,7 +376,7 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
         </Row>
       )}
       {use.tracks && <PointsEditor tracks={use.tracks} onChange={(tracks, g) => set({ tracks }, g)} />}
-    </div>
+    </Box>
   );
 }
 
@@ -385,13 +384,16 @@ function KeepOwn({ layer, role }: { layer: Layer; role: GestureRole }) {
   const [name, setName] = useState<string | null>(null);
   if (name === null)
     return (
-      <Button variant="quiet" style={{ marginTop: 8 }} onClick={() => setName('')}>
+      <Button variant="quiet" marginTop="8px" onClick={() => setName('')}>
         Keep this layer’s keyframes as a gesture
       </Button>
     );
   return (
-    <form
-      style={{ display: 'flex', gap: 5, marginTop: 8 }}
+    <Box
+      as="form"
+      display="flex"
+      gap="5px"
+      marginTop="8px"
       onSubmit={(e) => {
         e.preventDefault();
         if (name.trim() && keepAsGesture(layer, role, name.trim().slice(0, 80))) setName(null);
@@ -402,7 +404,8 @@ function KeepOwn({ layer, role }: { layer: Layer; role: GestureRole }) {
         aria-label="Name of the gesture"
         placeholder="Name"
         value={name}
-        style={{ flex: 1, minWidth: 0 }}
+        flex="1"
+        minWidth="0"
         onKeyDown={(e) => {
           e.stopPropagation();
           if (e.key === 'Escape') setName(null);
@@ -412,6 +415,6 @@ function KeepOwn({ layer, role }: { layer: Layer; role: GestureRole }) {
       <Button variant="soft" disabled={!name.trim()}>
         Keep
       </Button>
-    </form>
+    </Box>
   );
 }

@@ -1,3 +1,4 @@
+import { Flex, Span } from '@chakra-ui/react';
 import { ACTOR_PROPERTIES } from '@core/motion';
 import type { ActorProperty, ActorTracks, Track } from '@core/motion';
 import { freeMoment } from '@core/time';
@@ -32,11 +33,11 @@ export function PointsEditor({
       {(Object.entries(tracks) as [ActorProperty, Track][]).map(([property, track]) => (
         // keys are validated by the schema
         <div key={property}>
-          <span className="muted" style={{ fontSize: 12 }}>
+          <Span className="muted" fontSize="12px">
             {ACTOR_PROPERTIES[property].label}
-          </span>
+          </Span>
           {track.keyframes.map((key, i) => (
-            <div key={key.id} style={{ display: 'flex', gap: 4, marginBottom: 2 }}>
+            <Flex key={key.id} gap="4px" marginBottom="2px">
               <NumberField
                 label={`${ACTOR_PROPERTIES[property].label} point ${i + 1} at`}
                 value={(key.at.kind === 'free' ? key.at.seconds : 0) * 100}
@@ -72,7 +73,7 @@ export function PointsEditor({
                   );
                 })
               )}
-            </div>
+            </Flex>
           ))}
         </div>
       ))}

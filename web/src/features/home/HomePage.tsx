@@ -1,4 +1,4 @@
-import { Dialog, Input, Portal } from '@chakra-ui/react';
+import { Box, Dialog, Flex, Input, Portal, Span } from '@chakra-ui/react';
 import { keepPreviousData, useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
 import { Copy, FolderOpen, Moon, Pencil, Plus, Search, Sun, Trash2 } from 'lucide-react';
 import { Suspense, lazy, useDeferredValue, useEffect, useState } from 'react';
@@ -56,7 +56,7 @@ function MovingPicture({ piece, onOpen }: { piece: Summary; onOpen: () => void }
         width="100%"
         height="14"
         aria-hidden="true"
-        style={{ background: 'var(--surface)', borderRadius: '0 0 12px 12px', display: 'block' }}
+        className="card-beats"
       >
         {piece.beats.map((t, i) => (
           <line
@@ -145,9 +145,11 @@ export function HomePage() {
 
   return (
     <main className="home">
-      <header style={{ display: 'flex', alignItems: 'center', gap: 14, marginBottom: 30 }}>
+      <Box as="header" display="flex" alignItems="center" gap="14px" marginBottom="30px">
         <img src="/mark.svg" alt="" width="34" height="34" />
-        <h1 style={{ fontSize: 22, fontWeight: 600, margin: 0, flex: 1 }}>Pieces</h1>
+        <Box as="h1" fontSize="22px" fontWeight="600" margin="0" flex="1">
+          Pieces
+        </Box>
         <label className="search">
           <Search size={15} aria-hidden="true" />
           <Input
@@ -183,13 +185,13 @@ export function HomePage() {
         <Button variant="lamp" onClick={() => setMaking(true)}>
           <Plus size={17} /> New piece
         </Button>
-      </header>
+      </Box>
 
       {error && (
-        <p role="alert" style={{ color: 'var(--ember)' }}>
+        <Box as="p" role="alert" color="ember">
           {error instanceof ApiError ? error.message : 'The pieces could not be read.'} They are shown as soon as the
           server answers.
-        </p>
+        </Box>
       )}
       {isPending && !error && <p className="muted">Fetching your pieces …</p>}
       {waiting.length > 0 && (
@@ -212,13 +214,13 @@ export function HomePage() {
         {shown.map((piece) => (
           <article key={piece.id} className="fade" aria-label={piece.name}>
             <MovingPicture piece={piece} onOpen={() => void navigate(`/piece/${piece.id}`)} />
-            <div style={{ display: 'flex', alignItems: 'center', gap: 4, paddingTop: 8 }}>
+            <Flex alignItems="center" gap="4px" paddingTop="8px">
               {renaming === piece.id ? (
                 <Input
                   aria-label="Name of the piece"
                   autoFocus
                   defaultValue={piece.name}
-                  style={{ flex: 1 }}
+                  flex="1"
                   onKeyDown={(e) => {
                     if (e.key === 'Enter') e.currentTarget.blur();
                     if (e.key === 'Escape') setRenaming(null);
@@ -256,13 +258,13 @@ export function HomePage() {
               <Button variant="quiet" aria-label={`Delete ${piece.name}`} onClick={() => void remove(piece)}>
                 <Trash2 size={15} />
               </Button>
-            </div>
-            <div className="muted" style={{ display: 'flex', gap: 10, fontSize: 12.5 }}>
+            </Flex>
+            <Flex className="muted" gap="10px" fontSize="12.5px">
               <span>{piece.formats.map((f) => f.name).join(', ')}</span>
               <span className="mono">{piece.duration.toFixed(1)} s</span>
               <span className="mono">{frameRateLabel(piece.frameRate)} fps</span>
-              <span style={{ marginLeft: 'auto' }}>{ago(piece.updatedAt)}</span>
-            </div>
+              <Span marginLeft="auto">{ago(piece.updatedAt)}</Span>
+            </Flex>
           </article>
         ))}
         {data && wanted === '' && !hasNextPage && <FirstPieceCard onStart={() => void guideMe()} />}
@@ -291,7 +293,7 @@ export function HomePage() {
         <div className="notice" role="status">
           {notice.text}
           {notice.undo && (
-            <Button variant="quiet" style={{ color: 'var(--lamp)' }} onClick={notice.undo}>
+            <Button variant="quiet" color="lamp" onClick={notice.undo}>
               Undo
             </Button>
           )}

@@ -1,4 +1,4 @@
-import { Input } from '@chakra-ui/react';
+import { Box, Flex, Input, Span } from '@chakra-ui/react';
 import { useState } from 'react';
 import { DESTINATIONS, MAX_FRAME_SIDE, MIN_FRAME_SIDE } from '@core/piece';
 import type { DestinationId, Format } from '@core/piece';
@@ -55,46 +55,45 @@ export function NewPieceForm({ onMade, onCancel }: { onMade: (id: string) => voi
         type="button"
         aria-pressed={order >= 0}
         onClick={() => toggle(choice)}
-        style={{
-          flex: 1,
-          background: order >= 0 ? 'var(--raised)' : 'none',
-          border: `1.5px solid ${order >= 0 ? 'var(--lamp)' : 'var(--line)'}`,
-          borderRadius: 12,
-          padding: '12px 6px',
-          cursor: 'pointer',
-          display: 'grid',
-          justifyItems: 'center',
-          gap: 6,
-          alignContent: 'end',
-          minWidth: 92,
-        }}
+        flex="1"
+        background={order >= 0 ? 'raised' : 'none'}
+        borderRadius="12px"
+        padding="12px 6px"
+        cursor="pointer"
+        display="grid"
+        justifyItems="center"
+        gap="6px"
+        alignContent="end"
+        minWidth="92px"
+        style={{ border: `1.5px solid ${order >= 0 ? 'var(--lamp)' : 'var(--line)'}` }}
       >
-        <span
-          style={{
-            width: Math.max(8, width * k),
-            height: Math.max(8, height * k),
-            borderRadius: 4,
-            background: order >= 0 ? 'var(--lamp)' : 'var(--line)',
-          }}
+        <Span
+          borderRadius="4px"
+          background={order >= 0 ? 'lamp' : 'line'}
+          style={{ width: Math.max(8, width * k), height: Math.max(8, height * k) }}
         />
         <span>{label}</span>
-        <span className="muted" style={{ fontSize: 11 }}>
+        <Span className="muted" fontSize="11px">
           {order === 0 && chosen.length > 1 ? 'leads the others' : hint}
-        </span>
+        </Span>
       </Button>
     );
   };
 
   return (
-    <form
+    <Box
+      as="form"
       onSubmit={(e) => {
         e.preventDefault();
         void make();
       }}
-      style={{ display: 'grid', gap: 18 }}
+      display="grid"
+      gap="18px"
     >
-      <h2 style={{ fontSize: 18, fontWeight: 600, margin: 0 }}>New piece</h2>
-      <label style={{ display: 'grid', gap: 5 }}>
+      <Box as="h2" fontSize="18px" fontWeight="600" margin="0">
+        New piece
+      </Box>
+      <Box as="label" display="grid" gap="5px">
         <span className="muted">Name</span>
         <Input
           autoFocus
@@ -103,20 +102,20 @@ export function NewPieceForm({ onMade, onCancel }: { onMade: (id: string) => voi
           onChange={(e) => setName(e.target.value)}
           onFocus={(e) => e.target.select()}
         />
-      </label>
-      <fieldset style={{ border: 0, padding: 0, margin: 0 }}>
-        <legend className="muted" style={{ marginBottom: 7 }}>
+      </Box>
+      <Box as="fieldset" border="0" padding="0" margin="0">
+        <Box as="legend" className="muted" marginBottom="7px">
           Where it will be seen
-        </legend>
-        <div style={{ display: 'flex', gap: 8, flexWrap: 'wrap' }}>
+        </Box>
+        <Flex gap="8px" flexWrap="wrap">
           {Object.entries(DESTINATIONS).map(([id, d]) =>
             option(id as DestinationId, d.width, d.height, SHORT[id as DestinationId], `${d.width} × ${d.height}`),
           )}
           {option('custom', custom.width, custom.height, 'Custom', 'your own')}
-        </div>
-      </fieldset>
+        </Flex>
+      </Box>
       {chosen.includes('custom') && (
-        <div style={{ display: 'flex', gap: 10, alignItems: 'center' }}>
+        <Flex gap="10px" alignItems="center">
           <NumberField
             label="Width in pixels"
             value={custom.width}
@@ -133,29 +132,29 @@ export function NewPieceForm({ onMade, onCancel }: { onMade: (id: string) => voi
             onChange={(height) => setCustom({ ...custom, height })}
           />
           <span className="muted">pixels</span>
-        </div>
+        </Flex>
       )}
-      <label style={{ display: 'flex', gap: 10, alignItems: 'center' }}>
+      <Box as="label" display="flex" gap="10px" alignItems="center">
         <span className="muted">Frames a second</span>
         <Choice className="mono" value={rate} onChange={(e) => setRate(e.target.value as FrameRateLabel)}>
           {Object.keys(FRAME_RATES).map((label) => (
             <option key={label}>{label}</option>
           ))}
         </Choice>
-      </label>
+      </Box>
       {problem && (
-        <p role="alert" style={{ color: 'var(--ember)', margin: 0 }}>
+        <Box as="p" role="alert" color="ember" margin="0">
           {problem}
-        </p>
+        </Box>
       )}
-      <div style={{ display: 'flex', gap: 10, justifyContent: 'flex-end' }}>
+      <Flex gap="10px" justifyContent="flex-end">
         <Button type="button" variant="quiet" onClick={onCancel}>
           Cancel
         </Button>
         <Button type="submit" variant="lamp" disabled={isBusy}>
           Create
         </Button>
-      </div>
-    </form>
+      </Flex>
+    </Box>
   );
 }

@@ -34,9 +34,8 @@ interface KindOnDesk<K extends LayerKind> {
   readonly below?: readonly Section<K>[];
 }
 
-const BOX = { width: 20, height: 18, flex: 'none', borderRadius: 4 } as const;
 const drawing = (children: ReactNode): ReactNode => (
-  <svg viewBox="-11 -10 22 20" style={BOX} aria-hidden="true">
+  <svg viewBox="-11 -10 22 20" className="layer-icon" aria-hidden="true">
     {children}
   </svg>
 );
@@ -46,17 +45,8 @@ export const LAYERS_ON_DESK: { readonly [K in LayerKind]: KindOnDesk<K> } = {
   text: {
     icon: (layer) => {
       const colour = layerColour(layer);
-      const letters = {
-        background: colour,
-        color: inkOn(colour),
-        fontSize: 10.5,
-        fontWeight: 700,
-        display: 'grid',
-        placeItems: 'center',
-        overflow: 'hidden',
-      };
       return (
-        <span aria-hidden="true" style={{ ...BOX, ...letters }}>
+        <span aria-hidden="true" className="layer-icon letters" style={{ background: colour, color: inkOn(colour) }}>
           {layer.content.text.trim().slice(0, 2)}
         </span>
       );
@@ -136,7 +126,7 @@ export const LAYERS_ON_DESK: { readonly [K in LayerKind]: KindOnDesk<K> } = {
     icon: (layer, files) => {
       const media = files.find((m) => m.id === layer.content.mediaId);
       const address = media ? `/api/media/${media.hash}/${MEDIA_KINDS.picture.variant}` : undefined;
-      return <img alt="" src={address} style={{ ...BOX, objectFit: 'cover' }} />;
+      return <img alt="" src={address} className="layer-icon" />;
     },
     // A picture comes in with its file.
     add: [],

@@ -1,3 +1,4 @@
+import { Box, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { NO_CORRECTION, pieceToSong } from '@core/piece';
 import type { GridCorrection } from '@core/piece';
@@ -57,18 +58,18 @@ export function BeatsTab() {
         />
       </div>
       {others.length > 0 && (
-        <p className="muted" style={{ margin: '2px 0 6px' }}>
+        <Box as="p" className="muted" margin="2px 0 6px">
           Could also be {others.map((t) => `${t.bpm.toFixed(0)} (${Math.round(t.likelihood * 100)} %)`).join(', ')}
-        </p>
+        </Box>
       )}
-      <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap', margin: '6px 0' }}>
+      <Flex gap="5px" flexWrap="wrap" margin="6px 0">
         <Button variant="soft" onClick={halveBeats}>
           Half the beats
         </Button>
         <Button variant="soft" onClick={doubleBeats}>
           Twice the beats
         </Button>
-      </div>
+      </Flex>
       <div className="prop">
         <span />
         <span className="name">Beats a bar</span>
@@ -94,14 +95,14 @@ export function BeatsTab() {
           onChange={(v, g) => correct({ shift: v / 1000 }, g)}
         />
       </div>
-      <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap', margin: '6px 0' }}>
+      <Flex gap="5px" flexWrap="wrap" margin="6px 0">
         <Button variant="soft" onClick={() => nudgeGrid(-5)} aria-label="Beats 5 ms earlier">
           5 ms earlier
         </Button>
         <Button variant="soft" onClick={() => nudgeGrid(5)} aria-label="Beats 5 ms later">
           5 ms later
         </Button>
-      </div>
+      </Flex>
       <hr className="rule" />
       <div className="prop">
         <span />
@@ -116,7 +117,7 @@ export function BeatsTab() {
           onChange={(v) => setPerBar(Math.round(v))}
         />
       </div>
-      <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>
+      <Flex gap="5px" flexWrap="wrap">
         <Button variant="soft" onClick={() => thisIsOne(perBar ?? beatsPerBar)}>
           This is one
         </Button>
@@ -126,12 +127,12 @@ export function BeatsTab() {
         >
           Bar 1 starts at the playhead
         </Button>
-      </div>
+      </Flex>
       <hr className="rule" />
-      <p className="muted" style={{ margin: '0 0 6px' }}>
+      <Box as="p" className="muted" margin="0 0 6px">
         Play and tap <span className="mono">B</span> on each beat: four taps are enough.
-      </p>
-      <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>
+      </Box>
+      <Flex gap="5px" flexWrap="wrap">
         <Button variant="soft" aria-pressed={isMovingBeats} onClick={() => setView({ isMovingBeats: !isMovingBeats })}>
           Drag beats on the staff
         </Button>
@@ -141,11 +142,11 @@ export function BeatsTab() {
         <Button variant="soft" aria-pressed={flashesBeats} onClick={() => setView({ flashesBeats: !flashesBeats })}>
           Flash beats
         </Button>
-      </div>
+      </Flex>
       <hr className="rule" />
-      <p className="muted" style={{ margin: '0 0 6px' }}>
+      <Box as="p" className="muted" margin="0 0 6px">
         {loop ? 'The marked stretch:' : 'Mark a stretch (drag with Shift over the music) to anchor or free it.'}
-      </p>
+      </Box>
       {loop && (
         <>
           <div className="prop">
@@ -161,23 +162,23 @@ export function BeatsTab() {
               onChange={(v) => setCount(Math.round(v))}
             />
           </div>
-          <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>
+          <Flex gap="5px" flexWrap="wrap">
             <Button variant="soft" onClick={() => anchorStretch(count)}>
               Anchor its ends
             </Button>
             <Button variant="soft" onClick={freeStretch}>
               It is free time
             </Button>
-          </div>
+          </Flex>
         </>
       )}
       {!isDefault(correction) && (
         <>
           <hr className="rule" />
           {wear.length > 0 && (
-            <p className="muted" style={{ margin: '0 0 6px' }}>
+            <Box as="p" className="muted" margin="0 0 6px">
               {wear.join(' · ')}
-            </p>
+            </Box>
           )}
           <Button variant="soft" onClick={() => edit([{ type: 'music.correct', correction: NO_CORRECTION }])}>
             Back to what was heard

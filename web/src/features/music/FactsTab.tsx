@@ -1,3 +1,4 @@
+import { Box, Flex, Span } from '@chakra-ui/react';
 import { CategoryScale, Chart, Filler, LineElement, LinearScale, PointElement, Tooltip } from 'chart.js';
 import { useMemo } from 'react';
 import { Line } from 'react-chartjs-2';
@@ -38,14 +39,10 @@ export function FactsTab() {
   const { loudness } = analysis;
   return (
     <>
-      <p className="muted" style={{ margin: '0 0 4px' }}>
+      <Box as="p" className="muted" margin="0 0 4px">
         Tempo, and strength of what is struck
-      </p>
-      <div
-        style={{ height: 130 }}
-        role="img"
-        aria-label={`Tempo over the song, ${middle.toFixed(1)} BPM in the middle`}
-      >
+      </Box>
+      <Box height="130px" role="img" aria-label={`Tempo over the song, ${middle.toFixed(1)} BPM in the middle`}>
         <Line
           data={{
             datasets: [
@@ -92,45 +89,53 @@ export function FactsTab() {
             },
           }}
         />
-      </div>
+      </Box>
       <Button
         variant="soft"
         aria-pressed={showsCurves}
-        style={{ margin: '8px 0' }}
+        margin="8px 0"
         onClick={() => setView({ showsCurves: !showsCurves })}
       >
         Onset curves on the staff
       </Button>
       {loudness && (
-        <p className="muted" style={{ margin: '0 0 8px' }}>
+        <Box as="p" className="muted" margin="0 0 8px">
           <span className="mono">{loudness.integrated.toFixed(1)}</span> LUFS overall,{' '}
           <span className="mono">{loudness.shortTerm.toFixed(1)}</span> at its loudest, peak{' '}
           <span className="mono">{loudness.truePeak.toFixed(1)}</span> dBTP
-        </p>
+        </Box>
       )}
       {analysis.sections.map((section) => (
-        <div
+        <Flex
           key={section.start}
           className="list-row"
           role="group"
           aria-label={`Section ${section.label}`}
-          style={{ display: 'flex', gap: 6, alignItems: 'center', padding: '2px 6px' }}
+          gap="6px"
+          alignItems="center"
+          padding="2px 6px"
         >
           <Button
             variant="quiet"
-            style={{ flex: 1, justifyContent: 'flex-start', color: 'var(--text)', padding: '3px 2px' }}
+            flex="1"
+            justifyContent="flex-start"
+            color="text"
+            padding="3px 2px"
             onClick={() => playhead.set(Math.max(0, songToPiece(music, section.start)))}
           >
             {section.label}
           </Button>
-          <span
+          <Span
             aria-hidden="true"
-            style={{ width: 40 * section.energy, height: 5, borderRadius: 3, background: 'var(--tide)' }}
+            height="5px"
+            borderRadius="3px"
+            background="tide"
+            style={{ width: 40 * section.energy }}
           />
           <span className="mono muted">{formatClock(section.start).slice(1, 7)}</span>
           <Button
             variant="quiet"
-            style={{ padding: '2px 4px' }}
+            padding="2px 4px"
             onClick={() =>
               setView({
                 loop: { from: Math.max(0, songToPiece(music, section.start)), to: songToPiece(music, section.end) },
@@ -139,13 +144,13 @@ export function FactsTab() {
           >
             mark
           </Button>
-        </div>
+        </Flex>
       ))}
       {(analysis.fills.length > 0 || analysis.silences.length > 0) && (
-        <p className="muted" style={{ margin: '8px 0 0' }}>
+        <Box as="p" className="muted" margin="8px 0 0">
           {analysis.fills.length} fill{analysis.fills.length === 1 ? '' : 's'}, {analysis.silences.length} silence
           {analysis.silences.length === 1 ? '' : 's'}
-        </p>
+        </Box>
       )}
     </>
   );

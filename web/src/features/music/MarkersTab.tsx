@@ -1,4 +1,4 @@
-import { Input } from '@chakra-ui/react';
+import { Box, Flex, Input } from '@chakra-ui/react';
 import { MapPin, X } from 'lucide-react';
 import { beatToBar, formatBarBeat, secondsToBeat } from '@core/time';
 import { playhead } from '../../platform/clock';
@@ -20,7 +20,7 @@ export function MarkersTab() {
     .sort((a, b) => a.seconds - b.seconds);
   return (
     <>
-      <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>
+      <Flex gap="5px" flexWrap="wrap">
         <Button variant="soft" onClick={addMarkerHere}>
           Set one here <span className="mono muted">M</span>
         </Button>
@@ -34,20 +34,22 @@ export function MarkersTab() {
             </option>
           ))}
         </Choice>
-      </div>
+      </Flex>
       {markers.length === 0 && (
         <p className="muted">
           No markers yet. <span className="mono">M</span> sets one at the playhead, also while it plays.
         </p>
       )}
-      <div style={{ marginTop: 8 }}>
+      <Box marginTop="8px">
         {markers.map(({ marker, seconds }) => (
-          <div
+          <Flex
             key={marker.id}
             className="list-row"
             role="group"
             aria-label={`Marker ${marker.name}`}
-            style={{ display: 'flex', alignItems: 'center', gap: 4, padding: '2px 4px' }}
+            alignItems="center"
+            gap="4px"
+            padding="2px 4px"
           >
             <ColourField
               label={`Colour of ${marker.name}`}
@@ -59,7 +61,10 @@ export function MarkersTab() {
               aria-label={`Name of ${marker.name}`}
               key={marker.name}
               defaultValue={marker.name}
-              style={{ background: 'none', minWidth: 0, flex: 1, padding: '2px 4px' }}
+              background="none"
+              minWidth="0"
+              flex="1"
+              padding="2px 4px"
               onKeyDown={(e) => {
                 e.stopPropagation();
                 if (e.key === 'Enter') e.currentTarget.blur();
@@ -72,7 +77,7 @@ export function MarkersTab() {
             <Button
               variant="quiet"
               className="mono"
-              style={{ padding: '2px 3px' }}
+              padding="2px 3px"
               aria-label={`Go to ${marker.name}`}
               onClick={() => playhead.set(seconds)}
             >
@@ -80,7 +85,7 @@ export function MarkersTab() {
             </Button>
             <Button
               variant="quiet"
-              style={{ padding: 2 }}
+              padding="2px"
               aria-label={`Pin the selected layers to ${marker.name}`}
               title="Pin the selected layers here"
               onClick={() => pinSelectionTo(marker)}
@@ -89,19 +94,19 @@ export function MarkersTab() {
             </Button>
             <Button
               variant="quiet"
-              style={{ padding: 2 }}
+              padding="2px"
               aria-label={`Remove ${marker.name}`}
               onClick={() => edit([{ type: 'marker.remove', ids: [marker.id] }])}
             >
               <X size={14} />
             </Button>
-          </div>
+          </Flex>
         ))}
-      </div>
+      </Box>
       {markers.length > 0 && (
         <Button
           variant="soft"
-          style={{ marginTop: 8 }}
+          marginTop="8px"
           onClick={() => edit([{ type: 'marker.remove', ids: piece.markers.map((m) => m.id) }])}
         >
           Clear all

@@ -1,3 +1,4 @@
+import { Box, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { FADE_CURVES, playedLength, splitParts } from '@core/piece';
 import type { FadeCurve } from '@core/piece';
@@ -54,10 +55,10 @@ export function SongTab() {
   );
   return (
     <>
-      <p className="muted" style={{ margin: '0 0 6px' }}>
+      <Box as="p" className="muted" margin="0 0 6px">
         {loop ? 'The marked stretch, drawn to its beats:' : 'Mark a stretch: drag over the music with Shift held.'}
-      </p>
-      <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>
+      </Box>
+      <Flex gap="5px" flexWrap="wrap">
         <Button variant="soft" disabled={!loop} onClick={leaveOutStretch}>
           Leave it out
         </Button>
@@ -67,7 +68,7 @@ export function SongTab() {
         <Button variant="soft" disabled={!loop} onClick={keepStretch}>
           Play only it
         </Button>
-      </div>
+      </Flex>
       <hr className="rule" />
       <div className="prop">
         <span />
@@ -87,14 +88,14 @@ export function SongTab() {
       <Button variant="soft" data-guide="fit" onClick={() => fitSong(wanted)}>
         Fit by whole bars
       </Button>
-      <p className="muted" style={{ margin: '6px 0 0' }}>
+      <Box as="p" className="muted" margin="6px 0 0">
         Plays {playedLength(music, analysis.duration).toFixed(1)} of {analysis.duration.toFixed(1)} s
-      </p>
+      </Box>
       <hr className="rule" />
-      <p className="muted" style={{ margin: '0 0 6px' }}>
+      <Box as="p" className="muted" margin="0 0 6px">
         Put under the playhead:
-      </p>
-      <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>
+      </Box>
+      <Flex gap="5px" flexWrap="wrap">
         {analysis.drops.slice(0, 4).map((drop) => (
           <Button key={drop.time} variant="soft" onClick={() => putHere(drop.time)}>
             The drop at <span className="mono">{formatClock(drop.time).slice(1, 7)}</span>
@@ -114,43 +115,46 @@ export function SongTab() {
         >
           The nearest hit
         </Button>
-      </div>
+      </Flex>
       <hr className="rule" />
-      <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap', marginBottom: 6 }}>
+      <Flex gap="5px" flexWrap="wrap" marginBottom="6px">
         <Button variant="soft" onClick={() => splitSong('beat')}>
           Split at the beat
         </Button>
         <Button variant="soft" onClick={() => splitSong('here')}>
           Split here
         </Button>
-      </div>
+      </Flex>
       {parts.length > 1 &&
         parts.map((part, i) => (
-          <div
+          <Flex
             key={`${part.at}`}
             className="list-row"
             role="group"
             aria-label={`Part ${i + 1}`}
-            style={{ display: 'flex', alignItems: 'center', gap: 4 }}
+            alignItems="center"
+            gap="4px"
           >
             <Button
               variant="quiet"
               className="mono"
-              style={{ flex: 1, justifyContent: 'flex-start', padding: '2px 4px' }}
+              flex="1"
+              justifyContent="flex-start"
+              padding="2px 4px"
               onClick={() => playhead.set(Math.max(0, part.at))}
             >
               {formatClock(part.from).slice(1, 7)}–{formatClock(part.to).slice(1, 7)}
             </Button>
-            <Button variant="quiet" style={{ padding: '2px 4px' }} onClick={() => repeatPart(i)}>
+            <Button variant="quiet" padding="2px 4px" onClick={() => repeatPart(i)}>
               twice
             </Button>
-            <Button variant="quiet" style={{ padding: '2px 4px' }} onClick={() => leaveOutPart(i)}>
+            <Button variant="quiet" padding="2px 4px" onClick={() => leaveOutPart(i)}>
               out
             </Button>
-          </div>
+          </Flex>
         ))}
       {isCut && (
-        <Button variant="soft" style={{ marginTop: 6 }} onClick={uncutSong}>
+        <Button variant="soft" marginTop="6px" onClick={uncutSong}>
           Play it uncut
         </Button>
       )}

@@ -1,3 +1,4 @@
+import { Box } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import type { ReactNode } from 'react';
 import type { MediaKindId } from '@core/piece';
@@ -19,10 +20,12 @@ export function FileDrop({ wanted, label, children }: { wanted: MediaKindId; lab
   if (progress) {
     return (
       <div className="drop" role="status">
-        <div style={{ color: 'var(--text)', overflow: 'hidden', textOverflow: 'ellipsis' }}>{progress.name}</div>
-        <div style={{ margin: '4px 0 8px' }}>
+        <Box color="text" overflow="hidden" textOverflow="ellipsis">
+          {progress.name}
+        </Box>
+        <Box margin="4px 0 8px">
           {progress.stage} {Math.round(progress.share * 100)} %
-        </div>
+        </Box>
         <div
           className="meter"
           role="progressbar"
@@ -31,7 +34,7 @@ export function FileDrop({ wanted, label, children }: { wanted: MediaKindId; lab
         >
           <i style={{ width: `${progress.share * 100}%` }} />
         </div>
-        <Button variant="quiet" style={{ marginTop: 8 }} onClick={() => abort.current?.abort()}>
+        <Button variant="quiet" marginTop="8px" onClick={() => abort.current?.abort()}>
           Cancel
         </Button>
       </div>

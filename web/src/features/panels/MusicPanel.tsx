@@ -1,3 +1,4 @@
+import { Box, Span } from '@chakra-ui/react';
 import { useState } from 'react';
 import { overallTempo } from '@core/time';
 import { edit } from '../../store/desk-store';
@@ -28,11 +29,13 @@ export function MusicPanel() {
         <h2 className="title">Music</h2>
         <p className="muted">Bring in a song and its beats become the clock of the piece.</p>
         <FileDrop wanted="audio" label="Choose a song">
-          <strong style={{ color: 'var(--text)', fontWeight: 600 }}>Drop a song here</strong>
+          <Box as="strong" color="text" fontWeight="600">
+            Drop a song here
+          </Box>
           <br />
           or choose a file
           <br />
-          <span style={{ fontSize: 11.5 }}>WAV, MP3, OGG, Opus, FLAC, M4A</span>
+          <Span fontSize="11.5px">WAV, MP3, OGG, Opus, FLAC, M4A</Span>
         </FileDrop>
         <hr className="rule" />
         <h2 className="title">Or a typed tempo</h2>
@@ -85,7 +88,7 @@ export function MusicPanel() {
   return (
     <>
       <h2 className="title">{song.name.replace(/\.\w+$/, '')}</h2>
-      <p className="muted" style={{ marginTop: 2 }}>
+      <Box as="p" className="muted" marginTop="2px">
         {analysis ? (
           <>
             {analysis.beats.length} beats, {analysis.hits.length} hits found in{' '}
@@ -94,7 +97,7 @@ export function MusicPanel() {
         ) : (
           'Being listened to …'
         )}
-      </p>
+      </Box>
       <Tabs label="Work on the music" tabs={TABS} value={tab} onChange={setTab}>
         {tab === 'beats' && <BeatsTab />}
         {tab === 'song' && <SongTab />}
@@ -109,7 +112,7 @@ export function MusicPanel() {
       </FileDrop>
       <Button
         variant="quiet"
-        style={{ marginTop: 10 }}
+        marginTop="10px"
         onClick={() =>
           edit([
             {

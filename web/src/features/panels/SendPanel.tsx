@@ -1,3 +1,4 @@
+import { Box, Flex, Span } from '@chakra-ui/react';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Download, RotateCcw, Trash2, X } from 'lucide-react';
 import { useState } from 'react';
@@ -69,7 +70,7 @@ export function SendPanel() {
   return (
     <>
       <h2 className="title">Send</h2>
-      <div className="prop" style={{ gridTemplateColumns: 'auto 1fr' }}>
+      <Box className="prop" gridTemplateColumns="auto 1fr">
         <span className="name">Render as</span>
         <Choice
           aria-label="Kind of file"
@@ -82,21 +83,21 @@ export function SendPanel() {
             </option>
           ))}
         </Choice>
-      </div>
+      </Box>
       <p className="muted">{EXPORT_KINDS[kind].hint}</p>
       {piece.formats
         .filter((f) => !EXPORT_KINDS[kind].isFormatless || f.id === piece.leadFormatId)
         .map((format) => (
-          <div key={format.id} className="prop" style={{ minHeight: 36, gridTemplateColumns: '1fr auto' }}>
+          <Box key={format.id} className="prop" minHeight="36px" gridTemplateColumns="1fr auto">
             <span>
               {EXPORT_KINDS[kind].isFormatless ? (
                 'The whole piece'
               ) : (
                 <>
                   {format.name}
-                  <span className="mono muted" style={{ fontSize: 12, marginLeft: 6 }}>
+                  <Span className="mono muted" fontSize="12px" marginLeft="6px">
                     {format.width} × {format.height}
-                  </span>
+                  </Span>
                 </>
               )}
             </span>
@@ -108,33 +109,34 @@ export function SendPanel() {
             >
               Render
             </Button>
-          </div>
+          </Box>
         ))}
       {problem && (
-        <p role="alert" style={{ color: 'var(--ember)' }}>
+        <Box as="p" role="alert" color="ember">
           {problem}
-        </p>
+        </Box>
       )}
       <div aria-label="Exports" role="list">
         {data?.map((job) => (
-          <div
+          <Box
             key={job.id}
             role="listitem"
             className="list-row"
-            style={{ display: 'block', cursor: 'default' }}
+            display="block"
+            cursor="default"
             data-job={job.id}
             data-state={job.state}
           >
-            <div style={{ display: 'flex', alignItems: 'center', gap: 6 }}>
-              <span style={{ flex: 1 }}>
+            <Flex alignItems="center" gap="6px">
+              <Span flex="1">
                 {EXPORT_KINDS[job.exportKind].isFormatless
                   ? EXPORT_KINDS[job.exportKind].label
                   : (piece.formats.find((f) => f.id === job.formatId)?.name ?? job.formatId)}{' '}
                 {job.exportKind === 'png' && <span className="muted">still </span>}
-                <span className="muted" style={{ fontSize: 12 }}>
+                <Span className="muted" fontSize="12px">
                   {new Date(job.createdAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}
-                </span>
-              </span>
+                </Span>
+              </Span>
               {isActive(job.state) && (
                 <Button
                   variant="quiet"
@@ -164,32 +166,36 @@ export function SendPanel() {
                   </a>
                 </Button>
               )}
-            </div>
+            </Flex>
             {isActive(job.state) && (
               <>
-                <div
+                <Box
                   className="meter"
                   role="progressbar"
                   aria-label="Rendering"
                   aria-valuenow={Math.round(job.progress * 100)}
-                  style={{ margin: '5px 0 3px' }}
+                  margin="5px 0 3px"
                 >
                   <i style={{ width: `${job.progress * 100}%` }} />
-                </div>
-                <span className="muted" style={{ fontSize: 12 }}>
+                </Box>
+                <Span className="muted" fontSize="12px">
                   {job.state === 'queued'
                     ? 'waiting for its turn'
                     : `${Math.round(job.progress * 100)} %${job.secondsLeft === null ? '' : `, about ${minutes(job.secondsLeft)} left`}`}
-                </span>
+                </Span>
               </>
             )}
-            {job.state === 'failed' && <span style={{ color: 'var(--ember)', fontSize: 12 }}>{job.message}</span>}
-            {job.state === 'canceled' && (
-              <span className="muted" style={{ fontSize: 12 }}>
-                cancelled, nothing kept
-              </span>
+            {job.state === 'failed' && (
+              <Span color="ember" fontSize="12px">
+                {job.message}
+              </Span>
             )}
-          </div>
+            {job.state === 'canceled' && (
+              <Span className="muted" fontSize="12px">
+                cancelled, nothing kept
+              </Span>
+            )}
+          </Box>
         ))}
       </div>
       <hr className="rule" />
@@ -204,13 +210,13 @@ export function SendPanel() {
       </Button>
       {showsRevisions &&
         revisions.data?.map((r) => (
-          <div key={r.revision} className="prop" style={{ gridTemplateColumns: '1fr auto' }}>
-            <span style={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+          <Box key={r.revision} className="prop" gridTemplateColumns="1fr auto">
+            <Span overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">
               <span className="mono muted">{r.revision}</span> {r.label}{' '}
-              <span className="muted" style={{ fontSize: 11.5 }}>
+              <Span className="muted" fontSize="11.5px">
                 {new Date(r.createdAt).toLocaleTimeString()}
-              </span>
-            </span>
+              </Span>
+            </Span>
             <Button
               variant="quiet"
               aria-label={`Bring back revision ${r.revision}`}
@@ -218,7 +224,7 @@ export function SendPanel() {
             >
               bring back
             </Button>
-          </div>
+          </Box>
         ))}
     </>
   );

@@ -1,4 +1,4 @@
-import { Input } from '@chakra-ui/react';
+import { Box, Flex, Input } from '@chakra-ui/react';
 import { useState } from 'react';
 import { HIT_CLASSES } from '@core/audio';
 import type { HitClass } from '@core/audio';
@@ -29,12 +29,12 @@ export function SpreadSection() {
   const count = keys > 0 ? keys : layers;
   return (
     <section aria-label="Spread on the beats">
-      <p className="muted" style={{ margin: '0 0 6px' }}>
+      <Box as="p" className="muted" margin="0 0 6px">
         {count === 0
           ? 'Select layers or keyframes to spread them from the playhead on.'
           : `Spread ${count} ${keys > 0 ? (keys === 1 ? 'keyframe' : 'keyframes') : count === 1 ? 'layer' : 'layers'} from the playhead on:`}
-      </p>
-      <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>
+      </Box>
+      <Flex gap="5px" flexWrap="wrap">
         <Choice aria-label="Spread on" value={plan.kind} onChange={(e) => set({ kind: e.target.value as SpreadKind })}>
           {Object.entries(SPREAD_KINDS).map(([id, k]) => (
             <option key={id} value={id}>
@@ -62,15 +62,16 @@ export function SpreadSection() {
             </option>
           ))}
         </Choice>
-      </div>
+      </Flex>
       {plan.kind === 'pattern' && (
-        <div style={{ display: 'flex', gap: 5, marginTop: 6 }}>
+        <Flex gap="5px" marginTop="6px">
           <Input
             className="mono"
             aria-label="Rhythm"
             value={plan.pattern}
             spellCheck={false}
-            style={{ flex: 1, minWidth: 0 }}
+            flex="1"
+            minWidth="0"
             onKeyDown={(e) => e.stopPropagation()}
             onChange={(e) => set({ pattern: e.target.value })}
           />
@@ -85,9 +86,9 @@ export function SpreadSection() {
               </option>
             ))}
           </Choice>
-        </div>
+        </Flex>
       )}
-      <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap', marginTop: 6, alignItems: 'center' }}>
+      <Flex gap="5px" flexWrap="wrap" marginTop="6px" alignItems="center">
         <Button variant="soft" disabled={count === 0} onClick={() => spreadSelection(plan, order)}>
           Spread
         </Button>
@@ -103,7 +104,7 @@ export function SpreadSection() {
           width={44}
           onChange={(v) => setCopies(Math.round(v))}
         />
-      </div>
+      </Flex>
     </section>
   );
 }

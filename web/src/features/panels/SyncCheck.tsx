@@ -1,3 +1,4 @@
+import { Box, Flex, Span } from '@chakra-ui/react';
 import { BarElement, Chart, LinearScale, CategoryScale } from 'chart.js';
 import { useMemo } from 'react';
 import { Bar } from 'react-chartjs-2';
@@ -50,11 +51,11 @@ export function SyncCheck() {
       {hits.length === 0 && <p className="muted">Nothing moves on or near a beat yet.</p>}
       {hits.length > 0 && (
         <>
-          <p className="muted" style={{ margin: '0 0 6px' }}>
+          <Box as="p" className="muted" margin="0 0 6px">
             {hits.length - off.length} of {hits.length} movements hit within half a frame.
-          </p>
-          <div
-            style={{ height: 74 }}
+          </Box>
+          <Box
+            height="74px"
             role="img"
             aria-label={`Frames early or late of ${hits.length} movements; the farthest is ${Math.max(...hits.map((h) => Math.abs(h.frames))).toFixed(1)} frames off`}
           >
@@ -86,28 +87,27 @@ export function SyncCheck() {
                 },
               }}
             />
-          </div>
+          </Box>
           {off.length > 0 && (
-            <Button variant="lamp" style={{ margin: '8px 0' }} onClick={() => land(off)}>
+            <Button variant="lamp" margin="8px 0" onClick={() => land(off)}>
               Land all {off.length}
             </Button>
           )}
           {hits.map((hit) => (
-            <div
+            <Flex
               key={`${hit.layerId}-${hit.useId ?? hit.keys[0]?.keyId ?? ''}`}
               className="list-row"
-              style={{ display: 'flex', gap: 4, alignItems: 'center' }}
+              gap="4px"
+              alignItems="center"
             >
               <Button
                 variant="quiet"
-                style={{
-                  flex: 1,
-                  justifyContent: 'flex-start',
-                  padding: 0,
-                  whiteSpace: 'normal',
-                  textAlign: 'left',
-                  color: 'var(--text)',
-                }}
+                flex="1"
+                justifyContent="flex-start"
+                padding="0"
+                whiteSpace="normal"
+                textAlign="left"
+                color="text"
                 onClick={() => {
                   selectLayers([hit.layerId]);
                   playhead.set(Math.max(0, hit.at));
@@ -117,9 +117,9 @@ export function SyncCheck() {
                   {nameOf(hit)} {HIT_KINDS[hit.kind]} <span className="muted">({movedBy(piece, hit)})</span>
                   <br />
                   <span className="mono muted">{formatBarBeat(beatToBar(times.grid, hit.beat))}</span>{' '}
-                  <span style={{ color: isOnBeat(hit) ? 'var(--moss)' : 'var(--ember)' }}>
+                  <Span color={isOnBeat(hit) ? 'moss' : 'ember'}>
                     {words(hit)}, {Math.abs(hit.frames).toFixed(1)} frames
-                  </span>
+                  </Span>
                 </span>
               </Button>
               {!isOnBeat(hit) && (
@@ -127,7 +127,7 @@ export function SyncCheck() {
                   Land
                 </Button>
               )}
-            </div>
+            </Flex>
           ))}
         </>
       )}

@@ -1,3 +1,4 @@
+import { Box, Flex } from '@chakra-ui/react';
 import type { CheckId } from '@core/checks';
 import { useState } from 'react';
 import { DEFAULT_EASING } from '@core/motion';
@@ -34,15 +35,17 @@ export function PicturePanel() {
     <>
       <h2 className="title">Picture</h2>
       <p className="muted">Shapes start at the playhead’s beat and stand for two bars.</p>
-      <div style={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 6, marginBottom: 14 }}>
+      <Box display="grid" gridTemplateColumns="1fr 1fr" gap="6px" marginBottom="14px">
         {addEntries().map(({ id, label, icon, run }) => (
           <Button key={id} variant="soft" onClick={run}>
             {icon} {label}
           </Button>
         ))}
-      </div>
+      </Box>
       <FileDrop wanted="picture" label="Choose a picture">
-        <strong style={{ color: 'var(--text)', fontWeight: 600 }}>Drop a picture here</strong>
+        <Box as="strong" color="text" fontWeight="600">
+          Drop a picture here
+        </Box>
         <br />
         PNG, JPEG, WebP, GIF
       </FileDrop>
@@ -88,7 +91,7 @@ function KeyframesTab() {
       {layer && (
         <>
           <p className="muted">Keyframe at the playhead for {layer.name}:</p>
-          <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>
+          <Flex gap="5px" flexWrap="wrap">
             {moving
               .filter((p) => hasProperty(layer.kind, p))
               .map((p) => (
@@ -96,24 +99,24 @@ function KeyframesTab() {
                   {propertyDefinition(p).label}
                 </Button>
               ))}
-          </div>
+          </Flex>
         </>
       )}
       <hr className="rule" />
-      <p className="muted" style={{ marginTop: 0 }}>
+      <Box as="p" className="muted" marginTop="0">
         {keys.length === 0
           ? 'No keyframes selected.'
           : `${keys.length} keyframe${keys.length === 1 ? '' : 's'} selected. Easing from here on:`}
-      </p>
-      <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>
+      </Box>
+      <Flex gap="5px" flexWrap="wrap">
         {QUICK.map((q) => (
           <Button key={q.label} variant="soft" disabled={keys.length === 0} onClick={() => setEasing(q.easing)}>
             {q.label}
           </Button>
         ))}
-      </div>
+      </Flex>
       <hr className="rule" />
-      <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap' }}>
+      <Flex gap="5px" flexWrap="wrap">
         <Button variant="soft" disabled={!layer} onClick={selectAllKeys}>
           Select all keyframes
         </Button>
@@ -132,7 +135,7 @@ function KeyframesTab() {
         <Button variant="soft" disabled={keys.length < 2} onClick={() => stretchKeys(0.5)}>
           Squeeze ×½
         </Button>
-      </div>
+      </Flex>
     </>
   );
 }
@@ -247,14 +250,14 @@ export function ColourPanel() {
         />
       </div>
       <hr className="rule" />
-      <p className="muted" style={{ marginTop: 0 }}>
+      <Box as="p" className="muted" marginTop="0">
         In the piece:
-      </p>
-      <div style={{ display: 'flex', gap: 6, flexWrap: 'wrap' }}>
+      </Box>
+      <Flex gap="6px" flexWrap="wrap">
         {used.map((c) => (
           <span key={c} className="swatch" style={{ background: c }} title={c} />
         ))}
-      </div>
+      </Flex>
     </>
   );
 }
@@ -271,7 +274,9 @@ export function RunThroughPanel() {
       {all === null ? (
         <p className="muted">Looking…</p>
       ) : findings.length === 0 ? (
-        <p style={{ color: 'var(--moss)' }}>Every pin holds and every layer is seen.</p>
+        <Box as="p" color="moss">
+          Every pin holds and every layer is seen.
+        </Box>
       ) : (
         <p className="muted">{findings.length} to look at:</p>
       )}

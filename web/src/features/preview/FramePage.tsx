@@ -50,5 +50,5 @@ export function FramePage() {
       isCurrent = false;
     };
   }, [id, at, format]);
-  return <canvas ref={canvas} data-state={state} aria-label={`Frame at ${at} seconds`} style={{ display: 'block' }} />;
+  return <canvas ref={canvas} data-state={state} aria-label={`Frame at ${at} seconds`} className="block" />;
 }

@@ -1,3 +1,4 @@
+import { Box, Flex, Span } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import type { CheckId } from '@core/checks';
 import type { Piece, TextLayer } from '@core/piece';
@@ -32,7 +33,9 @@ export function ReadingCheck({ findings }: { findings: readonly CheckedFinding[]
     <section aria-label="Reading check">
       <h2 className="title">Can it be read?</h2>
       {findings !== null && own.length === 0 && (
-        <p style={{ color: 'var(--moss)' }}>Every text is shown long enough and within the safe area.</p>
+        <Box as="p" color="moss">
+          Every text is shown long enough and within the safe area.
+        </Box>
       )}
       {own.map((f) => {
         const { layerId, wantedStay } = f;
@@ -40,7 +43,11 @@ export function ReadingCheck({ findings }: { findings: readonly CheckedFinding[]
           <div key={`${f.check}-${f.layerId ?? ''}-${f.formatId ?? ''}`} className="list-row">
             <Button
               variant="quiet"
-              style={{ flex: 1, padding: 0, whiteSpace: 'normal', textAlign: 'left', color: 'var(--text)' }}
+              flex="1"
+              padding="0"
+              whiteSpace="normal"
+              textAlign="left"
+              color="text"
               onClick={() => lookAt(f)}
             >
               {f.text}
@@ -70,9 +77,7 @@ function PictureOf({ blob, alt }: { blob: Blob; alt: string }) {
     setAddress(made);
     return () => URL.revokeObjectURL(made);
   }, [blob]);
-  return address === '' ? null : (
-    <img src={address} alt={alt} style={{ width: '100%', borderRadius: 6, margin: '4px 0' }} />
-  );
+  return address === '' ? null : <img src={address} alt={alt} className="evidence" />;
 }
 
 function ContrastCheck() {
@@ -99,58 +104,62 @@ function ContrastCheck() {
   const isOld = result !== null && result.piece !== piece;
   return (
     <div>
-      <div style={{ display: 'flex', alignItems: 'center', gap: 8, margin: '8px 0' }}>
+      <Flex alignItems="center" gap="8px" margin="8px 0">
         <Button variant="soft" disabled={progress !== null} onClick={look}>
           Look at the contrast
         </Button>
         {progress && (
           <>
-            <span className="meter" style={{ flex: 1 }}>
+            <Span className="meter" flex="1">
               <i style={{ width: `${progress.share * 100}%` }} />
-            </span>
+            </Span>
             <Button variant="quiet" onClick={() => progress.stop.abort()}>
               Stop
             </Button>
           </>
         )}
-      </div>
+      </Flex>
       {result && result.findings.length === 0 && (
-        <p style={{ color: isOld ? 'var(--muted)' : 'var(--moss)' }}>
+        <Box as="p" color={isOld ? 'muted' : 'moss'}>
           The letters stand out from what is behind them{isOld ? ', before the last change' : ''}.
-        </p>
+        </Box>
       )}
       {result?.findings.map((f) => {
         const layer = piece.layers.find((l): l is TextLayer => l.id === f.layerId && l.kind === 'text');
         if (!layer) return null;
         return (
-          <div key={f.layerId} className="list-row" style={{ display: 'block' }} data-contrast={f.layerId}>
+          <Box key={f.layerId} className="list-row" display="block" data-contrast={f.layerId}>
             <Button
               variant="quiet"
-              style={{ padding: 0, whiteSpace: 'normal', textAlign: 'left', color: 'var(--text)' }}
+              padding="0"
+              whiteSpace="normal"
+              textAlign="left"
+              color="text"
               onClick={() => {
                 selectLayers([f.layerId]);
                 playhead.set(f.at);
               }}
             >
               <span>
-                {layer.name} <span style={{ color: 'var(--ember)' }}>{f.ratio.toFixed(1)} : 1</span>{' '}
+                {layer.name} <Span color="ember">{f.ratio.toFixed(1)} : 1</Span>{' '}
                 <span className="muted">where {f.wanted} : 1 is wanted</span>
               </span>
             </Button>
             {f.picture && <PictureOf blob={f.picture} alt={`${layer.name} where it is faintest`} />}
-            <div style={{ display: 'flex', gap: 4, flexWrap: 'wrap' }}>
+            <Flex gap="4px" flexWrap="wrap">
               {Object.entries(REMEDIES).map(([id, remedy]) => (
                 <Button
                   key={id}
                   variant="soft"
-                  style={{ padding: '3px 8px', fontSize: 12.5 }}
+                  padding="3px 8px"
+                  fontSize="12.5px"
                   onClick={() => remedy.apply(layer, f, piece)}
                 >
                   {remedy.label}
                 </Button>
               ))}
-            </div>
-          </div>
+            </Flex>
+          </Box>
         );
       })}
     </div>

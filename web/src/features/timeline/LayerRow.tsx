@@ -1,4 +1,4 @@
-import { Input } from '@chakra-ui/react';
+import { Box, Input, Span } from '@chakra-ui/react';
 import { ChevronDown, ChevronRight, Eye, EyeOff, Folder, FolderOpen, Lock, LockOpen } from 'lucide-react';
 import { memo, useMemo, useRef, useState } from 'react';
 import { propertyDefinition } from '@core/piece';
@@ -91,9 +91,10 @@ export const LayerRow = memo(function LayerRow({
   const width = Math.max(3, (end - start) * axis.pixelsPerSecond);
   const captionLeft = Math.max(14, 14 - left);
   return (
-    <div
+    <Box
       className={`row${isOn ? ' selected' : ''}${isDropTarget ? ' drop' : ''}`}
-      style={{ top, height: rowHeight(layer, isOpen), opacity: layer.hidden ? 0.5 : 1 }}
+      opacity={layer.hidden ? '0.5' : '1'}
+      style={{ top, height: rowHeight(layer, isOpen) }}
       data-layer={layer.id}
       role="group"
       aria-label={layer.name}
@@ -104,7 +105,7 @@ export const LayerRow = memo(function LayerRow({
           <Button
             variant="quiet"
             hasTip={false}
-            style={{ padding: 0 }}
+            padding="0"
             aria-label={isFolded ? `Show what is in ${layer.name}` : `Fold ${layer.name}`}
             aria-expanded={!isFolded}
             onClick={() => toggleFold(layer.id)}
@@ -115,7 +116,8 @@ export const LayerRow = memo(function LayerRow({
         <Button
           variant="quiet"
           hasTip={false}
-          style={{ padding: 0, visibility: properties.length === 0 ? 'hidden' : undefined }}
+          padding="0"
+          visibility={properties.length === 0 ? 'hidden' : undefined}
           aria-label={isOpen ? `Close the keyframes of ${layer.name}` : `Open the keyframes of ${layer.name}`}
           onClick={() =>
             setView({
@@ -133,7 +135,9 @@ export const LayerRow = memo(function LayerRow({
             aria-label="Layer name"
             autoFocus
             defaultValue={layer.name}
-            style={{ flex: 1, width: 0, padding: '1px 5px' }}
+            flex="1"
+            width="0"
+            padding="1px 5px"
             onKeyDown={(e) => {
               e.stopPropagation();
               if (e.key === 'Enter') e.currentTarget.blur();
@@ -178,10 +182,11 @@ export const LayerRow = memo(function LayerRow({
         </span>
       </div>
       <div className="track">
-        <div
+        <Box
           className="bar"
           data-bar={layer.id}
-          style={{ left, width, height: ROW - 8, bottom: 'auto' }}
+          bottom="auto"
+          style={{ left, width, height: ROW - 8 }}
           {...move}
           role="slider"
           tabIndex={0}
@@ -209,9 +214,9 @@ export const LayerRow = memo(function LayerRow({
           >
             {layer.name}
           </span>
-          <span className="edge" style={{ left: -2 }} data-edge="start" {...startEdge} />
-          <span className="edge" style={{ right: -2 }} data-edge="end" {...endEdge} />
-        </div>
+          <Span className="edge" left="-2px" data-edge="start" {...startEdge} />
+          <Span className="edge" right="-2px" data-edge="end" {...endEdge} />
+        </Box>
         {!isOpen &&
           properties.flatMap((property) =>
             layer.tracks[property]!.keyframes.map((key) => (
@@ -237,7 +242,10 @@ export const LayerRow = memo(function LayerRow({
           <Button
             key={property}
             variant="quiet"
-            style={{ position: 'absolute', left: 48, top: ROW + i * PROPERTY_ROW, height: PROPERTY_ROW, fontSize: 12 }}
+            position="absolute"
+            left="48px"
+            fontSize="12px"
+            style={{ top: ROW + i * PROPERTY_ROW, height: PROPERTY_ROW }}
             onClick={() =>
               setView({
                 selectedKeys: layer.tracks[property]!.keyframes.map((key) => ({
@@ -251,6 +259,6 @@ export const LayerRow = memo(function LayerRow({
             {propertyDefinition(property).label}
           </Button>
         ))}
-    </div>
+    </Box>
   );
 });

@@ -1,3 +1,4 @@
+import { Span } from '@chakra-ui/react';
 import { useRef } from 'react';
 import type { TextLayer } from '@core/piece';
 import { beatMoment, secondsToBeat } from '@core/time';
@@ -18,9 +19,9 @@ export const LANE = 28;
 export function PhraseLane({ axis, phrases }: { axis: TimeAxis; phrases: readonly TextLayer[] }) {
   return (
     <div className="phrase-lane" role="group" aria-label="Phrases on the music" style={{ height: LANE }}>
-      <span className="muted" style={{ position: 'absolute', left: 12, top: 5, fontSize: 12 }}>
+      <Span className="muted" position="absolute" left="12px" top="5px" fontSize="12px">
         Phrases
-      </span>
+      </Span>
       <div className="track">
         {phrases.map((layer, i) => (
           <Phrase key={layer.id} layer={layer} next={phrases[i + 1]} axis={axis} />
@@ -70,11 +71,8 @@ function Phrase({ layer, next, axis }: { layer: TextLayer; next: TextLayer | und
         data-phrase={layer.id}
         aria-pressed={isOn}
         title={layer.content.text}
-        style={{
-          left: left + 4,
-          width: Math.max(0, width - 7),
-          color: isShort ? 'var(--ember)' : isOn ? 'var(--lamp)' : undefined,
-        }}
+        color={isShort ? 'ember' : isOn ? 'lamp' : undefined}
+        style={{ left: left + 4, width: Math.max(0, width - 7) }}
         onPointerDown={(e) => e.stopPropagation()}
         onClick={() => selectLayers([layer.id])}
       >

@@ -1,3 +1,4 @@
+import { Box } from '@chakra-ui/react';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { PointerEvent as ReactPointerEvent } from 'react';
 import type { GridCorrection, KeyRef } from '@core/piece';
@@ -320,41 +321,39 @@ export function Timeline() {
       data-names={NAMES}
     >
       <canvas ref={canvas} aria-hidden="true" />
-      <div style={{ position: 'absolute', left: 12, top: RULER + PARTS, width: NAMES - 20, pointerEvents: 'none' }}>
-        <div style={{ fontWeight: 500, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+      <Box position="absolute" left="12px" pointerEvents="none" style={{ top: RULER + PARTS, width: NAMES - 20 }}>
+        <Box fontWeight="500" overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">
           {song ? song.name.replace(/\.\w+$/, '') : 'No music'}
-        </div>
-        <div className="muted" style={{ fontSize: 11.5 }}>
+        </Box>
+        <Box className="muted" fontSize="11.5px">
           {song
             ? confidence === null
               ? 'tempo typed by hand'
               : `sure of the beat ${confidence} %`
             : `${piece.tempo.bpm} BPM, typed`}
-        </div>
+        </Box>
         {analysis && song && (
-          <div
+          <Box
             className="muted"
-            style={{
-              fontSize: 10,
-              position: 'absolute',
-              right: -4,
-              top: WAVE + 2,
-              lineHeight: '10px',
-              textAlign: 'right',
-            }}
+            fontSize="10px"
+            position="absolute"
+            right="-4px"
+            lineHeight="10px"
+            textAlign="right"
+            style={{ top: WAVE + 2 }}
           >
             high
             <br />
             mid
             <br />
             low
-          </div>
+          </Box>
         )}
-      </div>
+      </Box>
       {phrases.length > 0 && (
-        <div style={{ position: 'absolute', left: 0, right: 0, top: MUSIC_HEIGHT }}>
+        <Box position="absolute" left="0" right="0" style={{ top: MUSIC_HEIGHT }}>
           <PhraseLane axis={axis} phrases={phrases} />
-        </div>
+        </Box>
       )}
       <div
         className="rows"
@@ -362,7 +361,7 @@ export function Timeline() {
         style={{ top: rowsTop }}
         onScroll={(e) => setScrollTop(e.currentTarget.scrollTop)}
       >
-        <div style={{ height: total + 40, position: 'relative' }}>
+        <Box position="relative" style={{ height: total + 40 }}>
           {visible.map((row) => (
             <LayerRow
               key={row.layer.id}
@@ -381,23 +380,21 @@ export function Timeline() {
           {drop && drop.line !== null && (
             <div className="drop-line" style={{ top: drop.line - 1, left: 6 + drop.depth * INDENT }} />
           )}
-        </div>
+        </Box>
         {layout.length === 0 && (
-          <p className="muted" style={{ position: 'absolute', left: NAMES + 20, top: 20 }}>
+          <Box as="p" className="muted" position="absolute" top="20px" style={{ left: NAMES + 20 }}>
             Put up words or a shape from the ladder on the left; they appear here as bars on the beat lattice.
-          </p>
+          </Box>
         )}
       </div>
       {box && (
-        <div
-          style={{
-            position: 'absolute',
-            ...box,
-            border: '1px solid var(--lamp)',
-            background: 'color-mix(in srgb, var(--lamp) 12%, transparent)',
-            pointerEvents: 'none',
-            zIndex: 7,
-          }}
+        <Box
+          position="absolute"
+          border="1px solid var(--lamp)"
+          background="color-mix(in srgb, var(--lamp) 12%, transparent)"
+          pointerEvents="none"
+          zIndex="7"
+          style={{ ...box }}
         />
       )}
       <div

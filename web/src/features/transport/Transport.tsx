@@ -1,3 +1,4 @@
+import { Flex, Span } from '@chakra-ui/react';
 import { ChevronLeft, ChevronRight, Gauge, Magnet, Pause, Play, Repeat, SkipBack, SkipForward } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { beatToBar, formatClock, frameRateLabel, secondsToBeat, secondsToTimecode, tempoAt } from '@core/time';
@@ -59,15 +60,15 @@ export function Transport() {
 
   return (
     <div className="transport" role="group" aria-label="Transport">
-      <div style={{ display: 'flex', alignItems: 'baseline', gap: 14, minWidth: 0, overflow: 'hidden' }}>
+      <Flex alignItems="baseline" gap="14px" minWidth="0" overflow="hidden">
         <span className="where mono" aria-label="Bar and beat">
           <span ref={bar}>1</span> <small>bar</small> <span ref={beat}>1</span> <small>beat</small>
         </span>
         <span className="mono muted" ref={clock} aria-label="Time">
           00:00.000
         </span>
-      </div>
-      <div style={{ display: 'flex', alignItems: 'center', gap: 2 }}>
+      </Flex>
+      <Flex alignItems="center" gap="2px">
         <Button variant="quiet" aria-label="A bar back" onClick={() => step('bar', -1)}>
           <SkipBack size={17} />
         </Button>
@@ -83,7 +84,7 @@ export function Transport() {
           {isPlaying ? (
             <Pause size={17} fill="currentColor" />
           ) : (
-            <Play size={17} fill="currentColor" style={{ marginLeft: 2 }} />
+            <Play size={17} fill="currentColor" className="play-triangle" />
           )}
         </Button>
         <Button variant="quiet" aria-label="A frame on" onClick={() => step('frame', 1)}>
@@ -92,11 +93,11 @@ export function Transport() {
         <Button variant="quiet" aria-label="A bar on" onClick={() => step('bar', 1)}>
           <SkipForward size={17} />
         </Button>
-      </div>
-      <div style={{ display: 'flex', alignItems: 'center', gap: 2, minWidth: 0, overflow: 'hidden' }}>
+      </Flex>
+      <Flex alignItems="center" gap="2px" minWidth="0" overflow="hidden">
         <Button
           variant="quiet"
-          style={{ marginLeft: 'auto' }}
+          marginLeft="auto"
           aria-pressed={isSnapping}
           aria-label="Snap to the beat lattice"
           onClick={() => setView({ isSnapping: !isSnapping })}
@@ -153,15 +154,15 @@ export function Transport() {
           )}
         </Button>
         <span className="tempo mono">
-          <span style={{ color: 'var(--tide)' }}>
+          <Span color="tide">
             <span ref={tempo} /> BPM
-          </span>{' '}
+          </Span>{' '}
           <span className="muted">
             <span ref={meter} />
             /4<span className="rate"> · {frameRateLabel(piece.frameRate)} fps</span>
           </span>
         </span>
-      </div>
+      </Flex>
     </div>
   );
 }

@@ -1,3 +1,4 @@
+import { Span } from '@chakra-ui/react';
 import { ALONG_SHAPES, trackOf } from '@core/piece';
 import type { Edit, Layer, TextAlong, TextLayer } from '@core/piece';
 import { ellipsePath, roundedRectanglePath } from '@core/geometry';
@@ -91,7 +92,7 @@ export function AlongSection({ layer }: { layer: TextLayer }) {
         <div className="prop">
           <span />
           <span className="name muted">Radius</span>
-          <span style={{ display: 'flex', gap: 4 }}>
+          <Span display="flex" gap="4px">
             <NumberField
               label="Circle radius"
               value={along.radius}
@@ -107,7 +108,7 @@ export function AlongSection({ layer }: { layer: TextLayer }) {
             >
               inside
             </Button>
-          </span>
+          </Span>
         </div>
       )}
     </>

@@ -1,3 +1,4 @@
+import { Flex, Span } from '@chakra-ui/react';
 import { BAND_KINDS, LETTER_CASES, RULE_KINDS } from '@core/piece';
 import type { Dress, TextArea, TextLayer } from '@core/piece';
 import { edit } from '../../store/desk-store';
@@ -113,12 +114,13 @@ export function DressSection({ layer }: { layer: TextLayer }) {
           </div>
         </>
       )}
-      <div style={{ display: 'flex', flexWrap: 'wrap', gap: 4, margin: '8px 0' }} role="group" aria-label="Worn">
+      <Flex flexWrap="wrap" gap="4px" margin="8px 0" role="group" aria-label="Worn">
         {(Object.keys(FRESH) as (keyof typeof FRESH)[]).map((part) => (
           <Button
             key={part}
             variant="soft"
-            style={{ padding: '3px 8px', fontSize: 12.5 }}
+            padding="3px 8px"
+            fontSize="12.5px"
             aria-pressed={dress[part] !== null}
             onClick={() => wear({ [part]: dress[part] ? null : FRESH[part] })}
           >
@@ -127,7 +129,8 @@ export function DressSection({ layer }: { layer: TextLayer }) {
         ))}
         <Button
           variant="soft"
-          style={{ padding: '3px 8px', fontSize: 12.5 }}
+          padding="3px 8px"
+          fontSize="12.5px"
           aria-pressed={outlines.length > 0}
           onClick={() =>
             wear({
@@ -140,13 +143,13 @@ export function DressSection({ layer }: { layer: TextLayer }) {
         >
           Outline{outlines.length > 0 ? ` ${outlines.length}` : ''}
         </Button>
-      </div>
+      </Flex>
       {band && (
         <>
           <div className="prop">
             <span />
             <span className="name">Band behind</span>
-            <span style={{ display: 'flex', gap: 4 }}>
+            <Span display="flex" gap="4px">
               <Choice
                 aria-label="Band behind"
                 value={band.per}
@@ -164,7 +167,7 @@ export function DressSection({ layer }: { layer: TextLayer }) {
                 value={band.colour}
                 onChange={(colour, g) => wear({ band: { ...band, colour } }, g)}
               />
-            </span>
+            </Span>
           </div>
           <Share
             label="Room at the sides"
@@ -191,7 +194,7 @@ export function DressSection({ layer }: { layer: TextLayer }) {
           <div className="prop">
             <span />
             <span className="name">Rule</span>
-            <span style={{ display: 'flex', gap: 4 }}>
+            <Span display="flex" gap="4px">
               <Choice
                 aria-label="Kind of rule"
                 value={rule.kind}
@@ -217,7 +220,7 @@ export function DressSection({ layer }: { layer: TextLayer }) {
                 value={rule.colour}
                 onChange={(colour, g) => wear({ rule: { ...rule, colour } }, g)}
               />
-            </span>
+            </Span>
           </div>
           <Share
             label="Rule thickness"
@@ -314,7 +317,7 @@ export function DressSection({ layer }: { layer: TextLayer }) {
           <div className="prop">
             <span />
             <span className="name">Sides, near and far</span>
-            <span style={{ display: 'flex', gap: 4 }}>
+            <Span display="flex" gap="4px">
               <ColourField
                 compact
                 label="Near side colour"
@@ -327,7 +330,7 @@ export function DressSection({ layer }: { layer: TextLayer }) {
                 value={solid.far}
                 onChange={(far, g) => wear({ solid: { ...solid, far } }, g)}
               />
-            </span>
+            </Span>
           </div>
           <div className="prop">
             <span />
@@ -351,7 +354,7 @@ export function DressSection({ layer }: { layer: TextLayer }) {
         <div key={i} className="prop">
           <span />
           <span className="name">Outline {i + 1}</span>
-          <span style={{ display: 'flex', gap: 4 }}>
+          <Span display="flex" gap="4px">
             <NumberField
               label={`Outline ${i + 1} width`}
               value={outline.width * 100}
@@ -368,7 +371,7 @@ export function DressSection({ layer }: { layer: TextLayer }) {
               value={outline.colour}
               onChange={(colour, g) => wear({ outlines: outlines.map((o, n) => (n === i ? { ...o, colour } : o)) }, g)}
             />
-          </span>
+          </Span>
         </div>
       ))}
     </section>

@@ -1,4 +1,4 @@
-import { Input, Popover, Portal } from '@chakra-ui/react';
+import { Box, Flex, Input, Popover, Portal, Span } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import { familyLabel } from '@core/piece';
 import type { Edit } from '@core/piece';
@@ -76,7 +76,7 @@ export function FontChooser({
       lazyMount
     >
       <Popover.Trigger asChild>
-        <Button variant="quiet" aria-label={`Face: ${label}`} style={{ color: 'var(--text)' }}>
+        <Button variant="quiet" aria-label={`Face: ${label}`} color="text">
           {label}
         </Button>
       </Popover.Trigger>
@@ -98,9 +98,10 @@ export function FontChooser({
                 value={search}
                 onChange={(e) => setSearch(e.target.value)}
                 onKeyDown={(e) => e.stopPropagation()}
-                style={{ width: '100%', marginBottom: 6 }}
+                width="100%"
+                marginBottom="6px"
               />
-              <div style={{ display: 'flex', gap: 2, marginBottom: 6 }} role="group" aria-label="Shelf">
+              <Flex gap="2px" marginBottom="6px" role="group" aria-label="Shelf">
                 {Object.entries(SHELVES).map(([id, name]) => (
                   <Button
                     key={id}
@@ -119,22 +120,22 @@ export function FontChooser({
                 >
                   <Button
                     variant="quiet"
-                    style={{ marginLeft: 'auto' }}
+                    marginLeft="auto"
                     title="TTF, OTF, WOFF or WOFF2; dropping them here does the same"
                   >
                     Bring in …
                   </Button>
                 </FileButton>
-              </div>
+              </Flex>
               {busy && (
-                <p className="muted" role="status" style={{ margin: '0 0 6px' }}>
+                <Box as="p" className="muted" role="status" margin="0 0 6px">
                   {busy}{' '}
-                  <Button variant="quiet" style={{ padding: 0 }} onClick={() => stop.current?.abort()}>
+                  <Button variant="quiet" padding="0" onClick={() => stop.current?.abort()}>
                     Cancel
                   </Button>
-                </p>
+                </Box>
               )}
-              <div style={{ maxHeight: 360, overflowY: 'auto' }} role="list" aria-label="Faces">
+              <Box maxHeight="360px" overflowY="auto" role="list" aria-label="Faces">
                 {shown.length === 0 && (
                   <p className="muted">
                     {shelf === 'own'
@@ -145,45 +146,44 @@ export function FontChooser({
                   </p>
                 )}
                 {shown.map((f) => (
-                  <div key={f.id} role="listitem" style={{ display: 'flex', alignItems: 'center' }}>
+                  <Flex key={f.id} role="listitem" alignItems="center">
                     <Button
                       variant="bare"
                       aria-pressed={f.id === family}
                       aria-label={f.label}
                       className={`list-row${f.id === family ? ' on' : ''}`}
-                      style={{ display: 'block', minWidth: 0 }}
+                      display="block"
+                      minWidth="0"
                       onClick={() => choose(f)}
                     >
-                      <span
-                        style={{
-                          fontFamily: `'${cssFamily(f.id)}'`,
-                          fontSize: 21,
-                          fontWeight: 600,
-                          display: 'block',
-                          overflow: 'hidden',
-                          whiteSpace: 'nowrap',
-                          textOverflow: 'ellipsis',
-                          lineHeight: 1.3,
-                        }}
+                      <Span
+                        fontSize="21px"
+                        fontWeight="600"
+                        display="block"
+                        overflow="hidden"
+                        whiteSpace="nowrap"
+                        textOverflow="ellipsis"
+                        lineHeight="1.3"
+                        style={{ fontFamily: `'${cssFamily(f.id)}'` }}
                       >
                         {sample.split('\n')[0]?.slice(0, 40) || f.label}
-                      </span>
-                      <span className="muted" style={{ fontSize: 11.5 }}>
+                      </Span>
+                      <Span className="muted" fontSize="11.5px">
                         {f.label} · {f.feel}
-                      </span>
+                      </Span>
                     </Button>
                     <Button
                       variant="quiet"
                       aria-label={`Star ${f.label}`}
                       aria-pressed={favourites.includes(f.id)}
-                      style={{ padding: 5 }}
+                      padding="5px"
                       onClick={() => toggle(f.id)}
                     >
                       <Star pinned={favourites.includes(f.id)} holds={false} size={15} />
                     </Button>
-                  </div>
+                  </Flex>
                 ))}
-              </div>
+              </Box>
             </Popover.Body>
           </Popover.Content>
         </Popover.Positioner>

@@ -1,4 +1,4 @@
-import { Input } from '@chakra-ui/react';
+import { Flex, Input, Span } from '@chakra-ui/react';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { STARTER_STYLES, lookOf, sameLook } from '@core/piece';
@@ -37,13 +37,8 @@ export function StyleSection({ layer }: { layer: TextLayer }) {
       <div className="prop">
         <span />
         <span className="name">Style</span>
-        <span style={{ display: 'flex', gap: 2, alignItems: 'center' }}>
-          <Choice
-            aria-label="Style"
-            style={{ maxWidth: 112 }}
-            value={worn?.id ?? ''}
-            onChange={(e) => putOn(e.target.value)}
-          >
+        <Span display="flex" gap="2px" alignItems="center">
+          <Choice aria-label="Style" maxWidth="112px" value={worn?.id ?? ''} onChange={(e) => putOn(e.target.value)}>
             <option value="">none</option>
             {piece.styles.length > 0 && (
               <optgroup label="Saved">
@@ -67,14 +62,14 @@ export function StyleSection({ layer }: { layer: TextLayer }) {
             aria-label="Save as a style"
             title="Save this look as a style"
             aria-expanded={name !== null}
-            style={{ padding: 4 }}
+            padding="4px"
             onClick={() => setName(name === null ? (worn ? `${worn.name} 2` : layer.name.slice(0, 40)) : null)}
           >
             <Plus size={15} />
           </Button>
-        </span>
+        </Span>
       </div>
-      <div style={{ display: 'flex', flexWrap: 'wrap', gap: 4, justifyContent: 'flex-end' }}>
+      <Flex flexWrap="wrap" gap="4px" justifyContent="flex-end">
         {name !== null && (
           <>
             <Input
@@ -82,7 +77,8 @@ export function StyleSection({ layer }: { layer: TextLayer }) {
               autoFocus
               value={name}
               maxLength={80}
-              style={{ flex: 1, minWidth: 90 }}
+              flex="1"
+              minWidth="90px"
               onChange={(e) => setName(e.target.value)}
               onKeyDown={(e) => {
                 e.stopPropagation();
@@ -121,7 +117,7 @@ export function StyleSection({ layer }: { layer: TextLayer }) {
             Forget
           </Button>
         )}
-      </div>
+      </Flex>
     </>
   );
 }

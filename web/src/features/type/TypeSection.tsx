@@ -1,3 +1,4 @@
+import { Span } from '@chakra-ui/react';
 import { STANDS, TRIMS, furtherAxes } from '@core/text';
 import type { FontAxis } from '@core/text';
 import type { TextLayer } from '@core/piece';
@@ -29,7 +30,7 @@ export function FaceSection({ layer }: { layer: TextLayer }) {
       <div className="prop">
         <span />
         <span className="name">Align</span>
-        <span style={{ display: 'flex' }}>
+        <Span display="flex">
           {(['left', 'center', 'right'] as const).map((align) => (
             <Button
               key={align}
@@ -56,12 +57,14 @@ export function FaceSection({ layer }: { layer: TextLayer }) {
             variant="quiet"
             aria-pressed={content.italic}
             aria-label="Italic"
-            style={{ fontStyle: 'italic', minWidth: 26, justifyContent: 'center' }}
+            fontStyle="italic"
+            minWidth="26px"
+            justifyContent="center"
             onClick={() => set({ italic: !content.italic })}
           >
             i
           </Button>
-        </span>
+        </Span>
       </div>
       <div className="prop">
         <span />
@@ -71,7 +74,7 @@ export function FaceSection({ layer }: { layer: TextLayer }) {
             off
           </Button>
         ) : (
-          <span style={{ display: 'flex' }}>
+          <Span display="flex">
             <NumberField
               label="Line width"
               value={content.wrapWidth}
@@ -82,7 +85,7 @@ export function FaceSection({ layer }: { layer: TextLayer }) {
             <Button variant="quiet" onClick={() => set({ wrapWidth: null })} aria-label="Keep my own lines">
               ×
             </Button>
-          </span>
+          </Span>
         )}
       </div>
     </>

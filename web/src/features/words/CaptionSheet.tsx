@@ -1,4 +1,4 @@
-import { Textarea } from '@chakra-ui/react';
+import { Box, Flex, Textarea } from '@chakra-ui/react';
 import { useState } from 'react';
 import { captionLayers } from '@core/piece';
 import { freeMoment } from '@core/time';
@@ -36,8 +36,8 @@ export function CaptionSheet() {
   };
   return (
     <>
-      <div style={{ display: 'flex', gap: 5, flexWrap: 'wrap', marginBottom: 6 }}>
-        <Button variant="lamp" style={{ padding: '5px 14px' }} onClick={addCaption}>
+      <Flex gap="5px" flexWrap="wrap" marginBottom="6px">
+        <Button variant="lamp" padding="5px 14px" onClick={addCaption}>
           New caption
         </Button>
         <Button variant="soft" onClick={() => setPasted('')}>
@@ -56,7 +56,7 @@ export function CaptionSheet() {
             </Button>
           </>
         )}
-      </div>
+      </Flex>
       {pasted !== null && (
         <>
           <Textarea
@@ -65,16 +65,11 @@ export function CaptionSheet() {
             rows={6}
             value={pasted}
             placeholder="One line each, or SRT or WebVTT with times"
-            style={{ width: '100%' }}
+            width="100%"
             onKeyDown={(e) => e.stopPropagation()}
             onChange={(e) => setPasted(e.target.value)}
           />
-          <Button
-            variant="soft"
-            style={{ margin: '4px 0 8px' }}
-            disabled={pasted.trim() === ''}
-            onClick={() => take(pasted)}
-          >
+          <Button variant="soft" margin="4px 0 8px" disabled={pasted.trim() === ''} onClick={() => take(pasted)}>
             Put them in
           </Button>
         </>
@@ -88,8 +83,11 @@ export function CaptionSheet() {
         <p className="muted">Type captions, paste them, or open an SRT or WebVTT file.</p>
       ) : (
         <>
-          <div
-            style={{ display: 'flex', gap: 5, alignItems: 'center', flexWrap: 'wrap', marginBottom: 8 }}
+          <Flex
+            gap="5px"
+            alignItems="center"
+            flexWrap="wrap"
+            marginBottom="8px"
             role="group"
             aria-label="Look of all captions"
           >
@@ -140,22 +138,22 @@ export function CaptionSheet() {
             >
               Word by word
             </Button>
-          </div>
+          </Flex>
           <div role="list" aria-label="Captions">
             {captions.map((layer, i) => {
               const [start, end] = [times.timeOf(layer.start), times.timeOf(layer.end)];
               return (
-                <div
+                <Box
                   key={layer.id}
                   role="listitem"
                   className={`list-row${selected.includes(layer.id) ? ' on' : ''}`}
-                  style={{ display: 'block' }}
+                  display="block"
                 >
-                  <div style={{ display: 'flex', gap: 4, alignItems: 'center' }}>
+                  <Flex gap="4px" alignItems="center">
                     <Button
                       variant="quiet"
                       className="mono"
-                      style={{ padding: 0 }}
+                      padding="0"
                       aria-label={`Go to caption ${i + 1}`}
                       onClick={() => {
                         selectLayers([layer.id]);
@@ -190,18 +188,22 @@ export function CaptionSheet() {
                     />
                     <Button
                       variant="quiet"
-                      style={{ padding: 0, marginLeft: 'auto' }}
+                      padding="0"
+                      marginLeft="auto"
                       aria-label={`Delete caption ${i + 1}`}
                       onClick={() => edit([{ type: 'layer.remove', ids: [layer.id] }])}
                     >
                       ×
                     </Button>
-                  </div>
+                  </Flex>
                   <Textarea
                     aria-label={`Caption ${i + 1}`}
                     rows={layer.content.text.split('\n').length}
                     value={layer.content.text}
-                    style={{ width: '100%', resize: 'none', background: 'none', padding: '2px 0' }}
+                    width="100%"
+                    resize="none"
+                    background="none"
+                    padding="2px 0"
                     onFocus={() => selectLayers([layer.id])}
                     onKeyDown={(e) => e.stopPropagation()}
                     onChange={(e) =>
@@ -211,7 +213,7 @@ export function CaptionSheet() {
                       )
                     }
                   />
-                </div>
+                </Box>
               );
             })}
           </div>

@@ -1,4 +1,4 @@
-import { Textarea } from '@chakra-ui/react';
+import { Box, Textarea } from '@chakra-ui/react';
 import { useState } from 'react';
 import {
   creditLayers,
@@ -63,7 +63,8 @@ export function CreditSheet() {
         value={text}
         spellCheck={false}
         placeholder={'Puerto Lumo Kite Week\n\nKite maker: Inés Vardal\nWind reader: Teo Marsh'}
-        style={{ width: '100%', fontSize: 12.5 }}
+        width="100%"
+        fontSize="12.5px"
         onKeyDown={(e) => e.stopPropagation()}
         onChange={(e) => setText(e.target.value)}
       />
@@ -82,10 +83,10 @@ export function CreditSheet() {
         <span className="name">Size of the names</span>
         <NumberField label="Size of the names" value={size} unit="px" min={8} max={400} onChange={setSize} />
       </div>
-      <p className="muted" style={{ fontSize: 12 }}>
+      <Box as="p" className="muted" fontSize="12px">
         {motion.speed} whole pixel{motion.speed === 1 ? '' : 's'} a frame, so that nothing shimmers: {real.toFixed(1)}{' '}
         s.
-      </p>
+      </Box>
       <Button variant="lamp" disabled={rows.length === 0} onClick={roll}>
         {layers.length > 0 ? 'Roll anew' : 'Roll'}
       </Button>

@@ -1,4 +1,4 @@
-import { Input, Textarea } from '@chakra-ui/react';
+import { Box, Flex, Input, Span, Textarea } from '@chakra-ui/react';
 import { Lock, LockOpen } from 'lucide-react';
 import { useState } from 'react';
 import { MANNERS, STAGING_IDS, STAGING_LABELS, authorLayer, phraseLayers } from '@core/piece';
@@ -52,11 +52,12 @@ export function PhraseSheet() {
   }).length;
   return (
     <>
-      <div style={{ display: 'flex', gap: 4, marginBottom: 4 }}>
+      <Flex gap="4px" marginBottom="4px">
         <Choice
           aria-label="Staging"
           title={STAGING_LABELS[sheet.staging].feel}
-          style={{ flex: 1, minWidth: 0 }}
+          flex="1"
+          minWidth="0"
           value={sheet.staging}
           onChange={(e) => show(setSheet({ staging: e.target.value as typeof sheet.staging }))}
         >
@@ -78,11 +79,11 @@ export function PhraseSheet() {
             </option>
           ))}
         </Choice>
-      </div>
-      <p className="muted" style={{ margin: '0 0 4px', fontSize: 12 }}>
+      </Flex>
+      <Box as="p" className="muted" margin="0 0 4px" fontSize="12px">
         {STAGING_LABELS[sheet.staging].feel}; {MANNERS[sheet.manner].hint}
-      </p>
-      <div style={{ display: 'flex', gap: 6, alignItems: 'center', marginBottom: 6 }}>
+      </Box>
+      <Flex gap="6px" alignItems="center" marginBottom="6px">
         <Choice
           aria-label="Reading pace"
           title="How much time to leave for reading"
@@ -109,34 +110,34 @@ export function PhraseSheet() {
         />
         <Button
           variant="quiet"
-          style={{ marginLeft: 'auto' }}
+          marginLeft="auto"
           aria-pressed={sheet.hasLoopCue}
           title="The first phrase in the accent colour, so that a loop is noticed"
           onClick={() => setSheet({ hasLoopCue: !sheet.hasLoopCue })}
         >
           loop cue
         </Button>
-      </div>
-      <div style={{ display: 'flex', gap: 5, marginBottom: 4 }}>
-        <Button variant="lamp" style={{ padding: '5px 14px' }} onClick={() => show(layAgain(false))}>
+      </Flex>
+      <Flex gap="5px" marginBottom="4px">
+        <Button variant="lamp" padding="5px 14px" onClick={() => show(layAgain(false))}>
           Lay on the music
         </Button>
         <Button variant="quiet" onClick={() => setPasting(true)}>
           New quote
         </Button>
-      </div>
+      </Flex>
       {problem && (
-        <p role="alert" style={{ color: 'var(--ember)', margin: '4px 0 8px' }}>
+        <Box as="p" role="alert" color="ember" margin="4px 0 8px">
           {problem} They have been laid closer than they can be read.
-        </p>
+        </Box>
       )}
-      <p className="muted" style={{ margin: '4px 0 8px', fontSize: 12 }}>
+      <Box as="p" className="muted" margin="4px 0 8px" fontSize="12px">
         {short === 0
           ? `${phrases.length} phrases, each can be read.`
           : `${short} of ${phrases.length} stand too short to be read.`}{' '}
         <kbd>Enter</kbd> parts at the caret, <kbd>Shift+Enter</kbd> where it reads best, <kbd>Backspace</kbd> in front
         joins.
-      </p>
+      </Box>
       <div role="list" aria-label="Phrases">
         {phrases.map((layer, i) => (
           <PhraseRow key={layer.id} layer={layer} index={i} />
@@ -168,7 +169,8 @@ function QuoteForm({
         rows={8}
         value={text}
         placeholder="A kite is a question you ask the wind …"
-        style={{ width: '100%', resize: 'vertical' }}
+        width="100%"
+        resize="vertical"
         onKeyDown={(e) => e.stopPropagation()}
         onChange={(e) => setText(e.target.value)}
       />
@@ -176,16 +178,17 @@ function QuoteForm({
         aria-label="Who said it"
         value={author}
         placeholder="Who said it"
-        style={{ width: '100%', margin: '6px 0 8px' }}
+        width="100%"
+        margin="6px 0 8px"
         onKeyDown={(e) => e.stopPropagation()}
         onChange={(e) => setAuthor(e.target.value)}
       />
       {problem && (
-        <p role="alert" style={{ color: 'var(--ember)' }}>
+        <Box as="p" role="alert" color="ember">
           {problem}
-        </p>
+        </Box>
       )}
-      <div style={{ display: 'flex', gap: 6 }}>
+      <Flex gap="6px">
         <Button variant="lamp" disabled={text.trim() === ''} onClick={() => onDone(pasteQuote(text, author))}>
           Lay on the music
         </Button>
@@ -194,7 +197,7 @@ function QuoteForm({
             Back
           </Button>
         )}
-      </div>
+      </Flex>
     </>
   );
 }
@@ -209,19 +212,21 @@ function PhraseRow({ layer, index }: { layer: TextLayer; index: number }) {
   const tag = layer.content.phrase!; // rows are made for phrases
   const words = layer.content.text.split(/\s+/u);
   return (
-    <div
+    <Box
       role="listitem"
       className={`list-row${isOn ? ' on' : ''}`}
-      style={{ display: 'block', cursor: 'default' }}
+      display="block"
+      cursor="default"
       onClick={() => {
         if (!isOn) selectLayers([layer.id]);
       }}
     >
-      <div style={{ display: 'flex', alignItems: 'center', gap: 6 }}>
+      <Flex alignItems="center" gap="6px">
         <Button
           variant="quiet"
           className="mono"
-          style={{ padding: 0, fontSize: 11.5 }}
+          padding="0"
+          fontSize="11.5px"
           aria-label={`Go to ${layer.content.text}`}
           onClick={() => {
             selectLayers([layer.id]);
@@ -230,37 +235,38 @@ function PhraseRow({ layer, index }: { layer: TextLayer; index: number }) {
         >
           {formatBarBeat(beatToBar(times.grid, secondsToBeat(times.grid, start)))}
         </Button>
-        <span className="meter" style={{ flex: 1 }}>
-          <i
-            style={{
-              width: `${Math.min(100, (needs / Math.max(0.01, has)) * 100)}%`,
-              background: isShort ? 'var(--ember)' : 'var(--moss)',
-            }}
-          />
-        </span>
-        <span
+        <Span className="meter" flex="1">
+          <i data-short={isShort} style={{ width: `${Math.min(100, (needs / Math.max(0.01, has)) * 100)}%` }} />
+        </Span>
+        <Span
           className="mono"
-          style={{ fontSize: 11, color: isShort ? 'var(--ember)' : 'var(--muted)' }}
+          fontSize="11px"
+          color={isShort ? 'ember' : 'muted'}
           title="seconds it takes to read, of the seconds it is shown"
         >
           {needs.toFixed(1)} of {has.toFixed(1)} s
-        </span>
+        </Span>
         <Button
           variant="quiet"
-          style={{ padding: 0 }}
+          padding="0"
           aria-pressed={tag.locked}
           aria-label={tag.locked ? 'Let its time change' : 'Keep its time'}
           onClick={() => toggleLock(layer.id)}
         >
           {tag.locked ? <Lock size={13} /> : <LockOpen size={13} />}
         </Button>
-      </div>
+      </Flex>
       <Textarea
         aria-label={`Phrase ${index + 1}`}
         value={layer.content.text}
         rows={Math.max(1, Math.ceil(layer.content.text.length / 27))}
         disabled={layer.locked}
-        style={{ width: '100%', resize: 'none', background: 'none', padding: '3px 0', border: 0, fontSize: 14 }}
+        width="100%"
+        resize="none"
+        background="none"
+        padding="3px 0"
+        border="0"
+        fontSize="14px"
         onFocus={() => selectLayers([layer.id])}
         onChange={(e) => setPhraseText(layer.id, e.target.value.replace(/\n/g, ' '), gesture)}
         onKeyDown={(e) => {
@@ -276,21 +282,24 @@ function PhraseRow({ layer, index }: { layer: TextLayer; index: number }) {
         }}
       />
       {isOn && (
-        <div style={{ display: 'flex', flexWrap: 'wrap', gap: 3 }} role="group" aria-label="Words that carry the sense">
+        <Flex flexWrap="wrap" gap="3px" role="group" aria-label="Words that carry the sense">
           {words.map((word, w) => (
             <Button
               key={w}
               variant="quiet"
-              style={{ padding: '1px 6px', fontSize: 12, borderRadius: 999, background: 'var(--raised)' }}
+              padding="1px 6px"
+              fontSize="12px"
+              borderRadius="999px"
+              background="raised"
               aria-pressed={tag.emphasis.includes(w)}
               onClick={() => toggleEmphasis(layer.id, w)}
             >
               {word}
             </Button>
           ))}
-        </div>
+        </Flex>
       )}
-    </div>
+    </Box>
   );
 }
 
@@ -299,20 +308,22 @@ function AuthorRow() {
   const [gesture] = useState(newId);
   if (!author) return null;
   return (
-    <div className="list-row" style={{ display: 'block' }}>
-      <span className="muted" style={{ fontSize: 11.5 }}>
+    <Box className="list-row" display="block">
+      <Span className="muted" fontSize="11.5px">
         said by
-      </span>
+      </Span>
       <Input
         aria-label="Author"
         value={author.content.text}
-        style={{ width: '100%', background: 'none', padding: '2px 0' }}
+        width="100%"
+        background="none"
+        padding="2px 0"
         onFocus={() => selectLayers([author.id])}
         onKeyDown={(e) => e.stopPropagation()}
         onChange={(e) =>
           edit([{ type: 'layer.setContent', id: author.id, content: { text: e.target.value } }], gesture)
         }
       />
-    </div>
+    </Box>
   );
 }

@@ -1,4 +1,4 @@
-import { Textarea } from '@chakra-ui/react';
+import { Box, Textarea } from '@chakra-ui/react';
 import { Type } from 'lucide-react';
 import { useState } from 'react';
 import type { TextLayer } from '@core/piece';
@@ -39,7 +39,7 @@ function AllWords() {
       <Button variant="lamp" onClick={() => setView({ editingText: addText() })}>
         <Type size={16} /> New words
       </Button>
-      <div style={{ marginTop: 14 }}>
+      <Box marginTop="14px">
         {texts.map((layer) => (
           <div
             key={layer.id}
@@ -51,7 +51,10 @@ function AllWords() {
               rows={Math.min(4, layer.content.text.split('\n').length)}
               value={layer.content.text}
               disabled={layer.locked}
-              style={{ width: '100%', resize: 'none', background: 'none', padding: 2 }}
+              width="100%"
+              resize="none"
+              background="none"
+              padding="2px"
               onKeyDown={(e) => e.stopPropagation()}
               onFocus={() => selectLayers([layer.id])}
               onChange={(e) => {
@@ -64,7 +67,7 @@ function AllWords() {
             />
           </div>
         ))}
-      </div>
+      </Box>
     </>
   );
 }
