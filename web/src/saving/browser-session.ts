@@ -1,37 +1,16 @@
-import { createStore, delMany, get, getMany, keys, setMany } from 'idb-keyval';
 import { ApiError, api, call } from '../platform/api';
 import { receivedPiece } from '../platform/received-piece';
 import { newId } from '../platform/ids';
 import { tabMemory } from '../platform/memory';
+import { browserStore } from './browser-store';
 import { browserClock } from './clock';
 import { createJournal } from './journal';
-import type { KeyValueStore } from './local-work';
 import { createSend } from './server-saves';
 import { createSession } from './session';
 import { createTab } from './tab';
 import type { Tab } from './tab';
 
 /** Saving in this browser: its storage, its tabs, its network. */
-function browserStore(): KeyValueStore | null {
-  try {
-    if (typeof indexedDB === 'undefined') return null;
-    const store = createStore('estrella', 'work');
-    return {
-      get: (key) => get(key, store),
-      getMany: (wanted) => getMany([...wanted], store),
-      setMany: (entries) =>
-        setMany(
-          entries.map(([key, value]) => [key, value]),
-          store,
-        ),
-      deleteMany: (gone) => delMany([...gone], store),
-      keys: async () => (await keys(store)).map(String),
-    };
-  } catch {
-    return null;
-  }
-}
-
 let tab: Promise<Tab> | null = null;
 const codeOf = (error: unknown): string => (error instanceof ApiError ? error.code : '');
 

@@ -1,7 +1,9 @@
-import { Button as ChakraButton, Portal, Tooltip } from '@chakra-ui/react';
+import { Button as ChakraButton } from '@chakra-ui/react';
 import type { ButtonProps as ChakraButtonProps } from '@chakra-ui/react';
-import { Keys } from './Keys';
-import { keyHint } from './key-hints';
+import { Suspense, lazy, useId } from 'react';
+import { useTip } from './use-tip';
+
+const Tip = lazy(() => import('./Tip'));
 
 export interface ButtonProps extends Omit<ChakraButtonProps, 'variant' | 'size'> {
   /**
@@ -13,29 +15,36 @@ export interface ButtonProps extends Omit<ChakraButtonProps, 'variant' | 'size'>
   readonly hasTip?: boolean;
 }
 
-/** Long enough that a pointer on its way calls nothing up. */
-const TIP_AFTER_MS = 500;
-
 /** A button in our own looks (theme.ts). One that shows only a picture tells its name, and its key, when pointed at. */
 export function Button({ variant = 'soft', hasTip = true, ...props }: ButtonProps) {
-  const { 'aria-label': label, children, unstyled, title } = props;
+  const { 'aria-label': label, children, unstyled } = props;
   const isTold = hasTip && label !== undefined && typeof children !== 'string' && !unstyled && variant !== 'bare';
   const look = variant as never; // variants of our own recipe
-  if (!isTold) return <ChakraButton variant={look} {...props} />;
-  const key = keyHint(label);
+  return isTold ? <ToldButton {...props} variant={look} label={label} /> : <ChakraButton variant={look} {...props} />;
+}
+
+function ToldButton({ label, title, ...props }: ChakraButtonProps & { label: string }) {
+  const ownId = useId();
+  const id = props.id ?? ownId;
+  const { isShown, ...pointed } = useTip();
   return (
-    <Tooltip.Root openDelay={TIP_AFTER_MS} closeDelay={0} lazyMount unmountOnExit positioning={{ placement: 'bottom' }}>
-      <Tooltip.Trigger asChild>
-        {/* Told once: the browser's own tip would stand beside it. */}
-        <ChakraButton variant={look} {...props} title={undefined} />
-      </Tooltip.Trigger>
-      <Portal>
-        <Tooltip.Positioner>
-          <Tooltip.Content>
-            {title ?? label} {key && <Keys of={key} />}
-          </Tooltip.Content>
-        </Tooltip.Positioner>
-      </Portal>
-    </Tooltip.Root>
+    <>
+      {/* Told once: the browser's own tip would stand beside ours. Its own handlers come first. */}
+      <ChakraButton
+        {...pointed}
+        {...props}
+        id={id}
+        onPointerEnter={(e) => (props.onPointerEnter?.(e), pointed.onPointerEnter(e))}
+        onPointerLeave={(e) => (props.onPointerLeave?.(e), pointed.onPointerLeave())}
+        onPointerDown={(e) => (props.onPointerDown?.(e), pointed.onPointerDown())}
+        onFocus={(e) => (props.onFocus?.(e), pointed.onFocus(e))}
+        onBlur={(e) => (props.onBlur?.(e), pointed.onBlur())}
+      />
+      {isShown && (
+        <Suspense>
+          <Tip of={id} label={label} text={title ?? label} />
+        </Suspense>
+      )}
+    </>
   );
 }

@@ -7,6 +7,7 @@ import { frameRateLabel } from '@core/time';
 import { useTheme } from '../../app/use-theme';
 import { ApiError, api, call, upload } from '../../platform/api';
 import { onNews } from '../../platform/news';
+import { hasWork } from '../../saving/browser-store';
 import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
 import { FileButton } from '../../ui/FilePick';
@@ -15,7 +16,7 @@ import { FirstPieceCard } from '../guide/FirstPieceCard';
 // What needs the document's schema comes when it is needed: the list itself is there at once.
 const NewPieceForm = lazy(async () => ({ default: (await import('./NewPieceForm')).NewPieceForm }));
 const startFirstPiece = async () => (await import('../guide/start')).startFirstPiece();
-const sendWaiting = async () => (await import('../../saving/browser-session')).sendWaiting();
+const sendWaiting = async () => ((await hasWork()) ? (await import('../../saving/browser-session')).sendWaiting() : []);
 
 const ORDERS = { changed: 'Last change', name: 'Name', length: 'Length' } as const;
 type Order = keyof typeof ORDERS;
