@@ -108,10 +108,10 @@ test('four taps while it plays set the beats of the whole song on what is really
           const [m, s] = clock.textContent.split(':').map(Number);
           const seconds = m! * 60 + s!;
           for (; tapped < count && seconds >= first + tapped * beat + 0.02; tapped++) {
-            const press = new KeyboardEvent('keydown', { key: 'b', bubbles: true });
+            const press = new KeyboardEvent('keydown', { key: 'b', code: 'KeyB', bubbles: true });
             const late = seconds - (first + tapped * beat + 0.02);
             Object.defineProperty(press, 'timeStamp', { value: now - late * 1000 });
-            window.dispatchEvent(press);
+            document.body.dispatchEvent(press);
           }
           if (tapped < count) return;
           observer.disconnect();

@@ -1,4 +1,5 @@
 import { FileUpload } from '@chakra-ui/react';
+import { useId } from 'react';
 import type { ReactNode } from 'react';
 
 interface Props {
@@ -29,10 +30,12 @@ function Root({ label, accept, many = false, onFiles, children }: Props) {
 
 /** A place to drop files on, which is also a button. */
 export function FileDropPlace({ className, children, ...root }: Props & { readonly className?: string }) {
+  const words = useId();
   return (
     <Root {...root}>
-      <FileUpload.Dropzone unstyled className={className} role="presentation" tabIndex={-1}>
-        {children}
+      {/* Named by its words, which stand before the library's name for it. */}
+      <FileUpload.Dropzone unstyled className={className} aria-labelledby={words}>
+        <span id={words}>{children}</span>
       </FileUpload.Dropzone>
     </Root>
   );

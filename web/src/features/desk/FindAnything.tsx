@@ -1,5 +1,5 @@
 import { Dialog, Input, Portal } from '@chakra-ui/react';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { Keys } from '../../ui/Keys';
 import { createFinder, findablePieces, findables } from './findable';
@@ -12,13 +12,31 @@ interface Props {
 
 /** Every command by name, and every layer, marker, section and piece to go to. */
 export function FindAnything({ isOpen, onClose }: Props) {
+  const chosen = useRef<Findable | null>(null);
   return (
-    <Dialog.Root open={isOpen} onOpenChange={(e) => !e.open && onClose()} lazyMount unmountOnExit placement="top">
+    <Dialog.Root
+      open={isOpen}
+      onOpenChange={(e) => !e.open && onClose()}
+      // Once the focus is back where it was: what is run may take it elsewhere, to new words say.
+      onExitComplete={() => {
+        const { current } = chosen;
+        chosen.current = null;
+        current?.run();
+      }}
+      lazyMount
+      unmountOnExit
+      placement="top"
+    >
       <Portal>
         <Dialog.Backdrop />
         <Dialog.Positioner>
           <Dialog.Content className="find" aria-label="Find anything">
-            <Search onClose={onClose} />
+            <Search
+              onChoose={(thing) => {
+                chosen.current = thing;
+                onClose();
+              }}
+            />
           </Dialog.Content>
         </Dialog.Positioner>
       </Portal>
@@ -26,7 +44,7 @@ export function FindAnything({ isOpen, onClose }: Props) {
   );
 }
 
-function Search({ onClose }: Pick<Props, 'onClose'>) {
+function Search({ onChoose }: { onChoose: (thing: Findable) => void }) {
   const navigate = useNavigate();
   const [asked, setAsked] = useState('');
   const [at, setAt] = useState(0);
@@ -39,9 +57,7 @@ function Search({ onClose }: Pick<Props, 'onClose'>) {
   const shown = useMemo(() => find(asked), [find, asked]);
   const chosen = Math.min(at, shown.length - 1);
   const run = (thing: Findable | undefined) => {
-    if (!thing) return;
-    onClose();
-    thing.run();
+    if (thing) onChoose(thing);
   };
   return (
     <>

@@ -1,4 +1,5 @@
-import { useEffect } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import type { HotkeyCallback, Options } from 'react-hotkeys-hook';
 import { playhead } from '../../platform/clock';
 import { redoEdit, selectLayers, setView, undoEdit, useDesk } from '../../store/desk-store';
 import { tap, thisIsOne } from '../music/beat-commands';
@@ -9,17 +10,22 @@ import { addText } from '../layers/add-layers';
 import * as commands from './commands';
 import * as groups from './group-commands';
 import { togglePlay } from './play-commands';
+import { goToRegion } from './regions';
 
 interface KeyCommand {
   /** As `event.key`, lower case, with modifiers: "mod+z", "shift+arrowleft". */
   readonly keys: readonly string[];
   readonly label: string;
+  /** While a field is typed into, too. */
+  readonly isEverywhere?: boolean;
   readonly run: (event: KeyboardEvent) => void;
 }
 
 /** The keyboard, one table: the handler and the list of keys in the help are both made from it. */
 export const KEY_COMMANDS: readonly KeyCommand[] = [
-  { keys: ['mod+k'], label: 'Find anything', run: () => setView({ isFinding: true }) },
+  { keys: ['mod+k'], label: 'Find anything', isEverywhere: true, run: () => setView({ isFinding: true }) },
+  { keys: ['f6'], label: 'To the next part of the desk', isEverywhere: true, run: () => goToRegion(1) },
+  { keys: ['shift+f6'], label: 'To the part of the desk before', isEverywhere: true, run: () => goToRegion(-1) },
   { keys: ['space'], label: 'Play or stop', run: () => void togglePlay() },
   { keys: ['arrowleft'], label: 'A frame back', run: () => commands.step('frame', -1) },
   { keys: ['arrowright'], label: 'A frame on', run: () => commands.step('frame', 1) },
@@ -96,29 +102,36 @@ function toggleLoop(): void {
   setView({ loop: { from, to } });
 }
 
-function keyName(event: KeyboardEvent): string {
-  const key = event.key === ' ' ? 'space' : event.key.toLowerCase();
-  return `${event.ctrlKey || event.metaKey ? 'mod+' : ''}${event.altKey ? 'alt+' : ''}${event.shiftKey ? 'shift+' : ''}${key}`;
-}
+/** By its name in the table, as the library gives it back. */
+const COMMAND_OF = new Map(KEY_COMMANDS.flatMap((command) => command.keys.map((key) => [key, command] as const)));
+const keysWhere = (wanted: (key: string, command: KeyCommand) => boolean): string[] =>
+  [...COMMAND_OF].filter(([key, command]) => wanted(key, command)).map(([key]) => key);
 
-const isTyping = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+const EVERYWHERE = keysWhere((_, command) => command.isEverywhere === true);
+const ON_DESK = keysWhere((key, command) => !command.isEverywhere && key !== 'space');
 
-/** Binds the table to the window. Fields keep their own keys; a focused button keeps Space and Enter. */
+const run: HotkeyCallback = (event, { hotkey }) => COMMAND_OF.get(hotkey)?.run(event);
+
+/** What has the key already: a control that took it, a dialog over the desk, a focused button that Space presses. */
+const isTaken = (event: KeyboardEvent): boolean =>
+  event.defaultPrevented ||
+  document.querySelector('[role=dialog][data-state=open]') !== null ||
+  (event.key === ' ' && event.target instanceof HTMLButtonElement && !event.target.classList.contains('star'));
+
+/** Keys by what they write, whatever the layout of the keyboard; names have no "|" in them. */
+const OPTIONS = {
+  delimiter: '|',
+  useKey: true,
+  preventDefault: true,
+  ignoreEventWhen: isTaken,
+  // Of what the library takes for fields, these do not write.
+  enableOnFormTags: ['slider', 'option', 'radio', 'menuitem'],
+} as const satisfies Options;
+
+/** Binds the table to the desk. Fields keep their own keys; a focused button keeps Space and Enter. */
 export function useKeys(): void {
-  useEffect(() => {
-    const table = new Map(KEY_COMMANDS.flatMap((command) => command.keys.map((key) => [key, command] as const)));
-    const onKey = (event: KeyboardEvent) => {
-      if (isTyping(event.target) || event.defaultPrevented || document.querySelector('[role=dialog][data-state=open]'))
-        return;
-      const command = table.get(keyName(event));
-      if (!command) return;
-      if (event.key === ' ' && event.target instanceof HTMLButtonElement && !event.target.classList.contains('star'))
-        return;
-      event.preventDefault();
-      command.run(event);
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, []);
+  useHotkeys(ON_DESK, run, OPTIONS);
+  // The space bar writes a space, and is known by its place.
+  useHotkeys('space', run, { ...OPTIONS, useKey: false });
+  useHotkeys(EVERYWHERE, run, { ...OPTIONS, enableOnFormTags: true });
 }

@@ -17,6 +17,7 @@ import { edit } from '../../store/desk-store';
 import { usePiece, useSelectedLayer, useTimes } from '../../store/selectors';
 import { ColourField } from '../../ui/ColourField';
 import { NumberField } from '../../ui/NumberField';
+import { OptionGrid } from '../../ui/OptionGrid';
 import { Tabs } from '../../ui/Tabs';
 import { momentAtPlayhead } from '../desk/commands';
 import {
@@ -81,9 +82,9 @@ function Chooser({ layer, role, chosen }: { layer: Layer; role: GestureRole; cho
         onKeyDown={(e) => e.stopPropagation()}
         onChange={(e) => setSearch(e.target.value)}
       />
-      <Box
-        role="listbox"
-        aria-label={`Gestures: ${GESTURE_ROLES[role]}`}
+      <OptionGrid
+        label={`Gestures: ${GESTURE_ROLES[role]}`}
+        columns={2}
         display="grid"
         gridTemplateColumns="1fr 1fr"
         gap="6px"
@@ -124,7 +125,7 @@ function Chooser({ layer, role, chosen }: { layer: Layer; role: GestureRole; cho
             </Span>
           </Button>
         ))}
-      </Box>
+      </OptionGrid>
     </>
   );
 }
