@@ -13,6 +13,7 @@ import {
   kbdRecipe,
   keyframes,
   layerStyles,
+  menuSlotRecipe,
   nativeSelectSlotRecipe,
   popoverSlotRecipe,
   semanticTokens,
@@ -25,7 +26,7 @@ import {
 import { PALETTE } from './palette';
 import { button, input, kbd, textarea } from './recipes/controls';
 import { checkbox, colorPicker, nativeSelect, tabs } from './recipes/choices';
-import { dialog, popover, tooltip } from './recipes/overlays';
+import { dialog, menu, popover, tooltip } from './recipes/overlays';
 
 /**
  * Our own face on the component library: night ink and lamplight, or paper. Colours are tokens with a value for each
@@ -36,7 +37,7 @@ const config = defineConfig({
   globalCss: { 'html, body': { bg: 'ground', color: 'text' } },
   theme: {
     recipes: { button, input, kbd, textarea },
-    slotRecipes: { checkbox, colorPicker, dialog, nativeSelect, popover, tabs, tooltip },
+    slotRecipes: { checkbox, colorPicker, dialog, menu, nativeSelect, popover, tabs, tooltip },
     tokens: {
       fonts: {
         body: { value: "'Spline Sans Variable', sans-serif" },
@@ -96,6 +97,7 @@ const base = defineConfig({
       checkbox: checkboxSlotRecipe,
       colorPicker: colorPickerSlotRecipe,
       dialog: dialogSlotRecipe,
+      menu: menuSlotRecipe,
       nativeSelect: nativeSelectSlotRecipe,
       popover: popoverSlotRecipe,
       tabs: tabsSlotRecipe,

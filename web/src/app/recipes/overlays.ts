@@ -1,5 +1,5 @@
 import { defineSlotRecipe } from '@chakra-ui/react';
-import { dialogAnatomy, popoverAnatomy, tooltipAnatomy } from '@chakra-ui/react/anatomy';
+import { dialogAnatomy, menuAnatomy, popoverAnatomy, tooltipAnatomy } from '@chakra-ui/react/anatomy';
 
 /** What lies over the desk. */
 const sheet = {
@@ -39,4 +39,25 @@ export const tooltip = defineSlotRecipe({
       pointerEvents: 'none',
     },
   },
+});
+
+export const menu = defineSlotRecipe({
+  className: 'menu',
+  slots: menuAnatomy.keys(),
+  base: {
+    content: { ...sheet, borderRadius: '10px', padding: '5px', minWidth: '190px', font: 'inherit', outline: 'none' },
+    itemGroup: { padding: '0', '& + &': { borderTop: '1px solid {colors.line}', marginTop: '4px', paddingTop: '4px' } },
+    item: {
+      display: 'flex',
+      justifyContent: 'space-between',
+      gap: '18px',
+      padding: '4px 9px',
+      borderRadius: '6px',
+      lineHeight: '1.4',
+      cursor: 'pointer',
+      _highlighted: { bg: 'color-mix(in srgb, {colors.lamp} 22%, transparent)' },
+    },
+  },
+  variants: { variant: { sheet: {} }, size: { fit: {} } },
+  defaultVariants: { variant: 'sheet', size: 'fit' },
 });

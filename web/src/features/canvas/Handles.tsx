@@ -99,9 +99,12 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
   };
 
   const onDown = (e: ReactPointerEvent) => {
-    if (e.button !== 0 || editingText) return;
+    if (editingText) return;
     const at = toFormat(e);
     const hit = meantAt(at);
+    // The menu that the other button opens is about what is pointed at.
+    if (e.button === 2 && hit && !selectedLayers.includes(hit.layerId)) selectLayers([hit.layerId]);
+    if (e.button !== 0) return;
     // What is selected keeps the pointer, so that a layer below others can be dragged.
     const held = places.find(
       (place) =>

@@ -12,6 +12,8 @@ import { ColourPanel, MotionPanel, PicturePanel, RunThroughPanel, SoundPanel } f
 import { GuideStrip } from '../guide/GuideStrip';
 import { SendPanel } from '../panels/SendPanel';
 import { WordsPanel } from '../words/WordsPanel';
+import { useContextMenu } from '../../ui/use-context-menu';
+import { menuFor } from './desk-menus';
 import { useKeys } from './keys';
 import { Button } from '../../ui/Button';
 import { Workspace } from './Workspace';
@@ -39,6 +41,7 @@ async function bringIn(files: readonly File[]): Promise<void> {
 
 export function Desk() {
   useKeys();
+  const [contextMenu, onContextMenu] = useContextMenu(menuFor);
   const piece = usePiece();
   const times = useTimes();
   const { rung, formatId, notice } = useDesk();
@@ -75,6 +78,7 @@ export function Desk() {
         e.preventDefault();
         void bringIn([...e.dataTransfer.files]);
       }}
+      onContextMenu={onContextMenu}
     >
       <Header />
       <GuideStrip />
@@ -84,6 +88,7 @@ export function Desk() {
           <Workspace isWide={isWide} panel={rung ? { label: PANEL_NAMES[rung], content: LADDER[rung].panel } : null} />
         </main>
       </div>
+      {contextMenu}
       {notice && (
         <div className="notice" role="status">
           {notice}

@@ -112,10 +112,10 @@ const ON_DESK = keysWhere((key, command) => !command.isEverywhere && key !== 'sp
 
 const run: HotkeyCallback = (event, { hotkey }) => COMMAND_OF.get(hotkey)?.run(event);
 
-/** What has the key already: a control that took it, a dialog over the desk, a focused button that Space presses. */
+/** What has the key already: a control that took it, a dialog or menu over the desk, a focused button that Space presses. */
 const isTaken = (event: KeyboardEvent): boolean =>
   event.defaultPrevented ||
-  document.querySelector('[role=dialog][data-state=open]') !== null ||
+  document.querySelector(':is([role=dialog], [role=menu])[data-state=open]') !== null ||
   (event.key === ' ' && event.target instanceof HTMLButtonElement && !event.target.classList.contains('star'));
 
 /** Keys by what they write, whatever the layout of the keyboard; names have no "|" in them. */

@@ -11,6 +11,7 @@ import { hasWork } from '../../saving/browser-store';
 import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
 import { FileButton } from '../../ui/FilePick';
+import { useContextMenu } from '../../ui/use-context-menu';
 import { FirstPieceCard } from '../guide/FirstPieceCard';
 
 // What needs the document's schema comes when it is needed: the list itself is there at once.
@@ -144,6 +145,29 @@ export function HomePage() {
       });
     });
 
+  const duplicate = (piece: Summary) =>
+    attempt(async () => {
+      await call(api.pieces[':id'].duplicate.$post({ param: { id: piece.id } }));
+      await refresh();
+    });
+  const [contextMenu, onContextMenu] = useContextMenu((target) => {
+    const id = target.closest<HTMLElement>('[data-piece]')?.dataset.piece;
+    const piece = shown.find((other) => other.id === id);
+    if (!piece) return null;
+    return {
+      label: piece.name,
+      groups: [
+        [{ label: 'Open', run: () => void navigate(`/piece/${piece.id}`) }],
+        [
+          { label: 'Rename', run: () => setRenaming(piece.id) },
+          { label: 'Duplicate', run: () => void duplicate(piece) },
+          { label: 'Keep as a file', run: () => window.location.assign(`/api/pieces/${piece.id}/file`) },
+        ],
+        [{ label: 'Delete', run: () => void remove(piece) }],
+      ],
+    };
+  });
+
   return (
     <main className="home">
       <Box as="header" display="flex" alignItems="center" gap="14px" marginBottom="30px">
@@ -211,9 +235,10 @@ export function HomePage() {
       )}
       {data && total === 0 && wanted !== '' && <p className="muted">No piece matches “{search}”.</p>}
 
-      <section className="cards" aria-label="All pieces">
+      {contextMenu}
+      <section className="cards" aria-label="All pieces" onContextMenu={onContextMenu}>
         {shown.map((piece) => (
-          <article key={piece.id} className="fade" aria-label={piece.name}>
+          <article key={piece.id} className="fade" aria-label={piece.name} data-piece={piece.id}>
             <MovingPicture piece={piece} onOpen={() => void navigate(`/piece/${piece.id}`)} />
             <Flex alignItems="center" gap="4px" paddingTop="8px">
               {renaming === piece.id ? (
@@ -244,16 +269,7 @@ export function HomePage() {
               <Button variant="quiet" aria-label={`Rename ${piece.name}`} onClick={() => setRenaming(piece.id)}>
                 <Pencil size={15} />
               </Button>
-              <Button
-                variant="quiet"
-                aria-label={`Duplicate ${piece.name}`}
-                onClick={() =>
-                  void attempt(async () => {
-                    await call(api.pieces[':id'].duplicate.$post({ param: { id: piece.id } }));
-                    await refresh();
-                  })
-                }
-              >
+              <Button variant="quiet" aria-label={`Duplicate ${piece.name}`} onClick={() => void duplicate(piece)}>
                 <Copy size={15} />
               </Button>
               <Button variant="quiet" aria-label={`Delete ${piece.name}`} onClick={() => void remove(piece)}>
