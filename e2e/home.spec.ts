@@ -1,4 +1,5 @@
 import { writeFileSync } from 'node:fs';
+import { gzipSync } from 'node:zlib';
 import { expect, test } from '@playwright/test';
 import { appUrl, newPiece, storedPiece, workFile } from './support/app';
 
@@ -59,4 +60,17 @@ test('a custom frame outside the limits is refused before anything is made', asy
   await page.getByLabel('Width in pixels').fill('5000');
   await page.getByRole('button', { name: 'Create' }).click();
   await expect(page.getByRole('alert')).toHaveText(/from 16 to 4096/);
+});
+
+test('the home loads under 200 kB of script, gzipped', async ({ page }) => {
+  const sizes: Promise<number>[] = [];
+  page.on('response', (response) => {
+    if (/\.js(\?|$)/.test(response.url())) sizes.push(response.body().then((body) => gzipSync(body).length));
+  });
+  await page.goto(appUrl(), { waitUntil: 'networkidle' });
+  await expect(page.getByRole('article', { name: 'Nine days of wind' })).toBeVisible();
+  const total = (await Promise.all(sizes)).reduce((sum, size) => sum + size, 0);
+  console.log(`the home: ${(total / 1000).toFixed(0)} kB of script, gzipped`);
+  expect(total).toBeLessThan(200_000);
+  expect(total).toBeGreaterThan(50_000);
 });

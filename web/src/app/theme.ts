@@ -21,12 +21,13 @@ import {
   tooltipSlotRecipe,
   textStyles,
   textareaRecipe,
+  toastSlotRecipe,
   tokens,
 } from '@chakra-ui/react/theme';
 import { PALETTE } from './palette';
 import { button, input, kbd, textarea } from './recipes/controls';
 import { checkbox, colorPicker, nativeSelect, tabs } from './recipes/choices';
-import { dialog, menu, popover, tooltip } from './recipes/overlays';
+import { dialog, menu, popover, toast, tooltip } from './recipes/overlays';
 
 /**
  * Our own face on the component library: night ink and lamplight, or paper. Colours are tokens with a value for each
@@ -37,7 +38,7 @@ const config = defineConfig({
   globalCss: { 'html, body': { bg: 'ground', color: 'text' } },
   theme: {
     recipes: { button, input, kbd, textarea },
-    slotRecipes: { checkbox, colorPicker, dialog, menu, nativeSelect, popover, tabs, tooltip },
+    slotRecipes: { checkbox, colorPicker, dialog, menu, nativeSelect, popover, tabs, toast, tooltip },
     tokens: {
       fonts: {
         body: { value: "'Spline Sans Variable', sans-serif" },
@@ -101,6 +102,7 @@ const base = defineConfig({
       nativeSelect: nativeSelectSlotRecipe,
       popover: popoverSlotRecipe,
       tabs: tabsSlotRecipe,
+      toast: toastSlotRecipe,
       tooltip: tooltipSlotRecipe,
     },
   },

@@ -5,7 +5,7 @@ import type { LocalWork } from '../saving/local-work';
 import type { SaveState } from '../saving/saver';
 import { createBursts } from './bursts';
 import { knownAnalysis, rememberAnalysis, songHash } from './song-analyses';
-import type { Edit, EditResult, History, KeyRef, Piece, ResolvedTimes } from '@core/piece';
+import type { Edit, EditResult, History, HistoryStep, KeyRef, Piece, ResolvedTimes } from '@core/piece';
 
 type Patches = EditResult['patches'];
 
@@ -56,6 +56,8 @@ export interface DeskState {
   /** A path is being drawn on the canvas: for the words of this layer, or a stroke of its own. */
   readonly drawingFor: string | 'stroke' | null;
   readonly notice: string | null;
+  /** The step that the notice tells of, which it offers to undo; null if it tells of none. */
+  readonly noticeStep: HistoryStep | null;
   /** Work of closed tabs on this piece that could not be sent: a person decides. */
   readonly leftovers: readonly LocalWork[];
 }
@@ -89,6 +91,7 @@ const initial: DeskState = {
   editingText: null,
   drawingFor: null,
   notice: null,
+  noticeStep: null,
   leftovers: [],
 };
 
@@ -160,6 +163,9 @@ function place(piece: Piece, history: History, patches: Patches | null): void {
   });
 }
 
+/** What was done just now: a notice in the same breath is about it. */
+let freshStep: HistoryStep | null = null;
+
 /**
  * Applies edits as one undo step. Edits with the same drag id in a row are one step. What the document cannot hold
  * changes nothing and is told.
@@ -170,9 +176,12 @@ export function edit(edits: readonly Edit[], drag: string | null = null): boolea
   const { piece, times, history } = get();
   if (!piece || !times) return false;
   const result = applyEdits(piece, edits, times);
-  if (result.refused !== null) set({ notice: `That was left out: ${result.refused}.` });
+  if (result.refused !== null) set({ notice: `That was left out: ${result.refused}.`, noticeStep: null });
   if (result.patches.length === 0) return false;
-  place(result.piece, recordStep(history, result, bursts(drag, edits)), result.patches);
+  const recorded = recordStep(history, result, bursts(drag, edits));
+  place(result.piece, recorded, result.patches);
+  freshStep = recorded.done[recorded.done.length - 1] ?? null;
+  queueMicrotask(() => (freshStep = null));
   return true;
 }
 
@@ -193,7 +202,7 @@ export function undoEdit(): void {
   const result = piece && undo(piece, history);
   if (!result) return;
   place(result.piece, result.history, result.patches);
-  set({ notice: `Undone: ${result.label}` });
+  set({ notice: `Undone: ${result.label}`, noticeStep: null });
 }
 
 export function redoEdit(): void {
@@ -201,7 +210,7 @@ export function redoEdit(): void {
   const result = piece && redo(piece, history);
   if (!result) return;
   place(result.piece, result.history, result.patches);
-  set({ notice: `Done again: ${result.label}` });
+  set({ notice: `Redone: ${result.label}`, noticeStep: null });
 }
 
 export const setView = (
@@ -234,7 +243,13 @@ export const setView = (
       | 'leftovers'
     >
   >,
-): void => set(view);
+): void => set('notice' in view ? { ...view, noticeStep: freshStep } : view);
+
+/** Undoes what the notice tells of, if nothing else has been done since. */
+export function undoNoticed(): void {
+  const { history, noticeStep } = get();
+  if (noticeStep && history.done[history.done.length - 1] === noticeStep) undoEdit();
+}
 
 export function selectLayers(ids: readonly string[]): void {
   set({ selectedLayers: ids, selectedKeys: get().selectedKeys.filter((ref) => ids.includes(ref.layerId)) });

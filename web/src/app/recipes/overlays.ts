@@ -1,5 +1,5 @@
 import { defineSlotRecipe } from '@chakra-ui/react';
-import { dialogAnatomy, menuAnatomy, popoverAnatomy, tooltipAnatomy } from '@chakra-ui/react/anatomy';
+import { dialogAnatomy, menuAnatomy, popoverAnatomy, toastAnatomy, tooltipAnatomy } from '@chakra-ui/react/anatomy';
 
 /** What lies over the desk. */
 const sheet = {
@@ -60,4 +60,49 @@ export const menu = defineSlotRecipe({
   },
   variants: { variant: { sheet: {} }, size: { fit: {} } },
   defaultVariants: { variant: 'sheet', size: 'fit' },
+});
+
+export const toast = defineSlotRecipe({
+  className: 'toast',
+  slots: toastAnatomy.keys(),
+  base: {
+    root: {
+      ...sheet,
+      bg: 'raised',
+      color: 'text',
+      borderRadius: '999px',
+      boxShadow: '0 10px 30px #0007',
+      padding: '5px 34px 5px 16px',
+      minHeight: '36px',
+      width: 'auto',
+      minWidth: '0',
+      maxWidth: 'min(620px, 90vw)',
+      gap: '10px',
+      alignItems: 'center',
+    },
+    title: { font: 'inherit', fontWeight: '400', marginEnd: '0' },
+    actionTrigger: {
+      color: 'lamp',
+      border: '0',
+      bg: 'transparent',
+      padding: '3px 9px',
+      height: 'auto',
+      font: 'inherit',
+      fontWeight: '600',
+      borderRadius: '7px',
+      cursor: 'pointer',
+      _hover: { bg: 'line' },
+    },
+    closeTrigger: {
+      color: 'muted',
+      top: '50%',
+      insetEnd: '7px',
+      transform: 'translateY(-50%)',
+      padding: '5px',
+      borderRadius: '999px',
+      cursor: 'pointer',
+      _hover: { color: 'text' },
+      _icon: { boxSize: '14px' },
+    },
+  },
 });

@@ -1,9 +1,9 @@
 import { Span } from '@chakra-ui/react';
 import { AudioLines, Captions, Image, ListChecks, Music, Palette, Send, Sparkles } from 'lucide-react';
-import { useEffect } from 'react';
+import { useMemo } from 'react';
 import type { ReactNode } from 'react';
 import { formatOf } from '@core/piece';
-import { RUNGS, setView, useDesk } from '../../store/desk-store';
+import { RUNGS, setView, undoNoticed, useDesk } from '../../store/desk-store';
 import type { Rung } from '../../store/desk-store';
 import { usePiece, useTimes } from '../../store/selectors';
 import { importFile } from '../panels/import-file';
@@ -12,6 +12,7 @@ import { ColourPanel, MotionPanel, PicturePanel, RunThroughPanel, SoundPanel } f
 import { GuideStrip } from '../guide/GuideStrip';
 import { SendPanel } from '../panels/SendPanel';
 import { WordsPanel } from '../words/WordsPanel';
+import { NoticePlace } from '../../ui/NoticePlace';
 import { useContextMenu } from '../../ui/use-context-menu';
 import { menuFor } from './desk-menus';
 import { useKeys } from './keys';
@@ -44,14 +45,13 @@ export function Desk() {
   const [contextMenu, onContextMenu] = useContextMenu(menuFor);
   const piece = usePiece();
   const times = useTimes();
-  const { rung, formatId, notice } = useDesk();
+  const { rung, formatId, notice, noticeStep } = useDesk();
   const format = formatOf(piece, formatId);
   const isWide = format.width / format.height > 1.15;
-  useEffect(() => {
-    if (!notice) return;
-    const timer = setTimeout(() => setView({ notice: null }), 6000);
-    return () => clearTimeout(timer);
-  }, [notice]);
+  const told = useMemo(
+    () => (notice === null ? null : { text: notice, undo: noticeStep ? undoNoticed : undefined }),
+    [notice, noticeStep],
+  );
 
   const ladder = (
     <nav className="ladder" aria-label="Ladder of work">
@@ -89,14 +89,7 @@ export function Desk() {
         </main>
       </div>
       {contextMenu}
-      {notice && (
-        <div className="notice" role="status">
-          {notice}
-          <Button variant="quiet" onClick={() => setView({ notice: null })}>
-            Close
-          </Button>
-        </div>
-      )}
+      <NoticePlace notice={told} onClose={() => setView({ notice: null })} />
     </div>
   );
 }

@@ -1,4 +1,4 @@
-import { Box, Dialog, Flex, Input, Portal, Span } from '@chakra-ui/react';
+import { Box, Flex, Input, Span } from '@chakra-ui/react';
 import { keepPreviousData, useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
 import { Copy, FolderOpen, Moon, Pencil, Plus, Search, Sun, Trash2 } from 'lucide-react';
 import { Suspense, lazy, useDeferredValue, useEffect, useState } from 'react';
@@ -11,11 +11,13 @@ import { hasWork } from '../../saving/browser-store';
 import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
 import { FileButton } from '../../ui/FilePick';
+import { NoticePlace } from '../../ui/NoticePlace';
+import type { Notice } from '../../ui/Notices';
 import { useContextMenu } from '../../ui/use-context-menu';
 import { FirstPieceCard } from '../guide/FirstPieceCard';
 
 // What needs the document's schema comes when it is needed: the list itself is there at once.
-const NewPieceForm = lazy(async () => ({ default: (await import('./NewPieceForm')).NewPieceForm }));
+const NewPieceDialog = lazy(() => import('./NewPieceDialog'));
 const startFirstPiece = async () => (await import('../guide/start')).startFirstPiece();
 const sendWaiting = async () => ((await hasWork()) ? (await import('../../saving/browser-session')).sendWaiting() : []);
 
@@ -106,7 +108,7 @@ export function HomePage() {
   const [waiting, setWaiting] = useState<Waiting>([]);
   const [isMaking, setMaking] = useState(false);
   const [renaming, setRenaming] = useState<string | null>(null);
-  const [notice, setNotice] = useState<{ text: string; undo?: () => void } | null>(null);
+  const [notice, setNotice] = useState<Notice | null>(null);
   const refresh = () => queries.invalidateQueries({ queryKey: ['pieces'] });
 
   useEffect(
@@ -292,33 +294,12 @@ export function HomePage() {
         </Button>
       )}
 
-      <Dialog.Root open={isMaking} onOpenChange={(d) => setMaking(d.open)}>
-        <Portal>
-          <Dialog.Backdrop />
-          <Dialog.Positioner>
-            <Dialog.Content maxW="560px">
-              <Dialog.Body p="6">
-                <Suspense fallback={<p className="muted">Opening …</p>}>
-                  <NewPieceForm onMade={(id) => void navigate(`/piece/${id}`)} onCancel={() => setMaking(false)} />
-                </Suspense>
-              </Dialog.Body>
-            </Dialog.Content>
-          </Dialog.Positioner>
-        </Portal>
-      </Dialog.Root>
-      {notice && (
-        <div className="notice" role="status">
-          {notice.text}
-          {notice.undo && (
-            <Button variant="quiet" color="lamp" onClick={notice.undo}>
-              Undo
-            </Button>
-          )}
-          <Button variant="quiet" onClick={() => setNotice(null)}>
-            Close
-          </Button>
-        </div>
+      {isMaking && (
+        <Suspense>
+          <NewPieceDialog onMade={(id) => void navigate(`/piece/${id}`)} onClose={() => setMaking(false)} />
+        </Suspense>
       )}
+      <NoticePlace notice={notice} onClose={() => setNotice(null)} />
     </main>
   );
 }

@@ -1,0 +1,20 @@
+import { Dialog, Portal } from '@chakra-ui/react';
+import { NewPieceForm } from './NewPieceForm';
+
+/** The form for a new piece, over the home. */
+export default function NewPieceDialog({ onMade, onClose }: { onMade: (id: string) => void; onClose: () => void }) {
+  return (
+    <Dialog.Root defaultOpen onOpenChange={({ open }) => !open && onClose()}>
+      <Portal>
+        <Dialog.Backdrop />
+        <Dialog.Positioner>
+          <Dialog.Content maxW="560px" aria-label="New piece">
+            <Dialog.Body p="6">
+              <NewPieceForm onMade={onMade} onCancel={onClose} />
+            </Dialog.Body>
+          </Dialog.Content>
+        </Dialog.Positioner>
+      </Portal>
+    </Dialog.Root>
+  );
+}
