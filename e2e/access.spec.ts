@@ -58,3 +58,57 @@ test('every view can be used without seeing it: names, roles and contrast, dark 
   found.push(...(await faults(page, 'light')));
   expect(found).toEqual([]);
 });
+
+test('every dialog and menu can be used without seeing it, dark and light', async ({ page }) => {
+  test.setTimeout(150_000);
+  await page.emulateMedia({ reducedMotion: 'reduce' });
+  await page.goto(appUrl());
+  const found: string[] = [];
+  const look = async (variant: string) => {
+    const inside = async (where: string, part: string) => {
+      await expect(page.locator(part).first()).toBeVisible();
+      found.push(...(await faults(page, `${variant}, ${where}`, part)));
+      await page.keyboard.press('Escape');
+      await expect(page.locator(part)).toHaveCount(0);
+    };
+    await page.goto(appUrl());
+    await page.getByRole('button', { name: 'New piece' }).click();
+    await page
+      .getByRole('dialog')
+      .getByRole('button', { name: /^Custom/ })
+      .click();
+    await inside('new piece', '[role=dialog]');
+    await page.getByRole('article', { name: 'Nine days of wind' }).first().click({ button: 'right' });
+    await inside('menu of a piece', '[role=menu]');
+    await newPiece(page, `Dialogs, ${variant}`);
+    await page.keyboard.press('Control+k');
+    await inside('find anything', '[role=dialog]');
+    await page.getByRole('button', { name: 'Keys', exact: true }).click();
+    await inside('keys', '[role=dialog]');
+    await page.keyboard.press('t');
+    await page.getByLabel('Text on the canvas').fill('Kite Week');
+    await page.keyboard.press('Escape');
+    await page
+      .locator('[data-layer]')
+      .first()
+      .click({ button: 'right', position: { x: 60, y: 12 } });
+    await inside('menu of a layer', '[role=menu]');
+    await page.getByRole('button', { name: 'Fill, picker' }).click();
+    await inside('colour', '[data-scope=color-picker][data-part=content]');
+    await page
+      .locator('[data-layer]')
+      .first()
+      .click({ position: { x: 60, y: 12 } });
+    await page.keyboard.press('Delete');
+    const notice = page.locator('[data-scope=toast][data-part=root]');
+    await expect(notice).toContainText('Deleted Kite Week');
+    found.push(...(await faults(page, `${variant}, notice`, '[data-scope=toast][data-part=root]')));
+    await notice.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.locator('[data-layer]')).toHaveCount(1);
+  };
+  await look('dark');
+  await page.goto(appUrl());
+  await page.getByRole('button', { name: 'Use the light variant' }).click();
+  await look('light');
+  expect(found).toEqual([]);
+});

@@ -132,6 +132,7 @@ describe('edits', () => {
   const ref = (keyId: string) => ({ layerId: layerIds()[0]!, property: 'opacity' as const, keyId });
   const samples: Edit[] = [
     { type: 'piece.rename', name: 'Nine days' },
+    { type: 'piece.setPoster', poster: freeMoment(1.5) },
     { type: 'piece.setEnd', end: freeMoment(7) },
     { type: 'piece.setFrameRate', frameRate: { num: 25, den: 1 } },
     { type: 'piece.setBackground', background: { value: '#ffffff', keyframes: [] } },

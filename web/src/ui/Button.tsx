@@ -23,24 +23,31 @@ export function Button({ variant = 'soft', hasTip = true, ...props }: ButtonProp
   return isTold ? <ToldButton {...props} variant={look} label={label} /> : <ChakraButton variant={look} {...props} />;
 }
 
+/** What the button does itself, then what the tip does. */
+const both =
+  <E,>(own: ((event: E) => void) | undefined, tip: (event: E) => void) =>
+  (event: E) => {
+    own?.(event);
+    tip(event);
+  };
+
 function ToldButton({ label, title, ...props }: ChakraButtonProps & { label: string }) {
   const ownId = useId();
   const id = props.id ?? ownId;
-  const { isShown, ...pointed } = useTip();
+  const tip = useTip();
   return (
     <>
-      {/* Told once: the browser's own tip would stand beside ours. Its own handlers come first. */}
+      {/* Told once: the browser's own tip would stand beside ours. */}
       <ChakraButton
-        {...pointed}
         {...props}
         id={id}
-        onPointerEnter={(e) => (props.onPointerEnter?.(e), pointed.onPointerEnter(e))}
-        onPointerLeave={(e) => (props.onPointerLeave?.(e), pointed.onPointerLeave())}
-        onPointerDown={(e) => (props.onPointerDown?.(e), pointed.onPointerDown())}
-        onFocus={(e) => (props.onFocus?.(e), pointed.onFocus(e))}
-        onBlur={(e) => (props.onBlur?.(e), pointed.onBlur())}
+        onPointerEnter={both(props.onPointerEnter, tip.onPointerEnter)}
+        onPointerLeave={both(props.onPointerLeave, tip.onPointerLeave)}
+        onPointerDown={both(props.onPointerDown, tip.onPointerDown)}
+        onFocus={both(props.onFocus, tip.onFocus)}
+        onBlur={both(props.onBlur, tip.onBlur)}
       />
-      {isShown && (
+      {tip.isShown && (
         <Suspense>
           <Tip of={id} label={label} text={title ?? label} />
         </Suspense>

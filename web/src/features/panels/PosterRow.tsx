@@ -14,7 +14,7 @@ export function PosterRow() {
     <div className="poster-row" role="group" aria-label="Poster frame">
       <span className="name">Poster frame</span>
       {at === null ? (
-        <span className="muted">chosen for you</span>
+        <span className="muted">automatic</span>
       ) : (
         <>
           <Button variant="quiet" className="mono" title="Go to it" onClick={() => playhead.set(at)}>

@@ -74,6 +74,7 @@ export function SendPanel() {
         <span className="name">Render as</span>
         <Choice
           aria-label="Kind of file"
+          maxWidth="none"
           value={kind}
           onChange={(e) => setKind(e.target.value as ExportKindId)} // options of the table
         >
