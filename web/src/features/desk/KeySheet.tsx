@@ -19,7 +19,8 @@ export function KeySheet({ isOpen, onClose }: { isOpen: boolean; onClose: () => 
             <Dialog.Header>
               <Dialog.Title>Keys</Dialog.Title>
             </Dialog.Header>
-            <Dialog.Body>
+            {/* Longer than a small window: reached by Tab, so that the arrow keys scroll it. */}
+            <Dialog.Body tabIndex={0}>
               <dl>
                 {KEY_COMMANDS.map(({ keys, label }) => (
                   <div key={label}>
