@@ -1,6 +1,6 @@
 import { Menu, Portal } from '@chakra-ui/react';
-import { useRef } from 'react';
 import { Keys } from './Keys';
+import { useRunOnExit } from './use-run-on-exit';
 
 export interface MenuEntry {
   readonly label: string;
@@ -23,7 +23,7 @@ export interface OpenMenu extends MenuContent {
 
 /** What can be done with something, where the pointer is. Runs what is chosen once the focus is back on the page. */
 export function ContextMenu({ menu, onClose }: { menu: OpenMenu; onClose: () => void }) {
-  const chosen = useRef<MenuEntry | null>(null);
+  const [choose, runChosen] = useRunOnExit();
   const entries = menu.groups.flat();
   return (
     <Menu.Root
@@ -31,12 +31,10 @@ export function ContextMenu({ menu, onClose }: { menu: OpenMenu; onClose: () => 
       size={'fit' as never} // of our own recipe (theme.ts)
       variant={'sheet' as never}
       positioning={{ placement: 'bottom-start', getAnchorRect: () => ({ ...menu.at, width: 0, height: 0 }) }}
-      onSelect={({ value }) => {
-        chosen.current = entries[Number(value)] ?? null;
-      }}
+      onSelect={({ value }) => choose(entries[Number(value)] ?? null)}
       onExitComplete={() => {
         onClose();
-        chosen.current?.run();
+        runChosen();
       }}
     >
       <Portal>

@@ -1,7 +1,8 @@
 import { Dialog, Input, Portal } from '@chakra-ui/react';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { Keys } from '../../ui/Keys';
+import { useRunOnExit } from '../../ui/use-run-on-exit';
 import { createFinder, findablePieces, findables } from './findable';
 import type { Findable } from './findable';
 
@@ -12,17 +13,12 @@ interface Props {
 
 /** Every command by name, and every layer, marker, section and piece to go to. */
 export function FindAnything({ isOpen, onClose }: Props) {
-  const chosen = useRef<Findable | null>(null);
+  const [choose, runChosen] = useRunOnExit();
   return (
     <Dialog.Root
       open={isOpen}
       onOpenChange={(e) => !e.open && onClose()}
-      // Once the focus is back where it was: what is run may take it elsewhere, to new words say.
-      onExitComplete={() => {
-        const { current } = chosen;
-        chosen.current = null;
-        current?.run();
-      }}
+      onExitComplete={runChosen}
       lazyMount
       unmountOnExit
       placement="top"
@@ -33,7 +29,7 @@ export function FindAnything({ isOpen, onClose }: Props) {
           <Dialog.Content className="find" aria-label="Find anything">
             <Search
               onChoose={(thing) => {
-                chosen.current = thing;
+                choose(thing);
                 onClose();
               }}
             />

@@ -3,13 +3,13 @@ import type { KeyRef, Piece, PropertyId } from '@core/piece';
 import type { MenuContent, MenuEntry } from '../../ui/ContextMenu';
 import { selectLayers, setView, useDesk } from '../../store/desk-store';
 import { reverseKeys, setEasing } from './commands';
-import { KEY_COMMANDS } from './keys';
+import { KEY_COMMANDS, runCommand } from './keys';
 
 /** A command of the keyboard's table as an entry, under a shorter name if what it is about is plain. */
 function command(of: string, label = of): MenuEntry {
   const found = KEY_COMMANDS.find((row) => row.label === of);
   if (!found) throw new Error(`no command is called ${of}`);
-  return { label, key: found.keys[0], run: () => found.run(new KeyboardEvent('keydown')) };
+  return { label, key: found.keys[0], run: () => runCommand(found) };
 }
 
 const COPY_PASTE = [command('Copy keyframes or layers', 'Copy'), command('Paste at the playhead')];

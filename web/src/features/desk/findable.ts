@@ -6,7 +6,7 @@ import { api, call } from '../../platform/api';
 import { RUNGS, openDocument, selectLayers, setView, useDesk } from '../../store/desk-store';
 import { addEntries } from '../layers/layer-kinds';
 import { goOnScreen } from './commands';
-import { KEY_COMMANDS } from './keys';
+import { KEY_COMMANDS, runCommand } from './keys';
 import { PANEL_NAMES } from './panel-names';
 
 /** Something that can be found by its name: a command, or a place to go to. */
@@ -23,12 +23,12 @@ export interface Findable {
 const BY_HAND_ONLY = /^Tap the beat/;
 
 const commands = (): Findable[] =>
-  KEY_COMMANDS.filter(({ label }) => !BY_HAND_ONLY.test(label)).map(({ keys, label, run }) => ({
-    id: `command ${label}`,
-    label,
+  KEY_COMMANDS.filter(({ label }) => !BY_HAND_ONLY.test(label)).map((command) => ({
+    id: `command ${command.label}`,
+    label: command.label,
     kind: 'command',
-    ...(keys[0] ? { key: keys[0] } : {}),
-    run: () => run(new KeyboardEvent('keydown')),
+    ...(command.keys[0] ? { key: command.keys[0] } : {}),
+    run: () => runCommand(command),
   }));
 
 const additions = (): Findable[] =>

@@ -88,6 +88,9 @@ export const KEY_COMMANDS: readonly KeyCommand[] = [
   },
 ];
 
+/** Does what the key does, for whoever chooses the command by its name. */
+export const runCommand = (command: KeyCommand): void => command.run(new KeyboardEvent('keydown'));
+
 setKeyHints(new Map(KEY_COMMANDS.flatMap(({ keys, label }) => (keys[0] ? [[label, keys[0]] as const] : []))));
 
 function toggleLoop(): void {

@@ -9,10 +9,10 @@ import { propertyDefinition } from '@core/piece';
 import type { Piece } from '@core/piece';
 import { beatToBar, formatBarBeat } from '@core/time';
 import { useTheme } from '../../app/use-theme';
-import { playhead } from '../../platform/clock';
-import { edit, selectLayers, setView } from '../../store/desk-store';
+import { edit, setView } from '../../store/desk-store';
 import { usePiece, useTimes } from '../../store/selectors';
 import { Button } from '../../ui/Button';
+import { lookAt } from '../run-through/look-at';
 
 Chart.register(BarElement, LinearScale, CategoryScale);
 
@@ -108,10 +108,7 @@ export function SyncCheck() {
                 whiteSpace="normal"
                 textAlign="left"
                 color="text"
-                onClick={() => {
-                  selectLayers([hit.layerId]);
-                  playhead.set(Math.max(0, hit.at));
-                }}
+                onClick={() => lookAt({ layerId: hit.layerId, formatId: null, at: Math.max(0, hit.at) })}
               >
                 <span>
                   {nameOf(hit)} {HIT_KINDS[hit.kind]} <span className="muted">({movedBy(piece, hit)})</span>

@@ -5,9 +5,8 @@ import type { Piece, TextLayer } from '@core/piece';
 import { freeMoment } from '@core/time';
 import { lookAtContrast } from '../../platform/checks-client';
 import type { CheckedFinding } from '../../platform/checks-protocol';
-import { playhead } from '../../platform/clock';
 import type { ContrastFinding } from '../../platform/contrast-scan';
-import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
+import { edit, setView, useDesk } from '../../store/desk-store';
 import { useAnalysis, usePiece, useTimes } from '../../store/selectors';
 import { lookAt } from './look-at';
 import { REMEDIES } from './remedies';
@@ -135,10 +134,7 @@ function ContrastCheck() {
               whiteSpace="normal"
               textAlign="left"
               color="text"
-              onClick={() => {
-                selectLayers([f.layerId]);
-                playhead.set(f.at);
-              }}
+              onClick={() => lookAt({ ...f, formatId: null })}
             >
               <span>
                 {layer.name} <Span color="ember">{f.ratio.toFixed(1)} : 1</Span>{' '}
