@@ -110,6 +110,8 @@ export {
   followText,
   inCase,
   smallCapitals,
+  BREAKS,
+  areaForSense,
   wordRanges,
 } from './document/text-content';
 export type { Dress, LetterCase, PhraseTag, TextAlong, TextArea, TextSpan } from './document/text-content';

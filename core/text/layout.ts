@@ -1,7 +1,8 @@
 import { fitToBox } from './fit-to-box';
 import type { FontLibrary } from './font-library';
 import { transformOutline } from './outline-path';
-import { breakLines, itemiseStyled, lineWidth, shapeLine } from './shape-lines';
+import type { Itemised } from './itemise';
+import { breakLines, itemiseStyled, lineWidth, shapeLine, trimEnd } from './shape-lines';
 import type { ShapedRun } from './shape-lines';
 import { UNITS, metricsOf, printStyle, trimmedEdges } from './text-style';
 import type { TextStyle } from './text-style';
@@ -45,6 +46,20 @@ export interface TextLayout {
   readonly fittedSize: number | null;
 }
 
+/** Line ranges of a paragraph: where its lines were found to end, or as the wrapping width has them. */
+function linesOf(
+  paragraph: string,
+  item: Itemised,
+  style: TextStyle,
+  ends: readonly number[] | undefined,
+): { start: number; end: number }[] {
+  if (!ends) return breakLines(paragraph, item, style);
+  return ends.map((end, i) => {
+    const start = i === 0 ? 0 : ends[i - 1]!;
+    return { start, end: trimEnd(paragraph, start, end) };
+  });
+}
+
 /**
  * Lays text out. The origin is the alignment edge horizontally, and vertically the edge of the trimmed text that stands
  * there: by default the middle between the first line's cap height and the last baseline, which is what looks centred.
@@ -55,9 +70,9 @@ export function layoutText(text: string, wanted: TextStyle, fonts: FontLibrary):
   const metrics = metricsOf(style, fonts);
   const shaped: { runs: ShapedRun[]; start: number; end: number; width: number; rtl: boolean }[] = [];
   let offset = 0;
-  for (const paragraph of text.split('\n')) {
+  for (const [p, paragraph] of text.split('\n').entries()) {
     const item = itemiseStyled(paragraph, offset, style, fonts);
-    for (const { start, end } of breakLines(paragraph, item, style)) {
+    for (const { start, end } of linesOf(paragraph, item, style, fitted?.ends?.[p])) {
       const runs = shapeLine(paragraph, item, start, end, style).map((run) => ({ ...run, start: run.start + offset }));
       shaped.push({ runs, start: start + offset, end: end + offset, width: lineWidth(runs), rtl: item.rtl });
     }

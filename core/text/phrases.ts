@@ -1,4 +1,5 @@
 import LineBreaker from 'linebreak';
+import { leans, opens } from './sense';
 
 /**
  * Splits a quote into phrases that are shown one at a time: sentences, then clauses, then breath units of a few words.
@@ -11,28 +12,6 @@ export interface PhraseOptions {
   readonly most: number;
 }
 export const DEFAULT_PHRASES: PhraseOptions = { most: 30 };
-
-/**
- * Words that lean on the one behind them: articles, short prepositions, possessives, negations, auxiliaries. English,
- * Spanish, French, German.
- */
-const LEANING = new Set(
-  (
-    'a an the this that these those my your his her its our their no not to of in on at by for from with as into onto upon per is are was were be been am will would can could shall should may might must do does did have has had i you he she it we they very so too ' +
-    'el la los las un una unos unas de del al en con por para sin mi tu su y o no se lo que ' +
-    'le les une des du au aux et ou ne je tu il elle nous vous ils ce cette mon ma ton ta son sa dans sur ' +
-    'der die das den dem des ein eine einen einem einer und zu zum zur im am ich du er sie es wir ihr nicht mit von'
-  ).split(' '),
-);
-/** Words before which a breath falls naturally. */
-const OPENING = new Set(
-  'and or but nor because when where while if then than that which who whose with without until before after over under through across into like as for from y pero porque cuando donde si sin et mais parce quand si und aber weil wenn wo'.split(
-    ' ',
-  ),
-);
-
-const bare = (word: string): string => word.toLowerCase().replace(/[^\p{L}\p{N}'’]/gu, '');
-const leans = (word: string): boolean => LEANING.has(bare(word)) && !/[.,;:!?…]["”’')\]]*$/u.test(word);
 
 /** Cost of a phrase's distance from an even share, of a break where none is wanted, of a word left alone. */
 const FORBIDDEN = 1e6;
@@ -54,7 +33,7 @@ function breathUnits(words: readonly string[], most: number): string[] {
       let cost = ((size - ideal) / ideal) ** 2;
       if (size > most) cost += (3 * (size - most)) / most;
       if (end - start === 1) cost += ALONE;
-      if (end < n) cost += (leans(words[end - 1]!) ? FORBIDDEN : 0) + (OPENING.has(bare(words[end]!)) ? OPENS : 0);
+      if (end < n) cost += (leans(words[end - 1]!) ? FORBIDDEN : 0) + (opens(words[end]!) ? OPENS : 0);
       if (best[start]! + cost < best[end]!) {
         best[end] = best[start]! + cost;
         from[end] = start;

@@ -35,6 +35,10 @@ export interface FitBox {
   readonly width: number;
   readonly height: number;
   readonly maxSize: number;
+  /** Lines as large as can be, the default, or lines that end where the sense does at the cost of some size. */
+  readonly breaks?: 'largest' | 'sense';
+  /** Breaking for sense does not go below this size where it can be reached. */
+  readonly leastSize?: number;
 }
 
 export interface TextStyle {
@@ -108,6 +112,8 @@ export function printStyle(style: TextStyle): string {
     style.spans
       ?.map((p) => `${p.start}-${p.end}${p.weight ?? ''},${p.family ?? ''},${p.italic ?? ''},${p.scale ?? ''}`)
       .join(';') ?? '';
-  const box = fit ? `${fit.width.toFixed(1)},${fit.height.toFixed(1)},${fit.maxSize.toFixed(1)}` : '';
+  const box = fit
+    ? `${fit.width.toFixed(1)},${fit.height.toFixed(1)},${fit.maxSize.toFixed(1)}${fit.breaks ?? ''}${fit.leastSize?.toFixed(1) ?? ''}`
+    : '';
   return `${style.family}|${style.italic ? 1 : 0}|${Math.round(style.weight)}${axes ? printAxes(axes) : ''}|${style.tracking.toFixed(4)}|${style.leading.toFixed(4)}|${style.align}|${style.wrapWidth?.toFixed(4) ?? ''}|${style.features?.join() ?? ''}|${style.trim ?? ''}${style.stands ?? ''}|${spans}|${box}`;
 }

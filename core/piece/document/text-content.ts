@@ -82,6 +82,9 @@ export const textSpanSchema = z.strictObject({
 });
 export type TextSpan = z.infer<typeof textSpanSchema>;
 
+/** How lines of words that fill a place are broken, and what people are told of it. */
+export const BREAKS = { largest: 'as large as can be', sense: 'where the sense ends' } as const;
+
 /** A place in the frame that words fill: shares of the frame's width and height, so that it serves every format. */
 export const textAreaSchema = z.strictObject({
   x: z.number().min(-2).max(2),
@@ -89,8 +92,18 @@ export const textAreaSchema = z.strictObject({
   width: z.number().min(0.001).max(2),
   height: z.number().min(0.001).max(2),
   valign: z.enum(['top', 'middle', 'bottom']),
+  /** Lines as large as can be, or lines that end where the sense does. */
+  breaks: z.enum(idsOf(BREAKS)).default('largest'),
+  /** Texts of one run keep one size, that of the one with least room; null for a size of its own. */
+  run: textSchema(40).nullable().default(null),
 });
 export type TextArea = z.infer<typeof textAreaSchema>;
+/** A place for words whose lines end where the sense does, with a size of their own. */
+export const areaForSense = (place: Omit<TextArea, 'breaks' | 'run'>): TextArea => ({
+  ...place,
+  breaks: 'sense',
+  run: null,
+});
 
 /** SVG path data: its letters, numbers and separators, nothing else. */
 export const pathDataSchema = z

@@ -16,7 +16,7 @@ import {
   DEFAULT_SHEET,
   STAGING_IDS,
 } from '@core/piece';
-import type { PhraseNeed, Piece, Place } from '@core/piece';
+import type { PhraseNeed, Piece, Place, TextLayer } from '@core/piece';
 import { readingTime, splitPhrases } from '@core/text';
 import { FRAME_RATES, freeMoment } from '@core/time';
 import { countingIds } from '../../../tests/helpers/documents';
@@ -187,6 +187,46 @@ describe('the phrase sheet', () => {
         // The word that carries the sense is marked and answers on a beat.
         expect(layers[0]!.content.spans).toHaveLength(1);
         expect(layers[0]!.gestures.find((g) => g.words)?.at).toMatchObject({ kind: 'pinned', to: { type: 'beat' } });
+      }
+    },
+  );
+
+  it.each(STAGING_IDS)(
+    'keeps the phrases of %s in one run, but for one marked as a whole, clear of the author',
+    (staging) => {
+      const piece = quotePiece(20);
+      const phrases = piece.layers.map((l, i) =>
+        i === 0 && l.kind === 'text'
+          ? {
+              ...l,
+              content: {
+                ...l.content,
+                text: 'Look up!',
+                phrase: { role: 'phrase' as const, locked: false, emphasis: [0, 1] },
+              },
+            }
+          : l,
+      );
+      const last = phrases[phrases.length - 1] as TextLayer;
+      const author: TextLayer = {
+        ...last,
+        id: 'author',
+        content: { ...last.content, text: '— Inés Arrondo', phrase: { role: 'author', locked: false, emphasis: [] } },
+      };
+      const whole = { ...piece, layers: [...phrases, author] };
+      for (const manner of ['single', 'build'] as const) {
+        const staged = stagePhrases(
+          whole,
+          resolveTimes(whole, null),
+          { ...DEFAULT_SHEET, staging, manner },
+          countingIds('s'),
+        );
+        const areas = staged.map((layer) => layer.content.area!);
+        expect(areas.map((a) => a.run)).toEqual([null, ...areas.slice(1, -1).map(() => 'phrases'), null]);
+        expect(areas.every((a) => a.breaks === 'sense')).toBe(true);
+        const authorTop = areas[areas.length - 1]!.y;
+        const lastPhrase = areas[areas.length - 2]!;
+        expect(lastPhrase.y + lastPhrase.height).toBeLessThan(authorTop - 0.02);
       }
     },
   );

@@ -12,7 +12,7 @@ import type { ResolvedTimes } from '../times/resolve-times';
 import type { Piece } from '../document/schema';
 import type { TextLayer } from '../document/layer-schema';
 import type { Sheet, StagingId } from '../document/sheet';
-import { NO_DRESS, wordRanges } from '../document/text-content';
+import { NO_DRESS, areaForSense, wordRanges } from '../document/text-content';
 import type { Dress, TextArea, TextSpan } from '../document/text-content';
 import type { Seconds } from '../../time';
 
@@ -52,13 +52,8 @@ interface Composition {
   readonly stands?: readonly [GestureId, Partial<GestureUse>?];
 }
 
-const area = (
-  x: number,
-  y: number,
-  width: number,
-  height: number,
-  valign: TextArea['valign'] = 'middle',
-): TextArea => ({ x, y, width, height, valign });
+const area = (x: number, y: number, width: number, height: number, valign: TextArea['valign'] = 'middle'): TextArea =>
+  areaForSense({ x, y, width, height, valign });
 /** The row of a group within a part of the frame: rows are parted evenly with a little air. */
 const row = (cue: Cue, whole: TextArea): TextArea => {
   const height = whole.height / cue.rows;
@@ -96,7 +91,7 @@ const COMPOSITIONS: Readonly<Record<StagingId, (cue: Cue) => Composition>> = {
     };
   },
   tidemark: (cue) => ({
-    area: row(cue, area(0.07, cue.rows > 1 ? 0.3 : 0.5, 0.72, cue.rows > 1 ? 0.58 : 0.38, 'bottom')),
+    area: row(cue, area(0.07, cue.rows > 1 ? 0.3 : 0.5, 0.8, cue.rows > 1 ? 0.58 : 0.38, 'bottom')),
     family: 'spline-sans',
     align: 'left',
     weight: 520,
@@ -107,10 +102,13 @@ const COMPOSITIONS: Readonly<Record<StagingId, (cue: Cue) => Composition>> = {
   }),
   'kite-tail': (cue) => {
     const step = cue.rows > 1 ? cue.row : cue.index % 4;
-    const of = cue.rows > 1 ? cue.rows : 4;
-    const height = 0.84 / of;
+    const height = 0.84 / cue.rows;
     return {
-      area: area(0.06 + 0.07 * step, 0.08 + height * step, 0.66, height * 0.86),
+      // One by one, each has room enough and only begins lower; together they share the height.
+      area:
+        cue.rows > 1
+          ? area(0.06 + 0.06 * step, 0.08 + height * step, 0.7, height * 0.86)
+          : area(0.06 + 0.05 * step, 0.08 + 0.11 * step, 0.73, 0.5),
       family: 'syne',
       align: 'left',
       weight: 700,
@@ -262,6 +260,22 @@ function setStanding(layer: TextLayer, values: Partial<Record<PropertyId, TrackV
   dropStandingTracks(layer);
 }
 
+/** The run that phrases keep one size in. */
+const PHRASES_RUN = 'phrases';
+/** Compositions are made for the whole frame; while an author's line stands they keep to this share of its height. */
+const ABOVE_AUTHOR = 0.86;
+/** Its height decides the author's size: one line in wide frames, two of a long name in tall ones. */
+const AUTHOR_TOP = 0.86;
+const AUTHOR_HEIGHT = 0.05;
+/** Largest size of the author's line, of the frame's shorter side. */
+const AUTHOR_SIZE = 0.1;
+
+/** A phrase's place; one whose every word is marked is emphasised as a whole and has a size of its own. */
+function phraseArea(place: TextArea, isWholeMarked: boolean, hasAuthor: boolean): TextArea {
+  const height = hasAuthor ? ABOVE_AUTHOR : 1;
+  return { ...place, y: place.y * height, height: place.height * height, run: isWholeMarked ? null : PHRASES_RUN };
+}
+
 /**
  * The phrase layers (and the author's line) dressed, placed and moving as a staging has it. Times of phrases stay, but
  * in a group that is built up each phrase stands until its group ends. Keyframes set by hand on a phrase's position,
@@ -274,9 +288,12 @@ export function stagePhrases(piece: Piece, times: ResolvedTimes, sheet: Sheet, n
   const largest = Math.round(Math.min(lead.width, lead.height) * 0.42);
   const beatSeconds = 60 / overallTempo(times.grid);
   const out: TextLayer[] = [];
+  const compositions: Composition[] = [];
+  const author = authorLayer(piece);
   const isBuilt = sheet.manner === 'build';
   for (const group of isBuilt ? groups(layers) : layers.map((layer) => [layer])) {
     const last = group[group.length - 1]!;
+    const hasAuthor = author !== null && times.timeOf(last.end) > times.timeOf(author.start);
     for (const [k, layer] of group.entries()) {
       const index = layers.indexOf(layer);
       const { text, phrase } = layer.content;
@@ -289,6 +306,7 @@ export function stagePhrases(piece: Piece, times: ResolvedTimes, sheet: Sheet, n
         words: words.length,
         accent: sheet.accent,
       });
+      compositions.push(composition);
       const start = times.timeOf(layer.start);
       // A phrase that stood with its group goes back to its own time: up to the next one.
       const following = layers[index + 1];
@@ -325,7 +343,7 @@ export function stagePhrases(piece: Piece, times: ResolvedTimes, sheet: Sheet, n
         family: composition.family,
         italic: composition.italic ?? false,
         align: composition.align,
-        area: composition.area,
+        area: phraseArea(composition.area, emphasis.length === words.length, hasAuthor),
         wrapWidth: null,
         letterCase: composition.upper ? 'upper' : 'typed',
         spans,
@@ -345,16 +363,10 @@ export function stagePhrases(piece: Piece, times: ResolvedTimes, sheet: Sheet, n
       out.push(next);
     }
   }
-  const author = authorLayer(piece);
-  if (author)
+  const lastComposition = compositions[compositions.length - 1];
+  if (author && lastComposition)
     out.push(
-      stageAuthor(
-        author,
-        sheet,
-        COMPOSITIONS[sheet.staging]({ index: 0, row: 0, rows: 1, characters: 12, words: 2, accent: sheet.accent }),
-        Math.round(Math.min(lead.width, lead.height) / 20),
-        newId,
-      ),
+      stageAuthor(author, sheet, lastComposition, Math.round(Math.min(lead.width, lead.height) * AUTHOR_SIZE), newId),
     );
   return out;
 }
@@ -379,7 +391,7 @@ function stageAuthor(
     ...next.content,
     family: 'spline-sans',
     align: composition.align,
-    area: area(0.08, 0.85, 0.84, 0.08),
+    area: area(composition.area.x, AUTHOR_TOP, composition.area.width, AUTHOR_HEIGHT),
     wrapWidth: null,
     spans: [],
     dress: NO_DRESS,

@@ -1,7 +1,7 @@
 import { parametersOf } from '../../motion';
 import type { UnitKind, Vector } from '../../motion';
-import { inCase, layerMatrix, smallCapitals } from '../../piece';
-import type { PropertyId, TextLayer, TextSpan } from '../../piece';
+import { inCase, layerMatrix } from '../../piece';
+import type { TextLayer, TextSpan } from '../../piece';
 import { UNITS } from '../../text';
 import type { PlacedGlyph, TextLayout, TextStyle } from '../../text';
 import type { Seconds } from '../../time';
@@ -17,6 +17,8 @@ import { multiply } from '../../geometry';
 import type { Matrix } from '../../geometry';
 import type { LayerAt } from '../layers/layer-items';
 import type { PreparedLayer } from '../layers/prepare';
+import { layerStyle } from './layer-style';
+import { inRunSize } from './run-size';
 import { textUnits } from './text-parts';
 import type { TextUnits } from './text-parts';
 
@@ -84,36 +86,6 @@ function shownText(prepared: PreparedLayer, layer: TextLayer, seconds: Seconds):
   return text;
 }
 
-/** The spans a layer is set with; small capitals come first, so that what was set by hand counts. */
-const spansOf = ({ content }: TextLayer): readonly TextSpan[] =>
-  content.letterCase === 'small' ? [...smallCapitals(content.text), ...content.spans] : content.spans;
-
-const AXIS_TRACKS: readonly PropertyId[] = ['letterWidth', 'lean', 'opticalSize', 'axisA', 'axisB', 'axisC'];
-const standingAxes = new WeakMap<
-  PreparedLayer,
-  { readonly size: number; readonly axes: NonNullable<TextStyle['axes']> }
->();
-
-/**
- * Where on its font's axes a text is. What does not move is worked out once: most texts leave their axes alone, and
- * every frame asks.
- */
-function axesOf(prepared: PreparedLayer, read: LayerReader, size: number): NonNullable<TextStyle['axes']> {
-  const known = standingAxes.get(prepared);
-  if (known?.size === size) return known.axes;
-  const opticalSize = read.number('opticalSize');
-  const axes = {
-    width: read.number('letterWidth'),
-    lean: read.number('lean'),
-    opticalSize: opticalSize > 0 ? opticalSize : size,
-    further: [read.number('axisA'), read.number('axisB'), read.number('axisC')],
-  };
-  const isHeard = prepared.listens.some((listen) => AXIS_TRACKS.includes(listen.property));
-  if (!isHeard && AXIS_TRACKS.every((id) => (prepared.tracks[id]?.times.length ?? 0) === 0))
-    standingAxes.set(prepared, { size, axes });
-  return axes;
-}
-
 /** Words laid out where they stand. */
 export interface Setting {
   readonly text: string;
@@ -133,33 +105,10 @@ export function setText({ prepared, read, seconds, outer, context }: LayerAt, la
   const { content } = layer;
   const { format } = context.scene;
   const text = shownText(prepared, layer, seconds);
-  const wanted = Math.max(0.01, read.number('size'));
-  const { area, features } = content;
-  const spans = spansOf(layer);
-  const style: TextStyle = {
-    family: content.family,
-    italic: content.italic,
-    weight: read.number('weight'),
-    axes: axesOf(prepared, read, wanted),
-    tracking: read.number('tracking'),
-    leading: read.number('leading'),
-    align: content.align,
-    wrapWidth: content.wrapWidth === null ? null : content.wrapWidth / wanted,
-    trim: content.trim,
-    stands: area ? 'middle' : content.stands,
-    ...(features.length > 0 ? { features } : {}),
-    ...(spans.length > 0 ? { spans } : {}),
-    ...(area
-      ? {
-          fit: {
-            width: (area.width * format.width) / prepared.fit,
-            height: (area.height * format.height) / prepared.fit,
-            maxSize: wanted,
-          },
-        }
-      : {}),
-  };
-  const { key, layout } = context.layoutText(text, style);
+  const { area } = content;
+  const { size: wanted, style } = layerStyle(prepared, layer, read, format);
+  const own = context.layoutText(text, style);
+  const { key, layout } = area?.run ? inRunSize(context, prepared, area.run, text, style, own) : own;
   const size = layout.fittedSize ?? wanted;
   const k = size / UNITS;
   let origin: Readonly<Vector> = [format.width / 2, format.height / 2];
@@ -180,7 +129,7 @@ export function setText({ prepared, read, seconds, outer, context }: LayerAt, la
   const bent = content.along && bentLine(content.along, layout, read.number('bend'), read.number('pathShift'), k);
   return {
     text,
-    spans,
+    spans: style.spans ?? [],
     layout,
     key,
     size,

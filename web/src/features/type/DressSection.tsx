@@ -1,6 +1,6 @@
 import { Flex, Span } from '@chakra-ui/react';
-import { BAND_KINDS, LETTER_CASES, RULE_KINDS } from '@core/piece';
-import type { Dress, TextArea, TextLayer } from '@core/piece';
+import { BAND_KINDS, BREAKS, LETTER_CASES, RULE_KINDS, areaForSense } from '@core/piece';
+import type { Dress, TextLayer } from '@core/piece';
 import { edit } from '../../store/desk-store';
 import { ColourField } from '../../ui/ColourField';
 import { NumberField } from '../../ui/NumberField';
@@ -26,7 +26,9 @@ const LABELS = {
   solid: 'Solid',
 } as const satisfies Record<keyof typeof FRESH, string>;
 /** Whole frame but the safe margins. */
-const WHOLE: TextArea = { x: 0.08, y: 0.1, width: 0.84, height: 0.8, valign: 'middle' };
+const WHOLE = areaForSense({ x: 0.08, y: 0.1, width: 0.84, height: 0.8, valign: 'middle' });
+/** The run of words that are set in one size from here. */
+const ONE_SIZE = 'one-size';
 
 function Share({
   label,
@@ -111,6 +113,30 @@ export function DressSection({ layer }: { layer: TextLayer }) {
               <option value="middle">in the middle</option>
               <option value="bottom">at the bottom</option>
             </Choice>
+          </div>
+          <div className="prop">
+            <span />
+            <span className="name muted">Lines end</span>
+            <Choice
+              aria-label="Lines end"
+              value={area.breaks}
+              onChange={(e) => set({ area: { ...area, breaks: e.target.value } })}
+            >
+              {Object.entries(BREAKS).map(([id, label]) => (
+                <option key={id} value={id}>
+                  {label}
+                </option>
+              ))}
+            </Choice>
+          </div>
+          <div className="prop">
+            <span />
+            <span className="name muted">One size with its run</span>
+            <Tick
+              label="One size with its run"
+              checked={area.run !== null}
+              onChange={(isOn) => set({ area: { ...area, run: isOn ? ONE_SIZE : null } })}
+            />
           </div>
         </>
       )}

@@ -4,6 +4,7 @@ import { newGestureUse } from '@core/motion';
 import {
   MAX_LAYERS,
   NO_DRESS,
+  areaForSense,
   captionLayers,
   createLayer,
   leadFormat,
@@ -34,9 +35,9 @@ export interface CaptionStyle {
 
 export const PLACES = { bottom: 'at the bottom', middle: 'in the middle', top: 'at the top' } as const;
 const AREAS: Record<keyof typeof PLACES, TextArea> = {
-  bottom: { x: 0.1, y: 0.74, width: 0.8, height: 0.18, valign: 'bottom' },
-  middle: { x: 0.1, y: 0.4, width: 0.8, height: 0.2, valign: 'middle' },
-  top: { x: 0.1, y: 0.08, width: 0.8, height: 0.18, valign: 'top' },
+  bottom: areaForSense({ x: 0.1, y: 0.74, width: 0.8, height: 0.18, valign: 'bottom' }),
+  middle: areaForSense({ x: 0.1, y: 0.4, width: 0.8, height: 0.2, valign: 'middle' }),
+  top: areaForSense({ x: 0.1, y: 0.08, width: 0.8, height: 0.18, valign: 'top' }),
 };
 const FIRST_STYLE: CaptionStyle = {
   family: 'spline-sans',
