@@ -81,6 +81,24 @@ describe('pieces of version 1', () => {
   );
 });
 
+/** A piece of version 2 with every field that version 1 had, and words that fill a place. */
+describe('pieces of version 2', () => {
+  const piece = JSON.parse(readFileSync('tests/fixtures/version-2/every-field.json', 'utf8')) as {
+    version: number;
+    layers: { id: string; content: Record<string, unknown> }[];
+  };
+
+  it('open as this version with every value, and words keep the size and lines of their own', () => {
+    expect(piece.version).toBe(2);
+    const opened = parsePiece(piece);
+    if (!opened.ok) throw new Error(opened.problem.detail);
+    expect(opened.piece).toMatchObject({ ...piece, version: PIECE_VERSION });
+    const areas = opened.piece.layers.flatMap((l) => (l.kind === 'text' && l.content.area ? [l.content.area] : []));
+    expect(areas.length).toBeGreaterThan(0);
+    for (const area of areas) expect(area).toMatchObject({ breaks: 'largest', run: null });
+  });
+});
+
 describe('other versions', () => {
   it('a newer one is refused by its number, not half understood', () => {
     const { piece } = read('nine-days');
