@@ -53,7 +53,7 @@ export default tseslint.config(
   },
   {
     files: ['web/src/**/*.tsx'],
-    ignores: ['web/src/ui/**'],
+    ignores: ['web/src/ui/**', '**/*.test.tsx'],
     rules: {
       'no-restricted-syntax': [
         'error',
@@ -65,6 +65,11 @@ export default tseslint.config(
           selector:
             'JSXAttribute[name.name="style"] :matches(Property > Literal.value, Property > ConditionalExpression.value > Literal)',
           message: 'Inline style is for what is computed; what is fixed is a style prop, a recipe or a class.',
+        },
+        {
+          selector:
+            'JSXText[value=/[A-Za-z]{2}/], JSXAttribute[name.name=/^(label|title|aria-label|placeholder|alt)$/] > Literal[value=/[A-Za-z]{2}/]',
+          message: "What people read stands in the feature's words.ts, where it can be translated.",
         },
       ],
     },

@@ -4,13 +4,14 @@ import { RouterProvider, createBrowserRouter } from 'react-router';
 import { HomePage } from '../features/home/HomePage';
 import { ProblemPage } from './ProblemPage';
 import { system } from './theme';
+import { WORDS } from './words';
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 2, refetchOnWindowFocus: true } } });
 
 const router = createBrowserRouter([
   {
     errorElement: <ProblemPage />,
-    hydrateFallbackElement: <p className="wait muted">Opening …</p>,
+    hydrateFallbackElement: <p className="wait muted">{WORDS.opening}</p>,
     children: [
       { path: '/', element: <HomePage /> },
       { path: '/piece/:id', lazy: async () => ({ Component: (await import('../features/desk/DeskPage')).DeskPage }) },

@@ -1,5 +1,6 @@
 import { Heading, Text } from '@chakra-ui/react';
 import { Link, isRouteErrorResponse, useRouteError } from 'react-router';
+import { WORDS } from './words';
 
 /** An address that leads nowhere, or a page that failed: both lead home. */
 export function ProblemPage() {
@@ -9,14 +10,12 @@ export function ProblemPage() {
   return (
     <main className="home">
       <Heading as="h1" fontSize="20px" mb="2">
-        {isUnknown ? 'There is no such page' : 'This page failed'}
+        {isUnknown ? WORDS.thereIsNoSuch : WORDS.thisPageFailed}
       </Heading>
       <Text className="muted" mb="5">
-        {isUnknown
-          ? 'The address may have been mistyped, or the piece deleted.'
-          : 'Your pieces are safe. Load the page again, or go back to all pieces.'}
+        {isUnknown ? WORDS.theAddressMayHave : WORDS.yourPiecesAreSafe}
       </Text>
-      <Link to="/">To all pieces</Link>
+      <Link to="/">{WORDS.toAllPieces}</Link>
     </main>
   );
 }

@@ -1,5 +1,6 @@
 import { hc } from 'hono/client';
 import type { AppType } from '../../../server/http/app';
+import { WORDS } from './words';
 
 /** The server's routes with their types; nothing is written down twice. */
 export const api = hc<AppType>('/').api;
@@ -25,7 +26,7 @@ async function failure(response: Response): Promise<ApiError> {
     const { code, message } = body.error as { code: string; message: string }; // the one shape of http/app.ts
     return new ApiError(code, message);
   }
-  return new ApiError('AWAY', 'The server does not answer properly. Your edits are kept here.');
+  return new ApiError('AWAY', WORDS.theServerDoesNot);
 }
 
 interface TypedResponse<T> {
@@ -39,7 +40,7 @@ export async function call<T>(request: Promise<TypedResponse<T>>): Promise<T> {
   try {
     response = await request;
   } catch {
-    throw new ApiError('AWAY', 'The server does not answer. Your edits are kept here and sent when it is back.');
+    throw new ApiError('AWAY', WORDS.theServerDoesNotAnswer);
   }
   if (!response.ok) throw await failure(response as unknown as Response); // hc answers with a Response
   return response.json();
@@ -62,10 +63,7 @@ export function upload<T>(
         resolve(JSON.parse(request.responseText) as T); // typed by the caller from the route
       else void failure(new Response(request.responseText, { status: request.status })).then(reject);
     };
-    request.onerror = () =>
-      reject(
-        new ApiError('AWAY', 'The server does not answer. The file was not brought in; try again when it is back.'),
-      );
+    request.onerror = () => reject(new ApiError('AWAY', WORDS.theServerDoesNotAnswerThe));
     request.onabort = () => reject(new DOMException('cancelled', 'AbortError'));
     signal?.addEventListener('abort', () => request.abort(), { once: true });
     request.send(file);

@@ -5,6 +5,7 @@ import { createSourceCache } from '@core/paint';
 import type { LoadedImage, PaintHost, Source, SourceCache } from '@core/paint';
 import { createFontLibrary, fontManifestSchema } from '@core/text';
 import type { FontLibrary } from '@core/text';
+import { WORDS } from './words';
 
 /** The painter's host in the browser; works in a worker and on a page. */
 export interface BrowserHost extends PaintHost {
@@ -14,7 +15,7 @@ export interface BrowserHost extends PaintHost {
 
 async function fetchPicture({ hash }: Source): Promise<LoadedImage> {
   const response = await fetch(`/api/media/${hash}/${MEDIA_KINDS.picture.variant}`);
-  if (!response.ok) throw new Error(`A picture is missing on the server (${response.status}). Bring it in again.`);
+  if (!response.ok) throw new Error(WORDS.aPictureIsMissing(response.status));
   const image = await createImageBitmap(await response.blob(), {
     colorSpaceConversion: 'none',
     premultiplyAlpha: 'premultiply',
@@ -69,9 +70,7 @@ export async function browserPieceFonts(piece: Pick<Piece, 'media'>): Promise<Fo
       fonts: withPieceFonts(piece, shipped, async (hash) => {
         const response = await fetch(`/api/media/${hash}/${MEDIA_KINDS.font.variant}`);
         if (!response.ok)
-          throw new Error(
-            `The font “${piece.media.find((m) => m.hash === hash)?.name ?? hash}” is missing on the server. Bring it in again.`,
-          );
+          throw new Error(WORDS.theFontIsMissing(piece.media.find((m) => m.hash === hash)?.name ?? hash));
         return new Uint8Array(await response.arrayBuffer());
       }),
     };

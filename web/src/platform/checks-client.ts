@@ -2,6 +2,7 @@ import type { SongAnalysis } from '@core/audio';
 import type { Piece } from '@core/piece';
 import type { CheckedFinding, FromChecks, ToChecks } from './checks-protocol';
 import type { ContrastFinding } from './contrast-scan';
+import { WORDS } from './words';
 
 /** The page's end of the worker that looks for mistakes. */
 interface Waiting {
@@ -35,7 +36,7 @@ function theWorker(): Worker {
   if (!worker) {
     worker = new Worker(new URL('./checks-worker.ts', import.meta.url), { type: 'module' });
     worker.onmessage = ({ data }: MessageEvent<FromChecks>) => settle(data);
-    worker.onerror = () => settle({ type: 'failed', id: 0, message: 'the worker could not be started' });
+    worker.onerror = () => settle({ type: 'failed', id: 0, message: WORDS.theWorkerCouldNot });
   }
   return worker;
 }

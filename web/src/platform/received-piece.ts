@@ -1,6 +1,7 @@
 import { parsePiece } from '@core/piece';
 import type { Piece } from '@core/piece';
 import { ApiError } from './api';
+import { WORDS } from './words';
 
 /** A document as the server sent it, read again: a newer server's is refused, not half understood. @throws ApiError. */
 export function receivedPiece(json: unknown): Piece {
@@ -9,8 +10,8 @@ export function receivedPiece(json: unknown): Piece {
     throw new ApiError(
       parsed.problem.code,
       parsed.problem.code === 'UNKNOWN_VERSION'
-        ? `This piece was written by a newer version of the program (${parsed.problem.detail}). Load the page again.`
-        : `This piece cannot be shown as it is (${parsed.problem.detail}).`,
+        ? WORDS.thisPieceWasWritten(parsed.problem.detail)
+        : WORDS.thisPieceCannotBe(parsed.problem.detail),
     );
   return parsed.piece;
 }

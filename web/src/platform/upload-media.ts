@@ -1,6 +1,7 @@
 import { Upload } from 'tus-js-client';
 import type { MediaRef } from '@core/piece';
 import { ApiError, api, call, upload } from './api';
+import { WORDS } from './words';
 
 export interface Uploaded {
   readonly media: MediaRef;
@@ -28,14 +29,8 @@ function sendResumably(file: File, onProgress: (share: number) => void, signal: 
         const status = 'originalResponse' in error ? error.originalResponse?.getStatus() : undefined;
         reject(
           status === 413
-            ? new ApiError(
-                'FILE_TOO_LARGE',
-                `The file ${file.name} is too large. Nothing was changed; choose a smaller one.`,
-              )
-            : new ApiError(
-                'AWAY',
-                'The server does not answer. The file was not brought in; try again when it is back.',
-              ),
+            ? new ApiError('FILE_TOO_LARGE', WORDS.theFileIsToo(file.name))
+            : new ApiError('AWAY', WORDS.theServerDoesNotAnswerThe),
         );
       },
     });

@@ -1,5 +1,6 @@
 import { EMPTY_HISTORY, PIECE_VERSION, completePiece } from '@core/piece';
 import type { History, Piece } from '@core/piece';
+import { WORDS } from './words';
 
 /**
  * What the browser keeps of a piece being worked on in one tab: edits not sent yet and the undo list survive a reload.
@@ -50,7 +51,7 @@ export function readWork(key: string, stored: unknown): LocalWork | null {
     baseRevision: work.baseRevision ?? 0,
     unsent: work.unsent ?? false,
     follows: work.follows ?? [],
-    label: work.label ?? 'Edit',
+    label: work.label ?? WORDS.edit,
     // Steps are patches of the document as it was: they do not fit one of a later version.
     history: (work.piece.version as number) === PIECE_VERSION && work.history ? work.history : EMPTY_HISTORY,
     at: work.at ?? 0,

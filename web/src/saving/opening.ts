@@ -3,6 +3,7 @@ import { EMPTY_HISTORY, holds, isAhead, saveName } from '@core/piece';
 import type { Piece } from '@core/piece';
 import type { LocalWork } from './local-work';
 import type { OpenedPiece } from './saver';
+import { WORDS } from './words';
 
 /** A piece as the server has it. */
 export interface StoredPiece {
@@ -20,7 +21,7 @@ export interface Opening {
   readonly leftovers: readonly LocalWork[];
 }
 
-const CHANGED_ELSEWHERE = 'This browser holds edits that were not sent, and the piece was changed elsewhere since.';
+const CHANGED_ELSEWHERE = WORDS.thisBrowserHoldsEdits;
 
 /** Two documents that say the same, in whatever order their fields were stored. */
 export const sameContent = (a: Piece, b: Piece): boolean => equal(a, b);
@@ -30,7 +31,7 @@ export const sameContent = (a: Piece, b: Piece): boolean => equal(a, b);
  */
 export const fits = (work: LocalWork, stored: StoredPiece): boolean =>
   work.baseRevision === stored.revision ||
-  (stored.saveId !== null && holds(saveName('this visit', 1), work.follows, stored.saveId));
+  (stored.saveId !== null && holds(saveName(WORDS.thisVisit, 1), work.follows, stored.saveId));
 
 /**
  * What to open of a piece: the server's document, or the edits that this browser still holds.

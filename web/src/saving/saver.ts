@@ -3,6 +3,7 @@ import type { History, Patches, Piece } from '@core/piece';
 import type { Clock } from './clock';
 import type { Journal, Trail } from './journal';
 import type { LocalWork } from './local-work';
+import { WORDS } from './words';
 
 /**
  * Saving one piece from one tab. Every change is first put into the browser's own storage, then sent: soon after the
@@ -86,8 +87,7 @@ export interface Saver {
   readonly hasUnsent: () => boolean;
 }
 
-const KEEPS_NOTHING =
-  'This browser keeps no copy of your edits (its storage is full, closed, or not there). They are still sent to the server.';
+const KEEPS_NOTHING = WORDS.thisBrowserKeepsNo;
 
 export function createSaver(opened: OpenedPiece, parts: SaverParts): Saver {
   const { clock } = parts;
@@ -218,10 +218,7 @@ export function createSaver(opened: OpenedPiece, parts: SaverParts): Saver {
     try {
       answer = await parts.send(request, isLeaving);
     } catch {
-      answer = {
-        kind: 'lost',
-        message: 'The server does not answer. Your edits are kept here and sent when it is back.',
-      };
+      answer = { kind: 'lost', message: WORDS.theServerDoesNot };
     }
     const kind = take(answer, request);
     await keep();
@@ -291,4 +288,4 @@ export function createSaver(opened: OpenedPiece, parts: SaverParts): Saver {
   };
 }
 
-const labelOf = (history: History): string => history.done[history.done.length - 1]?.label ?? 'Edit';
+const labelOf = (history: History): string => history.done[history.done.length - 1]?.label ?? WORDS.edit;

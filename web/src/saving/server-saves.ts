@@ -1,10 +1,11 @@
 import { z } from 'zod';
 import type { SaveAnswer, SaveRequest } from './saver';
+import { WORDS } from './words';
 
 /** The server's side of saving, as the browser reaches it. */
 const savedSchema = z.object({ revision: z.number().int() });
 const errorSchema = z.object({ error: z.object({ code: z.string(), message: z.string() }) });
-const AWAY = 'The server does not answer. Your edits are kept here and sent when it is back.';
+const AWAY = WORDS.theServerDoesNot;
 
 /**
  * What a status and a body mean for a save. Anything that isn't understood counts as no answer: the save may have

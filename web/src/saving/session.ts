@@ -10,6 +10,7 @@ import type { StoredPiece } from './opening';
 import { createSaver } from './saver';
 import type { OpenedPiece, Saver, SaverParts } from './saver';
 import type { Tab } from './tab';
+import { WORDS } from './words';
 
 /** Saving put together with the desk: which piece is opened how, and what becomes of it when it is left. */
 export interface SessionParts {
@@ -52,7 +53,7 @@ export interface Session {
   sendWaiting(): Promise<readonly LocalWork[]>;
 }
 
-const ALSO_OPEN = 'This piece is open in another tab as well. Nothing is overwritten: whoever saves second is asked.';
+const ALSO_OPEN = WORDS.thisPieceIsOpen;
 
 export function createSession(parts: SessionParts): Session {
   const { journal, newId } = parts;
@@ -124,7 +125,7 @@ export function createSession(parts: SessionParts): Session {
           baseRevision: opened.revision,
           unsent: opened.unsent,
           follows: opened.follows,
-          label: 'Edit',
+          label: WORDS.edit,
           history: opened.history,
           at: parts.date(),
         });
@@ -179,7 +180,7 @@ export function createSession(parts: SessionParts): Session {
       const saver = current();
       if (!piece || !saver) return null;
       if (choice === 'copy') {
-        const copy = await keepAsNew(piece, 'my version');
+        const copy = await keepAsNew(piece, WORDS.myVersion);
         await retire(piece.id);
         await journal.drop(piece.id, (await parts.tab()).id);
         return copy;
@@ -207,7 +208,7 @@ export function createSession(parts: SessionParts): Session {
     },
 
     async settleLeftover(work, choice) {
-      const copy = choice === 'keep' ? await keepAsNew(work.piece, 'from an earlier visit') : null;
+      const copy = choice === 'keep' ? await keepAsNew(work.piece, WORDS.fromAnEarlierVisit) : null;
       await journal.drop(work.pieceId, work.tabId);
       setView({ leftovers: useDesk.getState().leftovers.filter((other) => other !== work) });
       return copy;

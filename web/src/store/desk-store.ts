@@ -6,6 +6,7 @@ import type { SaveState } from '../saving/saver';
 import { createBursts } from './bursts';
 import { knownAnalysis, rememberAnalysis, songHash } from './song-analyses';
 import type { Edit, EditResult, History, HistoryStep, KeyRef, Piece, ResolvedTimes } from '@core/piece';
+import { WORDS } from './words';
 
 type Patches = EditResult['patches'];
 
@@ -176,7 +177,7 @@ export function edit(edits: readonly Edit[], drag: string | null = null): boolea
   const { piece, times, history } = get();
   if (!piece || !times) return false;
   const result = applyEdits(piece, edits, times);
-  if (result.refused !== null) set({ notice: `That was left out: ${result.refused}.`, noticeStep: null });
+  if (result.refused !== null) set({ notice: WORDS.thatWasLeftOut(result.refused), noticeStep: null });
   if (result.patches.length === 0) return false;
   const recorded = recordStep(history, result, bursts(drag, edits));
   place(result.piece, recorded, result.patches);
@@ -202,7 +203,7 @@ export function undoEdit(): void {
   const result = piece && undo(piece, history);
   if (!result) return;
   place(result.piece, result.history, result.patches);
-  set({ notice: `Undone: ${result.label}`, noticeStep: null });
+  set({ notice: WORDS.undone(result.label), noticeStep: null });
 }
 
 export function redoEdit(): void {
@@ -210,7 +211,7 @@ export function redoEdit(): void {
   const result = piece && redo(piece, history);
   if (!result) return;
   place(result.piece, result.history, result.patches);
-  set({ notice: `Redone: ${result.label}`, noticeStep: null });
+  set({ notice: WORDS.redone(result.label), noticeStep: null });
 }
 
 export const setView = (

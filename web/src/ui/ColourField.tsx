@@ -2,6 +2,7 @@ import { ColorPicker, Portal, parseColor } from '@chakra-ui/react';
 import { useRef } from 'react';
 import { newId } from '../platform/ids';
 import { HexField } from './HexField';
+import { WORDS } from './words';
 
 interface Props {
   readonly label: string;
@@ -39,14 +40,14 @@ export function ColourField({ label, value, onChange, compact = false }: Props) 
       variant={'field' as never}
     >
       <ColorPicker.Control>
-        <ColorPicker.Trigger aria-label={compact ? label : `${label}, picker`}>
+        <ColorPicker.Trigger aria-label={compact ? label : WORDS.picker(label)}>
           <span style={{ background: value }} />
         </ColorPicker.Trigger>
         {!compact && <HexField label={label} value={value} onChange={onChange} />}
       </ColorPicker.Control>
       <Portal>
         <ColorPicker.Positioner>
-          <ColorPicker.Content aria-label={`${label}, picker`}>
+          <ColorPicker.Content aria-label={WORDS.picker(label)}>
             <ColorPicker.Area>
               <ColorPicker.AreaBackground />
               <ColorPicker.AreaThumb />

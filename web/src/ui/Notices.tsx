@@ -1,5 +1,6 @@
 import { Portal, Toast, Toaster, createToaster } from '@chakra-ui/react';
 import { useEffect, useRef } from 'react';
+import { WORDS } from './words';
 
 export interface Notice {
   readonly text: string;
@@ -28,7 +29,7 @@ export default function Notices({ notice, onClose }: { notice: Notice | null; on
         title: text,
         duration: SHOWN_MS,
         closable: true,
-        ...(undo ? { action: { label: 'Undo', onClick: undo } } : {}),
+        ...(undo ? { action: { label: WORDS.undo, onClick: undo } } : {}),
         onStatusChange: ({ status }) => status === 'unmounted' && !isOver && close.current(),
       });
     });
@@ -44,7 +45,7 @@ export default function Notices({ notice, onClose }: { notice: Notice | null; on
           <Toast.Root>
             <Toast.Title>{toast.title}</Toast.Title>
             {toast.action && <Toast.ActionTrigger>{toast.action.label}</Toast.ActionTrigger>}
-            <Toast.CloseTrigger aria-label="Close the notice" />
+            <Toast.CloseTrigger aria-label={WORDS.closeTheNotice} />
           </Toast.Root>
         )}
       </Toaster>

@@ -2,6 +2,7 @@ import { Fragment } from 'react';
 import type { ReactNode } from 'react';
 import { Group, Panel, Separator, useDefaultLayout } from 'react-resizable-panels';
 import { memory } from '../platform/memory';
+import { WORDS } from './words';
 
 export interface Pane {
   readonly id: string;
@@ -40,7 +41,7 @@ export function Panes({
     >
       {panes.map(({ id: paneId, label, size, min, max, isFixed, content }, i) => (
         <Fragment key={paneId}>
-          {i > 0 && <Separator className={`divider ${direction}`} aria-label={`Divide: ${label}`} />}
+          {i > 0 && <Separator className={`divider ${direction}`} aria-label={WORDS.divide(label)} />}
           <Panel
             id={`pane-${paneId}`}
             className="pane"

@@ -1,3 +1,4 @@
+import { WORDS } from './words';
 /** Keys by what they do, in the words of the control that does the same; told by whoever has the keyboard. */
 let keysOf: ReadonlyMap<string, string> = new Map();
 
@@ -9,7 +10,7 @@ export function setKeyHints(hints: ReadonlyMap<string, string>): void {
 export const keyHint = (label: string): string | undefined => keysOf.get(label);
 
 const NAMES: Readonly<Record<string, string>> = {
-  mod: 'Ctrl',
+  mod: WORDS.ctrl,
   shift: 'Shift',
   alt: 'Alt',
   arrowleft: '←',
@@ -17,10 +18,10 @@ const NAMES: Readonly<Record<string, string>> = {
   arrowup: '↑',
   arrowdown: '↓',
   space: 'Space',
-  escape: 'Esc',
-  delete: 'Del',
-  pageup: 'Page up',
-  pagedown: 'Page down',
+  escape: WORDS.esc,
+  delete: WORDS.del,
+  pageup: WORDS.pageUp,
+  pagedown: WORDS.pageDown,
 };
 
 /** The parts of a key as they stand on a keyboard: "mod+z" is Ctrl and Z. */

@@ -7,6 +7,7 @@ import { transformOutline } from '@core/text';
 import { edit, setView } from '../../store/desk-store';
 import { usePiece } from '../../store/selectors';
 import { addStroke } from '../layers/add-layers';
+import { WORDS } from './words';
 
 /** How far the smooth path may lie beside what the hand drew, pixels of the screen. */
 const TOLERANCE = 2.5;
@@ -62,7 +63,7 @@ export function DrawPath({ drawingFor, format, zoom }: { drawingFor: string; for
       viewBox={`${-format.width / 2 / fit} ${-format.height / 2 / fit} ${format.width / fit} ${format.height / fit}`}
       className="over-canvas drawing"
       role="application"
-      aria-label="Draw a path"
+      aria-label={WORDS.drawAPath}
       onPointerDown={(e) => {
         e.stopPropagation();
         svg.current?.setPointerCapture(e.pointerId);

@@ -16,6 +16,7 @@ import { placeNow } from './place-now';
 import { boundsOf, isInside, middleOf, snapBox } from './geometry';
 import type { Guide, Point } from './geometry';
 import { onPlaces } from './preview-client';
+import { WORDS } from './words';
 
 type Drag =
   | {
@@ -242,7 +243,7 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
         setView({ editingText: layer.id, rung: 'words' });
       }}
       role="application"
-      aria-label="Canvas"
+      aria-label={WORDS.canvas}
     >
       {shown.map((place) => {
         const layer = layerOf(place.layerId);

@@ -10,6 +10,7 @@ import { usePiece, useTimes } from '../../store/selectors';
 import { valueNow } from '../desk/commands';
 import { useFittedPlace } from './fitted-place';
 import { placeNow } from './place-now';
+import { WORDS } from './words';
 
 /** Height of capitals in most faces, em. */
 const CAPITALS = 0.7;
@@ -68,7 +69,7 @@ export function TextEditor({ layerId, zoom, format }: { layerId: string; zoom: n
   return (
     <Textarea
       ref={field}
-      aria-label="Text on the canvas"
+      aria-label={WORDS.textOnTheCanvas}
       value={layer.content.text}
       spellCheck={false}
       onChange={(e) => {

@@ -20,6 +20,7 @@ import { Button } from '../../ui/Button';
 import { Workspace } from './Workspace';
 import { Header } from './Header';
 import { PANEL_NAMES } from './panel-names';
+import { WORDS } from './words';
 
 const LADDER = {
   music: { icon: <Music size={18} />, panel: <MusicPanel /> },
@@ -35,7 +36,7 @@ const LADDER = {
 /** Takes in what is dropped anywhere on the desk, one file after another. */
 async function bringIn(files: readonly File[]): Promise<void> {
   for (const file of files) {
-    setView({ notice: `Bringing in ${file.name} …` });
+    setView({ notice: WORDS.bringingIn(file.name) });
     await importFile(file, 'any', () => {}, new AbortController().signal);
   }
 }
@@ -54,7 +55,7 @@ export function Desk() {
   );
 
   const ladder = (
-    <nav className="ladder" aria-label="Ladder of work">
+    <nav className="ladder" aria-label={WORDS.ladderOfWork}>
       {RUNGS.map((id) => (
         <Button
           variant="bare"

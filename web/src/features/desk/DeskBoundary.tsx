@@ -6,6 +6,7 @@ import { ApiError, api, call } from '../../platform/api';
 import { receivedPiece } from '../../platform/received-piece';
 import { replaceDocument, undoEdit, useDesk } from '../../store/desk-store';
 import { Button } from '../../ui/Button';
+import { WORDS } from './words';
 
 type Revision = { revision: number; label: string; createdAt: string };
 
@@ -17,9 +18,7 @@ export function WaysOut({ pieceId, onTry }: { pieceId: string; onTry: () => void
   const [problem, setProblem] = useState<string | null>(null);
   const attempt = (work: () => Promise<void>) => {
     setProblem(null);
-    work().catch((error: unknown) =>
-      setProblem(error instanceof ApiError ? error.message : 'That did not work; try again.'),
-    );
+    work().catch((error: unknown) => setProblem(error instanceof ApiError ? error.message : WORDS.thatDidNotWork));
   };
   const list = () =>
     attempt(async () =>
@@ -32,7 +31,7 @@ export function WaysOut({ pieceId, onTry }: { pieceId: string; onTry: () => void
       if (isOpen)
         replaceDocument(
           receivedPiece((await call(api.pieces[':id'].revisions[':revision'].$get({ param }))).piece),
-          `Bring back revision ${revision}`,
+          WORDS.bringBackRevision(revision),
         );
       else await call(api.pieces[':id'].revisions[':revision'].restore.$post({ param }));
       onTry();
@@ -46,26 +45,26 @@ export function WaysOut({ pieceId, onTry }: { pieceId: string; onTry: () => void
     <Stack gap="3" align="start">
       {last && (
         <Button variant="lamp" onClick={undoLast}>
-          Undo: {last.label}
+          {WORDS.undoLabel(last.label)}
         </Button>
       )}
       <Button variant="soft" onClick={onTry}>
-        Try again
+        {WORDS.tryAgain}
       </Button>
       <Button variant="soft" onClick={list}>
-        Earlier revisions
+        {WORDS.earlierRevisions}
       </Button>
       {revisions?.slice(0, 12).map((r) => (
         <Button key={r.revision} variant="quiet" onClick={() => restore(r.revision)}>
-          Revision {r.revision}: {r.label}, {new Date(r.createdAt).toLocaleString()}
+          {WORDS.revision(r.revision, r.label, new Date(r.createdAt).toLocaleString())}
         </Button>
       ))}
       {isOpen && (
         <PlainLink href={`/api/pieces/${pieceId}/file`} download>
-          Keep the piece as a file
+          {WORDS.keepThePieceAs}
         </PlainLink>
       )}
-      <Link to="/">To all pieces</Link>
+      <Link to="/">{WORDS.toAllPieces}</Link>
       {problem && (
         <Text role="alert" color="var(--ember)">
           {problem}
@@ -91,13 +90,12 @@ export class DeskBoundary extends Component<{ pieceId: string; children: ReactNo
     const { error } = this.state;
     if (!error) return this.props.children;
     return (
-      <main className="home" aria-label="This piece cannot be shown">
+      <main className="home" aria-label={WORDS.thisPieceCannotBeShown}>
         <Heading as="h1" fontSize="20px" mb="2">
-          This piece cannot be shown as it is
+          {WORDS.thisPieceCannotBe}
         </Heading>
         <Text className="muted" mb="5">
-          Your work is kept. Go back a step, bring an earlier revision back, or keep the piece as a file. (
-          {error.message.slice(0, 200)})
+          {WORDS.yourWorkIsKept(error.message.slice(0, 200))}
         </Text>
         <WaysOut pieceId={this.props.pieceId} onTry={() => this.setState({ error: null })} />
       </main>

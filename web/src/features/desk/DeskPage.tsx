@@ -12,6 +12,7 @@ import { Desk } from './Desk';
 import { DeskBoundary, WaysOut } from './DeskBoundary';
 import { warmSound } from './play-commands';
 import { Button } from '../../ui/Button';
+import { WORDS } from './words';
 
 /** Opens a piece and keeps it saved while it is on the desk. */
 export function DeskPage() {
@@ -29,8 +30,7 @@ export function DeskPage() {
     playhead.set(0);
     let isLeft = false;
     loadPiece(id).catch(
-      (error: unknown) =>
-        !isLeft && setProblem(error instanceof ApiError ? error.message : 'The piece could not be opened.'),
+      (error: unknown) => !isLeft && setProblem(error instanceof ApiError ? error.message : WORDS.thePieceCouldNot),
     );
     const stopSaving = keepSaved(id);
     const stopFollowing = followSong(
@@ -59,7 +59,7 @@ export function DeskPage() {
   if (!isOpen)
     return (
       <main className="home">
-        <p className="muted">Opening …</p>
+        <p className="muted">{WORDS.opening}</p>
       </main>
     );
   const choose = (choice: 'mine' | 'theirs' | 'copy') => goToCopy(resolveConflict(choice));
@@ -80,18 +80,21 @@ export function DeskPage() {
             <Dialog.Content>
               <Dialog.Body p="6">
                 <Box as="h2" fontSize="17px" fontWeight="600" margin="0 0 8px">
-                  Two versions of this piece
+                  {WORDS.twoVersionsOfThis}
                 </Box>
-                <p className="muted">{saveMessage} Nothing has been overwritten. Which one goes on?</p>
+                <p className="muted">
+                  {saveMessage}
+                  {WORDS.nothingHasBeenOverwritten}
+                </p>
                 <Box display="grid" gap="8px" marginTop="16px" justifyItems="start">
                   <Button variant="lamp" onClick={() => choose('copy')}>
-                    Keep both: mine as a new piece
+                    {WORDS.keepBothMineAs}
                   </Button>
                   <Button variant="soft" onClick={() => choose('mine')}>
-                    Go on with mine (the other stays among the revisions)
+                    {WORDS.goOnWithMine}
                   </Button>
                   <Button variant="soft" onClick={() => choose('theirs')}>
-                    Take the other, drop mine
+                    {WORDS.takeTheOtherDrop}
                   </Button>
                 </Box>
               </Dialog.Body>
@@ -110,9 +113,7 @@ function useGoToCopy(): (choice: Promise<string | null>) => void {
   return (choice) =>
     void choice
       .then((copyId) => copyId && navigate(`/piece/${copyId}`))
-      .catch((error: unknown) =>
-        setView({ notice: error instanceof ApiError ? error.message : 'That did not work; try again.' }),
-      );
+      .catch((error: unknown) => setView({ notice: error instanceof ApiError ? error.message : WORDS.thatDidNotWork }));
 }
 
 /** Edits of closed tabs that could not be sent: kept as pieces of their own, or let go. */
@@ -127,24 +128,19 @@ function Leftovers() {
         <Dialog.Positioner>
           <Dialog.Content>
             <Dialog.Body p="6">
-              <h2 className="title">Edits from a closed tab</h2>
-              <p className="muted wide-gap">
-                They were never sent, and this piece has been changed since. Nothing is lost until you say so; closing
-                this asks again next time.
-              </p>
+              <h2 className="title">{WORDS.editsFromAClosed}</h2>
+              <p className="muted wide-gap">{WORDS.theyWereNeverSent}</p>
               {leftovers.map((work) => (
                 <div
                   key={work.tabId}
                   className="list-row"
                   role="group"
-                  aria-label={`Edits of ${new Date(work.at).toLocaleString()}`}
+                  aria-label={WORDS.editsOf(new Date(work.at).toLocaleString())}
                 >
-                  <span>
-                    {new Date(work.at).toLocaleString()}, last: {work.label}
-                  </span>
-                  <Button onClick={() => settle(work, 'keep')}>Keep as a new piece</Button>
+                  <span>{WORDS.last(new Date(work.at).toLocaleString(), work.label)}</span>
+                  <Button onClick={() => settle(work, 'keep')}>{WORDS.keepAsANew}</Button>
                   <Button variant="quiet" onClick={() => settle(work, 'drop')}>
-                    Let them go
+                    {WORDS.letThemGo}
                   </Button>
                 </div>
               ))}

@@ -5,6 +5,7 @@ import { Keys } from '../../ui/Keys';
 import { useRunOnExit } from '../../ui/use-run-on-exit';
 import { createFinder, findablePieces, findables } from './findable';
 import type { Findable } from './findable';
+import { WORDS } from './words';
 
 interface Props {
   readonly isOpen: boolean;
@@ -26,7 +27,7 @@ export function FindAnything({ isOpen, onClose }: Props) {
       <Portal>
         <Dialog.Backdrop />
         <Dialog.Positioner>
-          <Dialog.Content className="find" aria-label="Find anything">
+          <Dialog.Content className="find" aria-label={WORDS.findAnything}>
             <Search
               onChoose={(thing) => {
                 choose(thing);
@@ -60,11 +61,11 @@ function Search({ onChoose }: { onChoose: (thing: Findable) => void }) {
       <Input
         autoFocus
         role="combobox"
-        aria-label="Find anything"
+        aria-label={WORDS.findAnything}
         aria-expanded="true"
         aria-controls="found"
         aria-activedescendant={shown[chosen] ? `found-${chosen}` : undefined}
-        placeholder="A command, a layer, a marker, a piece …"
+        placeholder={WORDS.aCommandALayer}
         value={asked}
         onChange={(e) => {
           setAsked(e.target.value);
@@ -78,7 +79,7 @@ function Search({ onChoose }: { onChoose: (thing: Findable) => void }) {
           } else if (e.key === 'Enter') run(shown[chosen]);
         }}
       />
-      <ul id="found" role="listbox" aria-label="Found">
+      <ul id="found" role="listbox" aria-label={WORDS.found}>
         {shown.map((thing, i) => (
           <li
             key={thing.id}
@@ -96,7 +97,7 @@ function Search({ onChoose }: { onChoose: (thing: Findable) => void }) {
             {thing.key && <Keys of={thing.key} />}
           </li>
         ))}
-        {shown.length === 0 && <li className="muted">Nothing is called that.</li>}
+        {shown.length === 0 && <li className="muted">{WORDS.nothingIsCalledThat}</li>}
       </ul>
     </>
   );

@@ -14,16 +14,17 @@ import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
 import { FindAnything } from './FindAnything';
 import { KeySheet } from './KeySheet';
+import { WORDS } from './words';
 
 const SAVE_WORDS = {
   saved: 'saved',
   unsaved: 'saving …',
   saving: 'saving …',
-  away: 'server away, edits kept here',
-  full: 'disk full, edits kept here',
-  refused: 'cannot be saved, undo the last change',
-  gone: 'deleted elsewhere',
-  conflict: 'two versions',
+  away: WORDS.serverAwayEditsKept,
+  full: WORDS.diskFullEditsKept,
+  refused: WORDS.cannotBeSavedUndo,
+  gone: WORDS.deletedElsewhere,
+  conflict: WORDS.twoVersions,
 } as const satisfies Record<SaveState, string>;
 
 /** States that a person should notice. */
@@ -37,11 +38,11 @@ export function Header() {
   const missing = Object.entries(DESTINATIONS).filter(([id]) => !piece.formats.some((f) => f.id === id));
   return (
     <header className="desk-head">
-      <Link to="/" aria-label="All pieces">
+      <Link to="/" aria-label={WORDS.allPieces}>
         <img src="/mark.svg" alt="" width="26" height="26" className="block" />
       </Link>
       <Input
-        aria-label="Name of the piece"
+        aria-label={WORDS.nameOfThePiece}
         key={piece.name}
         defaultValue={piece.name}
         background="none"
@@ -61,11 +62,11 @@ export function Header() {
         className={NEEDS_LOOKING.has(saveState) ? 'ember' : 'muted'}
         title={saveMessage ?? undefined}
         role="status"
-        aria-label="Saving"
+        aria-label={WORDS.saving}
       >
         {SAVE_WORDS[saveState]}
       </span>
-      <Box as="nav" aria-label="Formats" display="flex" gap="4px" margin="0 auto">
+      <Box as="nav" aria-label={WORDS.formats} display="flex" gap="4px" margin="0 auto">
         {piece.formats.map((f) => {
           const k = 15 / Math.max(f.width, f.height);
           return (
@@ -75,7 +76,7 @@ export function Header() {
               aria-pressed={f.id === formatId}
               onClick={() => setView({ formatId: f.id })}
               className="format"
-              title={`${f.width} × ${f.height}${f.id === piece.leadFormatId ? ', leads the others' : ''}`}
+              title={`${f.width} × ${f.height}${f.id === piece.leadFormatId ? WORDS.leadsTheOthers : ''}`}
             >
               <Span
                 border="1.5px solid currentColor"
@@ -90,7 +91,7 @@ export function Header() {
           <Choice
             variant="quiet"
             width="44px"
-            aria-label="Add a format"
+            aria-label={WORDS.addAFormat}
             value=""
             onChange={(e) => {
               const id = e.target.value as DestinationId;
@@ -122,7 +123,7 @@ export function Header() {
       <Choice
         variant="quiet"
         className="mono"
-        aria-label="Frame rate"
+        aria-label={WORDS.frameRate}
         value={frameRateLabel(piece.frameRate)}
         onChange={(e) =>
           edit([{ type: 'piece.setFrameRate', frameRate: FRAME_RATES[e.target.value as FrameRateLabel] }])
@@ -130,39 +131,44 @@ export function Header() {
       >
         {Object.keys(FRAME_RATES).map((label) => (
           <option key={label} value={label}>
-            {label} fps
+            {WORDS.fps(label)}
           </option>
         ))}
       </Choice>
       <Span display="flex">
         <Button
           variant="quiet"
-          aria-label="Undo"
+          aria-label={WORDS.undo}
           disabled={history.done.length === 0}
           title={history.done[history.done.length - 1]?.label}
           onClick={undoEdit}
         >
           <Undo2 size={17} />
         </Button>
-        <Button variant="quiet" aria-label="Redo" disabled={history.undone.length === 0} onClick={redoEdit}>
+        <Button variant="quiet" aria-label={WORDS.redo} disabled={history.undone.length === 0} onClick={redoEdit}>
           <Redo2 size={17} />
         </Button>
         <Button
           variant="quiet"
-          aria-label={theme === 'dark' ? 'Use the light variant' : 'Use the dark variant'}
+          aria-label={theme === 'dark' ? WORDS.useTheLightVariant : WORDS.useTheDarkVariant}
           onClick={toggleTheme}
         >
           {theme === 'dark' ? <Sun size={16} /> : <Moon size={16} />}
         </Button>
-        <Button variant="quiet" aria-label="Find anything" onClick={() => setView({ isFinding: true })}>
+        <Button variant="quiet" aria-label={WORDS.findAnything} onClick={() => setView({ isFinding: true })}>
           <Search size={16} />
         </Button>
-        <Button variant="quiet" aria-label="Keys" aria-expanded={showsKeys} onClick={() => setShowsKeys(!showsKeys)}>
+        <Button
+          variant="quiet"
+          aria-label={WORDS.keys}
+          aria-expanded={showsKeys}
+          onClick={() => setShowsKeys(!showsKeys)}
+        >
           <CircleHelp size={16} />
         </Button>
       </Span>
       <Button variant="lamp" onClick={() => setView({ rung: 'send' })}>
-        Send
+        {WORDS.send}
       </Button>
       <KeySheet isOpen={showsKeys} onClose={() => setShowsKeys(false)} />
       <FindAnything isOpen={isFinding} onClose={() => setView({ isFinding: false })} />

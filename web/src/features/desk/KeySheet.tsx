@@ -1,6 +1,7 @@
 import { CloseButton, Dialog, Portal } from '@chakra-ui/react';
 import { Keys } from '../../ui/Keys';
 import { KEY_COMMANDS } from './keys';
+import { WORDS } from './words';
 
 /** Every key and what it does, from the table that the keyboard goes by. */
 export function KeySheet({ isOpen, onClose }: { isOpen: boolean; onClose: () => void }) {
@@ -15,9 +16,9 @@ export function KeySheet({ isOpen, onClose }: { isOpen: boolean; onClose: () => 
       <Portal>
         <Dialog.Backdrop />
         <Dialog.Positioner>
-          <Dialog.Content className="key-sheet" aria-label="Keys">
+          <Dialog.Content className="key-sheet" aria-label={WORDS.keys}>
             <Dialog.Header>
-              <Dialog.Title>Keys</Dialog.Title>
+              <Dialog.Title>{WORDS.keys}</Dialog.Title>
             </Dialog.Header>
             {/* Longer than a small window: reached by Tab, so that the arrow keys scroll it. */}
             <Dialog.Body tabIndex={0}>
@@ -31,7 +32,7 @@ export function KeySheet({ isOpen, onClose }: { isOpen: boolean; onClose: () => 
               </dl>
             </Dialog.Body>
             <Dialog.CloseTrigger asChild>
-              <CloseButton aria-label="Close the keys" />
+              <CloseButton aria-label={WORDS.closeTheKeys} />
             </Dialog.CloseTrigger>
           </Dialog.Content>
         </Dialog.Positioner>

@@ -5,6 +5,7 @@ import { PreviewCanvas } from '../canvas/PreviewCanvas';
 import { Details } from '../details/Details';
 import { Timeline } from '../timeline/Timeline';
 import { Transport } from '../transport/Transport';
+import { WORDS } from './words';
 
 const timeline: ReactNode = (
   <div className="time">
@@ -12,7 +13,7 @@ const timeline: ReactNode = (
     <Timeline />
   </div>
 );
-const canvas: Pane = { id: 'canvas', label: 'canvas', min: 220, content: <PreviewCanvas /> };
+const canvas: Pane = { id: 'canvas', label: WORDS.canvas, min: 220, content: <PreviewCanvas /> };
 
 /**
  * The desk follows the frame: the timeline lies under the canvas for wide formats and beside it for tall and square
@@ -23,7 +24,7 @@ export function Workspace({ isWide, panel }: { isWide: boolean; panel: { label: 
     ? [
         {
           id: 'panel',
-          label: 'panel',
+          label: WORDS.panel,
           size: 268,
           min: 236,
           max: 460,
@@ -38,7 +39,7 @@ export function Workspace({ isWide, panel }: { isWide: boolean; panel: { label: 
     : [];
   const details: Pane = {
     id: 'details',
-    label: 'details',
+    label: WORDS.details,
     min: 216,
     max: 420,
     size: 252,
@@ -55,15 +56,15 @@ export function Workspace({ isWide, panel }: { isWide: boolean; panel: { label: 
           ...opened,
           {
             id: 'work',
-            label: 'canvas and timeline',
+            label: WORDS.canvasAndTimeline,
             min: 460,
             content: (
               <Panes
                 id="work-wide"
                 direction="vertical"
                 panes={[
-                  { id: 'upper', label: 'canvas', size: '56%', min: 160, content: upper },
-                  { id: 'time', label: 'timeline', min: 150, content: timeline },
+                  { id: 'upper', label: WORDS.canvas, size: '56%', min: 160, content: upper },
+                  { id: 'time', label: WORDS.timeline, min: 150, content: timeline },
                 ]}
               />
             ),
@@ -81,15 +82,15 @@ export function Workspace({ isWide, panel }: { isWide: boolean; panel: { label: 
         { ...canvas, size: '36%' },
         {
           id: 'work',
-          label: 'details and timeline',
+          label: WORDS.detailsAndTimeline,
           min: 400,
           content: (
             <Panes
               id="work-tall"
               direction="vertical"
               panes={[
-                { id: 'details', label: 'details', size: '40%', min: 110, content: <Details /> },
-                { id: 'time', label: 'timeline', min: 150, content: timeline },
+                { id: 'details', label: WORDS.details, size: '40%', min: 110, content: <Details /> },
+                { id: 'time', label: WORDS.timeline, min: 150, content: timeline },
               ]}
             />
           ),

@@ -18,6 +18,7 @@ import type { Moment, Seconds } from '@core/time';
 import { playhead } from '../../platform/clock';
 import { newId } from '../../platform/ids';
 import { edit, openDocument, selectLayers, setView, useDesk } from '../../store/desk-store';
+import { WORDS } from './words';
 
 /** What people can do on the desk; buttons and keys call these. */
 const desk = () => useDesk.getState();
@@ -63,7 +64,7 @@ export function deleteSelection(): void {
     const names = selected()
       .map((l) => l.name)
       .join(', ');
-    if (edit([{ type: 'layer.remove', ids: [...selectedLayers] }])) setView({ notice: `Deleted ${names}` });
+    if (edit([{ type: 'layer.remove', ids: [...selectedLayers] }])) setView({ notice: WORDS.deleted(names) });
   }
 }
 
@@ -183,7 +184,7 @@ export function copySelection(): void {
     copiedKeys = [];
     if (copiedLayers.length > 0)
       setView({
-        notice: `Copied ${copiedLayers.length === 1 ? copiedLayers[0]?.name : `${copiedLayers.length} layers`}`,
+        notice: `Copied ${copiedLayers.length === 1 ? copiedLayers[0]?.name : WORDS.layers(copiedLayers.length)}`,
       });
     return;
   }
@@ -199,7 +200,7 @@ export function copySelection(): void {
   });
   const first = Math.min(...found.map((f) => f.time));
   copiedKeys = found.map(({ time, ...rest }) => ({ ...rest, offset: time - first }));
-  setView({ notice: `Copied ${copiedKeys.length} keyframe${copiedKeys.length === 1 ? '' : 's'}` });
+  setView({ notice: WORDS.copiedKeyframe(copiedKeys.length) });
 }
 
 /** Pastes at the playhead: keyframes onto the selected layers (in order), or layers as new ones. */
@@ -249,7 +250,7 @@ export function pasteSelection(): void {
         return { layerId: layer.id, property: k.property, key: { ...k.key, id: newId(), at } };
       }),
   );
-  if (keys.length === 0) return setView({ notice: 'The selected layer has none of the copied properties.' });
+  if (keys.length === 0) return setView({ notice: WORDS.theSelectedLayerHas });
   edit([{ type: 'keys.add', keys }]);
   setView({ selectedKeys: keys.map(({ layerId, property, key }): KeyRef => ({ layerId, property, keyId: key.id })) });
 }
@@ -314,7 +315,7 @@ export function addMarkerHere(): void {
         type: 'marker.put',
         marker: {
           id: newId(),
-          name: `Marker ${o.piece.markers.length + 1}`,
+          name: WORDS.marker(o.piece.markers.length + 1),
           colour: '#54C6C0',
           at: momentAtPlayhead(),
         },
@@ -324,6 +325,5 @@ export function addMarkerHere(): void {
 
 /** The frame at the playhead stands for the piece from now on. */
 export function setPosterHere(): void {
-  if (edit([{ type: 'piece.setPoster', poster: momentAtPlayhead() }]))
-    setView({ notice: 'This frame stands for the piece on the home' });
+  if (edit([{ type: 'piece.setPoster', poster: momentAtPlayhead() }])) setView({ notice: WORDS.thisFrameStandsFor });
 }

@@ -4,6 +4,7 @@ import type { MenuContent, MenuEntry } from '../../ui/ContextMenu';
 import { selectLayers, setView, useDesk } from '../../store/desk-store';
 import { reverseKeys, setEasing } from './commands';
 import { KEY_COMMANDS, runCommand } from './keys';
+import { WORDS } from './words';
 
 /** A command of the keyboard's table as an entry, under a shorter name if what it is about is plain. */
 function command(of: string, label = of): MenuEntry {
@@ -12,25 +13,25 @@ function command(of: string, label = of): MenuEntry {
   return { label, key: found.keys[0], run: () => runCommand(found) };
 }
 
-const COPY_PASTE = [command('Copy keyframes or layers', 'Copy'), command('Paste at the playhead')];
+const COPY_PASTE = [command(WORDS.copyKeyframesOrLayers, WORDS.copy), command(WORDS.pasteAtThePlayhead)];
 
 const LAYER_MENU: MenuContent['groups'] = [
-  [command('Duplicate'), ...COPY_PASTE],
-  [command('Bring forward'), command('Send backward')],
-  [command('Group'), command('Ungroup'), command('Move out of the group')],
-  [command('Begin the layer here'), command('End the layer here')],
-  [command('Select all keyframes of the selected layers', 'Select all keyframes')],
+  [command(WORDS.duplicate), ...COPY_PASTE],
+  [command(WORDS.bringForward), command(WORDS.sendBackward)],
+  [command(WORDS.group2), command(WORDS.ungroup), command(WORDS.moveOutOfThe)],
+  [command(WORDS.beginTheLayerHere), command(WORDS.endTheLayerHere)],
+  [command(WORDS.selectAllKeyframesOf, WORDS.selectAllKeyframes)],
   [command('Delete')],
 ];
 
 const KEYFRAME_MENU: MenuContent['groups'] = [
   [
-    { label: 'Soft', run: () => setEasing(DEFAULT_EASING) },
-    { label: 'Linear', run: () => setEasing({ type: 'linear' }) },
-    { label: 'Hold', run: () => setEasing({ type: 'hold' }) },
+    { label: WORDS.soft, run: () => setEasing(DEFAULT_EASING) },
+    { label: WORDS.linear, run: () => setEasing({ type: 'linear' }) },
+    { label: WORDS.hold, run: () => setEasing({ type: 'hold' }) },
   ],
   COPY_PASTE,
-  [{ label: 'Reverse', run: reverseKeys }],
+  [{ label: WORDS.reverse, run: reverseKeys }],
   [command('Delete')],
 ];
 
@@ -56,12 +57,12 @@ export function menuFor(target: Element): MenuContent | null {
       selectLayers([ref.layerId]);
       setView({ selectedKeys: [ref] });
     }
-    return { label: 'Keyframes', groups: KEYFRAME_MENU };
+    return { label: WORDS.keyframes, groups: KEYFRAME_MENU };
   }
   const layerId = target.closest<HTMLElement>('[data-layer]')?.dataset.layer;
   if (layerId !== undefined && !selectedLayers.includes(layerId)) selectLayers([layerId]);
   const isAbout = layerId !== undefined || (target.closest('.stage') !== null && selectedLayers.length > 0);
   if (!isAbout) return null;
   setView({ selectedKeys: [] });
-  return { label: 'Layer', groups: LAYER_MENU };
+  return { label: WORDS.layer, groups: LAYER_MENU };
 }

@@ -8,6 +8,7 @@ import { addEntries } from '../layers/layer-kinds';
 import { goOnScreen } from './commands';
 import { KEY_COMMANDS, runCommand } from './keys';
 import { PANEL_NAMES } from './panel-names';
+import { WORDS } from './words';
 
 /** Something that can be found by its name: a command, or a place to go to. */
 export interface Findable {
@@ -34,7 +35,7 @@ const commands = (): Findable[] =>
 const additions = (): Findable[] =>
   addEntries().map(({ id, label, run }) => ({
     id: `add ${id}`,
-    label: `Add ${label.toLowerCase()}`,
+    label: WORDS.add(label.toLowerCase()),
     kind: 'add',
     run,
   }));

@@ -5,6 +5,7 @@ import { playhead } from '../../platform/clock';
 import { newId } from '../../platform/ids';
 import { edit, openDocument, selectLayers, setView, useDesk } from '../../store/desk-store';
 import { selected } from './commands';
+import { WORDS } from './words';
 
 /** Groups: making, opening, taking apart, and moving layers in and out. */
 
@@ -21,7 +22,7 @@ export function groupSelection(): void {
     o.piece.layers,
     selected().map((layer) => layer.id),
   ).filter((layer) => !layer.locked);
-  if (layers.length === 0) return setView({ notice: 'Select the layers that belong together first.' });
+  if (layers.length === 0) return setView({ notice: WORDS.selectTheLayersThat });
   const { timeOf } = o.times;
   const names = new Set(o.piece.layers.map((layer) => layer.name));
   let number = 1;
@@ -29,7 +30,7 @@ export function groupSelection(): void {
   const group = createLayer(
     'group',
     {
-      name: `Group ${number}`,
+      name: WORDS.group(number),
       start: outermostMoment(
         layers.map((layer) => layer.start),
         timeOf,
@@ -76,7 +77,7 @@ export function ungroupSelection(): void {
   const o = openDocument();
   if (!o) return;
   const groups = selected().filter((layer) => layer.kind === 'group' && !layer.locked);
-  if (groups.length === 0) return setView({ notice: 'Select a group to take it apart.' });
+  if (groups.length === 0) return setView({ notice: WORDS.selectAGroupTo });
   const children = childrenByParent(o.piece.layers);
   const inside = groups.flatMap((group) => children.get(group.id) ?? []).map((layer) => layer.id);
   if (!edit([{ type: 'group.dissolve', ids: groups.map((group) => group.id), at: playhead.seconds }])) return;
@@ -106,7 +107,7 @@ export function moveIntoGroup(): void {
   const at = siblings.indexOf(layer);
   const isGroup = (other: Layer) => other.kind === 'group' && !ids.includes(other.id);
   const group = siblings.slice(at + 1).find(isGroup) ?? siblings.slice(0, at).reverse().find(isGroup);
-  if (!group) return setView({ notice: 'There is no group beside it to move it into.' });
+  if (!group) return setView({ notice: WORDS.thereIsNoGroup });
   const inside = o.piece.layers.filter((other) => other.parentId === group.id);
   dropLayers(ids, group.id, inside[inside.length - 1]?.id ?? null);
 }

@@ -1,13 +1,14 @@
+import { WORDS } from './words';
 import type { Rung } from '../../store/desk-store';
 
 /** What people call the panels of the ladder. */
 export const PANEL_NAMES = {
-  music: 'Music',
-  words: 'Words',
-  picture: 'Picture',
-  motion: 'Motion',
-  sound: 'Sound',
-  colour: 'Colour',
+  music: WORDS.music,
+  words: WORDS.words,
+  picture: WORDS.picture,
+  motion: WORDS.motion,
+  sound: WORDS.sound,
+  colour: WORDS.colour,
   'run-through': 'Run-through',
-  send: 'Send',
+  send: WORDS.send,
 } as const satisfies Record<Rung, string>;

@@ -4,6 +4,7 @@ import { playhead } from '../../platform/clock';
 import { isPlaying, play, scrubSound, songBuffer, stop } from '../../platform/playback';
 import { setView, useDesk } from '../../store/desk-store';
 import { songOf } from '../../store/selectors';
+import { WORDS } from './words';
 
 export const loadedSound = (): AudioBuffer | null => buffer?.audio ?? null;
 
@@ -27,7 +28,7 @@ export async function togglePlay(): Promise<void> {
   if (!piece || !times) return;
   await warmSound();
   const song = songOf(piece);
-  if (song && !buffer) setView({ notice: 'The song is still being prepared; playing without sound.' });
+  if (song && !buffer) setView({ notice: WORDS.theSongIsStill });
   setView({ isPlaying: true });
   const { hasClicks } = useDesk.getState();
   await play({

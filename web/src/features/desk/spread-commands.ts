@@ -4,6 +4,7 @@ import { playhead } from '../../platform/clock';
 import { newId } from '../../platform/ids';
 import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
 import { hitFacts } from '../music/marker-commands';
+import { WORDS } from './words';
 
 /** Lays the selected stars, or else the selected layers, on the places of a plan, in their present order of time. */
 export function spreadSelection(plan: SpreadPlan, order: SpreadOrder): void {
@@ -12,10 +13,7 @@ export function spreadSelection(plan: SpreadPlan, order: SpreadOrder): void {
   const count = selectedKeys.length || selectedLayers.length;
   const targets = spreadTargets(plan, playhead.seconds, count, times, hitFacts);
   if (targets.length === 0)
-    return setView({
-      notice:
-        plan.kind === 'pattern' ? 'A rhythm needs at least one x.' : 'There are no such places from the playhead on.',
-    });
+    return setView({ notice: plan.kind === 'pattern' ? WORDS.aRhythmNeedsAt : WORDS.thereAreNoSuch });
   const take = spreadOrder(Math.min(count, targets.length), order);
   if (selectedKeys.length > 0) {
     const keys = selectedKeys
@@ -45,7 +43,7 @@ export function spreadSelection(plan: SpreadPlan, order: SpreadOrder): void {
       },
     ]);
   }
-  setView({ notice: `Spread ${take.length}${take.length < count ? ` of ${count}: there are no more places` : ''}` });
+  setView({ notice: `Spread ${take.length}${take.length < count ? WORDS.ofThereAreNo(count) : ''}` });
 }
 
 /** Copies of the selected layers, one set on each of the next places behind their own start. */
@@ -55,10 +53,9 @@ export function copiesOnBeats(plan: SpreadPlan, count: number): void {
   const layers = piece.layers.filter((l) => selectedLayers.includes(l.id));
   const first = Math.min(...layers.map((l) => times.timeOf(l.start)));
   const targets = spreadTargets(plan, first + 0.02, count, times, hitFacts);
-  if (layers.length === 0 || targets.length === 0)
-    return setView({ notice: 'There are no such places behind the layer.' });
+  if (layers.length === 0 || targets.length === 0) return setView({ notice: WORDS.thereAreNoSuchPlaces });
   if (piece.layers.length + layers.length * targets.length > MAX_LAYERS)
-    return setView({ notice: `A piece can have ${MAX_LAYERS} layers; these copies would be too many.` });
+    return setView({ notice: WORDS.aPieceCanHave(MAX_LAYERS) });
   const made = targets.flatMap((at) => copyLayers(layers, newId).map((copy) => ({ copy, at })));
   edit([
     { type: 'layer.add', layers: made.map((m) => m.copy) },

@@ -20,6 +20,7 @@ import { EasingEditor } from './EasingEditor';
 import { shownProperties } from './shown-properties';
 import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
+import { WORDS } from './words';
 
 /** Repaints about ten times a second while the playhead moves: numbers are for reading, not for every frame. */
 function usePlayheadTick(): number {
@@ -70,7 +71,7 @@ function PropertyRow({
         variant="quiet"
         padding="0"
         opacity={isAnimated ? '1' : '0.45'}
-        aria-label={here ? `Remove the ${definition.label} keyframe here` : `Keyframe ${definition.label} here`}
+        aria-label={here ? WORDS.removeTheKeyframeHere(definition.label) : WORDS.keyframeHere(definition.label)}
         aria-pressed={here !== undefined}
         disabled={layer.locked}
         onClick={() => toggleKey(layer, property)}
@@ -94,7 +95,7 @@ function PropertyRow({
           [0, 1].map((i) => (
             <NumberField
               key={i}
-              label={`${definition.label} ${property === 'dimensions' ? (i ? 'height' : 'width') : i ? 'y' : 'x'}`}
+              label={`${definition.label} ${property === 'dimensions' ? (i ? WORDS.height : WORDS.width) : i ? 'y' : 'x'}`}
               value={(value[i] ?? 0) * f}
               unit={definition.unit === '%' ? '%' : ''}
               step={definition.step}
@@ -124,9 +125,9 @@ function AwayNote({ from, to }: { from: Seconds; to: Seconds }) {
   if (isOnScreen(from, to)) return null;
   return (
     <div className="away">
-      Not on screen here.
+      {WORDS.notOnScreenHere}
       <Button variant="quiet" onClick={() => goOnScreen(from, to)}>
-        Go to it
+        {WORDS.goToIt}
       </Button>
     </div>
   );
@@ -143,13 +144,15 @@ export function Details() {
   const named = axisLabels(useAxes(layer?.kind === 'text' ? layer.content.family : ''));
   if (!layer) {
     return (
-      <aside className="details" aria-label="Details">
-        <h2 className="title">Nothing selected</h2>
+      <aside className="details" aria-label={WORDS.details}>
+        <h2 className="title">{WORDS.nothingSelected}</h2>
+        <p className="muted">{WORDS.clickSomethingOnThe}</p>
         <p className="muted">
-          Click something on the canvas or its bar on the timeline. Its size, colours and movement are set here.
-        </p>
-        <p className="muted">
-          Press <kbd>T</kbd> for new words, <kbd>Space</kbd> to play.
+          {WORDS.press}
+          <kbd>T</kbd>
+          {WORDS.forNewWords}
+          <kbd>{WORDS.space}</kbd>
+          {WORDS.toPlay}
         </p>
       </aside>
     );
@@ -159,12 +162,12 @@ export function Details() {
       <hr className="rule" />
       <Flex alignItems="center" gap="6px">
         <Box as="strong" flex="1" fontWeight="600">
-          Keyframes
+          {WORDS.keyframes}
         </Box>
-        <Button variant="quiet" aria-label="To the keyframe before" onClick={() => goToKey(-1)}>
+        <Button variant="quiet" aria-label={WORDS.toTheKeyframeBefore} onClick={() => goToKey(-1)}>
           <ChevronLeft size={16} />
         </Button>
-        <Button variant="quiet" aria-label="To the next keyframe" onClick={() => goToKey(1)}>
+        <Button variant="quiet" aria-label={WORDS.toTheNextKeyframe} onClick={() => goToKey(1)}>
           <ChevronRight size={16} />
         </Button>
       </Flex>
@@ -172,7 +175,7 @@ export function Details() {
         <EasingEditor />
       ) : (
         <Box as="p" className="muted" margin="6px 0">
-          The star beside a value sets a keyframe at the playhead. Select keyframes to shape their easing.
+          {WORDS.theStarBesideA}
         </Box>
       )}
       {selectedKeys.length === 1 && (
@@ -185,26 +188,29 @@ export function Details() {
   const { above, below } = onDesk(layer);
   const bar = (seconds: number) => formatBarBeat(beatToBar(times.grid, secondsToBeat(times.grid, seconds)));
   return (
-    <aside className="details" aria-label="Details">
+    <aside className="details" aria-label={WORDS.details}>
       <Box as="h2" className="title" overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">
-        {count > 1 ? `${count} layers` : layer.name}
+        {count > 1 ? WORDS.layers(count) : layer.name}
       </Box>
       <Box className="muted" fontSize="12px" marginBottom="8px">
-        {LAYER_KINDS[layer.kind].label.toLowerCase()} · bars {bar(times.timeOf(layer.start))} to{' '}
-        {bar(times.timeOf(layer.end))}
-        {layer.locked ? ' · locked' : ''}
+        {WORDS.barsTo(
+          LAYER_KINDS[layer.kind].label.toLowerCase(),
+          bar(times.timeOf(layer.start)),
+          bar(times.timeOf(layer.end)),
+          layer.locked ? ' · locked' : '',
+        )}
       </Box>
       <AwayNote from={times.timeOf(layer.start)} to={times.timeOf(layer.end)} />
       {(count > 1 || layer.kind === 'group') && (
         <Flex gap="6px" marginBottom="8px">
           {count > 1 && (
             <Button variant="soft" onClick={groupSelection}>
-              Group
+              {WORDS.group}
             </Button>
           )}
           {layer.kind === 'group' && (
             <Button variant="soft" onClick={ungroupSelection} disabled={layer.locked}>
-              Ungroup
+              {WORDS.ungroup}
             </Button>
           )}
         </Flex>
@@ -230,9 +236,9 @@ export function Details() {
         {'gradient' in layer.content && (
           <div className="prop">
             <span />
-            <span className="name">Filled</span>
+            <span className="name">{WORDS.filled}</span>
             <Choice
-              aria-label="Kind of fill"
+              aria-label={WORDS.kindOfFill}
               value={layer.content.gradient}
               onChange={(e) =>
                 edit([{ type: 'layer.setContent', id: layer.id, content: { gradient: e.target.value } }])
@@ -240,7 +246,7 @@ export function Details() {
             >
               {GRADIENTS.map((g) => (
                 <option key={g} value={g}>
-                  {g === 'none' ? 'evenly' : `${g} gradient`}
+                  {g === 'none' ? 'evenly' : WORDS.gradient(g)}
                 </option>
               ))}
             </Choice>
@@ -254,9 +260,9 @@ export function Details() {
         ))}
         <div className="prop">
           <span />
-          <span className="name">Blend</span>
+          <span className="name">{WORDS.blend}</span>
           <Choice
-            aria-label="Blend mode"
+            aria-label={WORDS.blendMode}
             value={layer.blend}
             onChange={(e) => edit([{ type: 'layer.setBlend', ids: [layer.id], blend: e.target.value as BlendMode }])}
           >
@@ -274,7 +280,7 @@ export function Details() {
               edit([{ type: 'layer.setOverride', id: layer.id, formatId: useDesk.getState().formatId, override: null }])
             }
           >
-            Follow the lead format again
+            {WORDS.followTheLeadFormat}
           </Button>
         )}
         {selectedKeys.length === 0 && keyframes}

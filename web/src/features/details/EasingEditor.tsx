@@ -10,14 +10,15 @@ import { NumberField } from '../../ui/NumberField';
 import { reverseKeys, setEasing, stretchKeys } from '../desk/commands';
 import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
+import { WORDS } from './words';
 
 const KINDS = {
-  linear: { label: 'Linear', make: (): Easing => ({ type: 'linear' }) },
-  hold: { label: 'Hold', make: (): Easing => ({ type: 'hold' }) },
-  named: { label: 'Named curve', make: (): Easing => ({ type: 'named', name: 'ease-in-out' }) },
-  bezier: { label: 'Own curve', make: (): Easing => ({ type: 'bezier', x1: 0.3, y1: 0, x2: 0.2, y2: 1 }) },
-  spring: { label: 'Spring', make: (): Easing => ({ type: 'spring', oscillations: 2, damping: 0.35 }) },
-  bounce: { label: 'Bounce', make: (): Easing => ({ type: 'bounce', bounces: 3, restitution: 0.55 }) },
+  linear: { label: WORDS.linear, make: (): Easing => ({ type: 'linear' }) },
+  hold: { label: WORDS.hold, make: (): Easing => ({ type: 'hold' }) },
+  named: { label: WORDS.namedCurve, make: (): Easing => ({ type: 'named', name: 'ease-in-out' }) },
+  bezier: { label: WORDS.ownCurve, make: (): Easing => ({ type: 'bezier', x1: 0.3, y1: 0, x2: 0.2, y2: 1 }) },
+  spring: { label: WORDS.spring, make: (): Easing => ({ type: 'spring', oscillations: 2, damping: 0.35 }) },
+  bounce: { label: WORDS.bounce, make: (): Easing => ({ type: 'bounce', bounces: 3, restitution: 0.55 }) },
 } as const satisfies Record<EasingType, { label: string; make: () => Easing }>;
 
 const W = 200;
@@ -75,7 +76,7 @@ export function EasingEditor() {
   return (
     <Box display="grid" gap="7px" marginTop="6px">
       <Choice
-        aria-label="Easing"
+        aria-label={WORDS.easing}
         value={easing.type}
         onChange={(e) => setEasing(KINDS[e.target.value as EasingType].make())}
       >
@@ -89,7 +90,7 @@ export function EasingEditor() {
         viewBox={`0 0 ${W} ${H}`}
         className="curve"
         role="img"
-        aria-label={`Easing curve: ${KINDS[easing.type].label}`}
+        aria-label={WORDS.easingCurve(KINDS[easing.type].label)}
         onPointerMove={(e) => {
           const d = drag.current;
           if (!d || easing.type !== 'bezier') return;
@@ -134,7 +135,7 @@ export function EasingEditor() {
       </svg>
       {easing.type === 'named' && (
         <Choice
-          aria-label="Curve"
+          aria-label={WORDS.curve}
           value={easing.name}
           onChange={(e) => setEasing({ type: 'named', name: e.target.value as CurveName })}
         >
@@ -149,9 +150,9 @@ export function EasingEditor() {
         <>
           <div className="prop">
             <span />
-            <span className="name">Swings</span>
+            <span className="name">{WORDS.swings}</span>
             <NumberField
-              label="Swings"
+              label={WORDS.swings}
               value={easing.oscillations}
               step={0.05}
               min={0.25}
@@ -161,9 +162,9 @@ export function EasingEditor() {
           </div>
           <div className="prop">
             <span />
-            <span className="name">Damping</span>
+            <span className="name">{WORDS.damping}</span>
             <NumberField
-              label="Damping"
+              label={WORDS.damping}
               value={easing.damping}
               step={0.01}
               min={0.05}
@@ -177,9 +178,9 @@ export function EasingEditor() {
         <>
           <div className="prop">
             <span />
-            <span className="name">Bounces</span>
+            <span className="name">{WORDS.bounces}</span>
             <NumberField
-              label="Bounces"
+              label={WORDS.bounces}
               value={easing.bounces}
               step={1}
               min={0}
@@ -190,9 +191,9 @@ export function EasingEditor() {
           </div>
           <div className="prop">
             <span />
-            <span className="name">Spring-back</span>
+            <span className="name">{WORDS.springBack}</span>
             <NumberField
-              label="Spring-back"
+              label={WORDS.springBack}
               value={easing.restitution}
               step={0.01}
               min={0.1}
@@ -204,10 +205,10 @@ export function EasingEditor() {
       )}
       <div className="prop">
         <span />
-        <span className="name">{key.at.kind === 'pinned' ? 'Pinned' : 'Free'}</span>
+        <span className="name">{key.at.kind === 'pinned' ? WORDS.pinned : WORDS.free}</span>
         <Span display="flex" gap="4px">
           <NumberField
-            label={key.at.kind === 'pinned' && key.at.to.type === 'beat' ? 'Beat' : 'Seconds'}
+            label={key.at.kind === 'pinned' && key.at.to.type === 'beat' ? WORDS.beat : WORDS.seconds}
             value={key.at.kind === 'pinned' && key.at.to.type === 'beat' ? key.at.to.beat + 1 : seconds}
             step={key.at.kind === 'pinned' ? 0.25 : 0.01}
             decimals={3}
@@ -233,20 +234,20 @@ export function EasingEditor() {
             }
           />
           <Button variant="quiet" onClick={togglePin}>
-            {key.at.kind === 'pinned' ? 'set free' : 'pin'}
+            {key.at.kind === 'pinned' ? WORDS.setFree : 'pin'}
           </Button>
         </Span>
       </div>
       {selectedKeys.length > 1 && (
         <Flex gap="4px" flexWrap="wrap">
           <Button variant="soft" onClick={reverseKeys}>
-            Reverse
+            {WORDS.reverse}
           </Button>
           <Button variant="soft" onClick={() => stretchKeys(2)}>
-            Stretch ×2
+            {WORDS.stretch2}
           </Button>
           <Button variant="soft" onClick={() => stretchKeys(0.5)}>
-            Squeeze ×½
+            {WORDS.squeeze}
           </Button>
         </Flex>
       )}

@@ -11,6 +11,7 @@ import type { LayoutText } from '@core/scene';
 import { FRAME_RATES, freeMoment } from '@core/time';
 import { browserPieceFonts, createBrowserHost } from '../../platform/browser-host';
 import { newId } from '../../platform/ids';
+import { WORDS } from './words';
 
 /** The frame previews are made in: pixels as shown, times two for sharp screens. */
 const W = 216;
@@ -47,7 +48,7 @@ export function GesturePreview({
     const element = canvas.current;
     const context = element?.getContext('2d');
     if (!element || !context) return;
-    const text = words.split(/\s+/u).slice(0, 3).join(' ').slice(0, 18) || 'Kite Week';
+    const text = words.split(/\s+/u).slice(0, 3).join(' ').slice(0, 18) || WORDS.kiteWeek;
     const shown = gestureDefinition(gesture)?.does === 'counts' && !/\d/.test(text) ? '1,250' : text;
     const base = createPiece(
       { name: 'preview', formats: [{ id: 'f', name: 'f', width: W, height: H }], frameRate: FRAME_RATES['30'] },

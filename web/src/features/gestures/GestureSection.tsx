@@ -32,24 +32,28 @@ import { GesturePreview } from './GesturePreview';
 import { PointsEditor } from './PointsEditor';
 import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
+import { WORDS } from './words';
 
-const ROLES = { entrance: 'Entrance', accent: 'Accent', exit: 'Exit' } as const satisfies Record<GestureRole, string>;
+const ROLES = { entrance: WORDS.entrance, accent: WORDS.accent, exit: WORDS.exit } as const satisfies Record<
+  GestureRole,
+  string
+>;
 
 /** Ready-made movement of the selected layer: what it has, and what there is to choose from. */
 export function GestureSection() {
   const layer = useSelectedLayer();
   const [role, setRole] = useState<GestureRole>('entrance');
-  if (!layer) return <p className="muted">Select a layer to give it a gesture.</p>;
+  if (!layer) return <p className="muted">{WORDS.selectALayerTo}</p>;
   const uses = layer.gestures.filter((g) => g.role === role);
   return (
-    <section aria-label="Gestures">
-      <Tabs label="When it moves" tabs={ROLES} value={role} onChange={setRole}>
+    <section aria-label={WORDS.gestures}>
+      <Tabs label={WORDS.whenItMoves} tabs={ROLES} value={role} onChange={setRole}>
         {uses.map((use) => (
           <UseCard key={use.id} layer={layer} use={use} />
         ))}
         {role === 'exit' && layer.gestures.some((g) => g.role === 'entrance') && (
           <Button variant="soft" marginBottom="8px" onClick={() => mirrorEntrance(layer)}>
-            As it came in, backwards
+            {WORDS.asItCameIn}
           </Button>
         )}
         <Chooser layer={layer} role={role} chosen={uses.map((u) => u.gesture)} />
@@ -74,8 +78,8 @@ function Chooser({ layer, role, chosen }: { layer: Layer; role: GestureRole; cho
   return (
     <>
       <Input
-        aria-label="Search gestures"
-        placeholder="Name or feel: soft, hit, wave …"
+        aria-label={WORDS.searchGestures}
+        placeholder={WORDS.nameOrFeelSoft}
         value={search}
         width="100%"
         marginBottom="8px"
@@ -83,14 +87,14 @@ function Chooser({ layer, role, chosen }: { layer: Layer; role: GestureRole; cho
         onChange={(e) => setSearch(e.target.value)}
       />
       <OptionGrid
-        label={`Gestures: ${GESTURE_ROLES[role]}`}
+        label={WORDS.gesturesValue(GESTURE_ROLES[role])}
         columns={2}
         display="grid"
         gridTemplateColumns="1fr 1fr"
         gap="6px"
       >
         {[
-          ...own.map((g) => ({ id: g.id, label: g.name, feel: 'your own', own: g })),
+          ...own.map((g) => ({ id: g.id, label: g.name, feel: WORDS.yourOwn, own: g })),
           ...shipped.map((id) => ({ id: id, label: GESTURES[id].label, feel: GESTURES[id].feel, own: null })),
         ].map((g) => (
           <Button
@@ -158,27 +162,27 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
       padding="8px 10px"
       marginBottom="8px"
       role="group"
-      aria-label={`Gesture ${gestureName(use.gesture)}`}
+      aria-label={WORDS.gesture(gestureName(use.gesture))}
     >
       <Flex alignItems="center">
         <Box as="strong" flex="1" fontWeight="600">
           {gestureName(use.gesture)}
         </Box>
-        <Button variant="quiet" onClick={() => openGesture(layer, use)} title="Turn it into keyframes">
-          Open up
+        <Button variant="quiet" onClick={() => openGesture(layer, use)} title={WORDS.turnItIntoKeyframes}>
+          {WORDS.openUp}
         </Button>
         <Button
           variant="quiet"
-          aria-label={`Take ${gestureName(use.gesture)} away`}
+          aria-label={WORDS.takeAway(gestureName(use.gesture))}
           onClick={() => edit([{ type: 'gesture.remove', layerId: layer.id, ids: [use.id] }])}
         >
           ×
         </Button>
       </Flex>
       {use.duration.unit !== 'stay' && (
-        <Row name="Takes">
+        <Row name={WORDS.takes}>
           <NumberField
-            label="Takes"
+            label={WORDS.takes}
             value={use.duration.value}
             min={0.05}
             max={600}
@@ -188,20 +192,20 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
             onChange={(value, g) => set({ duration: { ...use.duration, value } }, g)}
           />
           <Choice
-            aria-label="Counted in"
+            aria-label={WORDS.countedIn}
             padding="3px 4px"
             value={use.duration.unit}
             onChange={(e) => set({ duration: { ...use.duration, unit: e.target.value as 'beats' | 'seconds' } })}
           >
-            <option value="beats">beats</option>
-            <option value="seconds">seconds</option>
+            <option value="beats">{WORDS.beats}</option>
+            <option value="seconds">{WORDS.seconds}</option>
           </Choice>
         </Row>
       )}
       {use.role === 'accent' && use.duration.unit !== 'stay' && (
-        <Row name="Again every">
+        <Row name={WORDS.againEvery}>
           <NumberField
-            label="Again every"
+            label={WORDS.againEvery}
             value={use.every ?? 0}
             min={0}
             max={64}
@@ -214,9 +218,9 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
         </Row>
       )}
       {layer.kind === 'text' && definition?.does !== 'counts' && (
-        <Row name="Moves">
+        <Row name={WORDS.moves}>
           <Choice
-            aria-label="Moves"
+            aria-label={WORDS.moves}
             padding="3px 4px"
             value={use.unit}
             onChange={(e) => set({ unit: e.target.value as UnitKind })}
@@ -231,9 +235,9 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
       )}
       {use.unit !== 'whole' && (
         <>
-          <Row name="Order">
+          <Row name={WORDS.order}>
             <Choice
-              aria-label="Order of the stagger"
+              aria-label={WORDS.orderOfTheStagger}
               padding="3px 4px"
               maxWidth="124px"
               value={stagger.order}
@@ -247,9 +251,9 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
             </Choice>
           </Row>
           {stagger.order === 'random' && (
-            <Row name="Another chance">
+            <Row name={WORDS.anotherChance}>
               <NumberField
-                label="Seed"
+                label={WORDS.seed}
                 value={stagger.seed}
                 min={0}
                 max={9999}
@@ -260,9 +264,9 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
             </Row>
           )}
           {!stagger.rhythm && (
-            <Row name="Overlap">
+            <Row name={WORDS.overlap}>
               <NumberField
-                label="Overlap"
+                label={WORDS.overlap}
                 value={stagger.overlap * 100}
                 unit="%"
                 min={0}
@@ -272,9 +276,9 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
               />
             </Row>
           )}
-          <Row name="On the beats">
+          <Row name={WORDS.onTheBeats}>
             <Choice
-              aria-label="Stagger on the beats"
+              aria-label={WORDS.staggerOnTheBeats}
               padding="3px 4px"
               maxWidth="124px"
               value={stagger.rhythm ? String(stagger.rhythm.step) : ''}
@@ -289,18 +293,18 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
                 })
               }
             >
-              <option value="">no, evenly</option>
-              <option value="4">every 4 beats</option>
-              <option value="1">every beat</option>
-              <option value="0.5">half beats</option>
-              <option value="0.25">quarter beats</option>
+              <option value="">{WORDS.noEvenly}</option>
+              <option value="4">{WORDS.every4Beats}</option>
+              <option value="1">{WORDS.everyBeat}</option>
+              <option value="0.5">{WORDS.halfBeats}</option>
+              <option value="0.25">{WORDS.quarterBeats}</option>
             </Choice>
           </Row>
           {stagger.rhythm && (
-            <Row name="Rhythm">
+            <Row name={WORDS.rhythm}>
               <Input
                 className="mono"
-                aria-label="Rhythm of the stagger"
+                aria-label={WORDS.rhythmOfTheStagger}
                 value={stagger.rhythm.pattern}
                 spellCheck={false}
                 width="90px"
@@ -318,11 +322,11 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
           )}
         </>
       )}
-      <Row name="Lands">
+      <Row name={WORDS.lands}>
         {pinned ? (
           <>
             <Choice
-              aria-label="What lands"
+              aria-label={WORDS.whatLands}
               padding="3px 4px"
               value={use.landing}
               onChange={(e) => set({ landing: e.target.value as Landing })}
@@ -336,13 +340,14 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
             <Span className="mono" fontSize="12px">
               {formatBarBeat(beatToBar(times.grid, secondsToBeat(times.grid, times.timeOf(pinned))))}
             </Span>
-            <Button variant="quiet" padding="0" aria-label="Land with the layer" onClick={() => set({ at: null })}>
+            <Button variant="quiet" padding="0" aria-label={WORDS.landWithTheLayer} onClick={() => set({ at: null })}>
               ×
             </Button>
           </>
         ) : (
           <Button variant="quiet" padding="2px 0" onClick={() => set({ at: momentAtPlayhead() })}>
-            {use.role === 'exit' ? 'at the end' : use.role === 'entrance' ? 'at the start' : 'in between'} · pin here
+            {use.role === 'exit' ? WORDS.atTheEnd : use.role === 'entrance' ? WORDS.atTheStart : WORDS.inBetween}
+            {WORDS.pinHere}
           </Button>
         )}
       </Row>
@@ -367,10 +372,10 @@ function UseCard({ layer, use }: { layer: Layer; use: GestureUse }) {
           );
         })}
       {tracksOf(use, piece.gestures).tint && (
-        <Row name="Colour">
+        <Row name={WORDS.colour}>
           <ColourField
             compact
-            label="Colour of the gesture"
+            label={WORDS.colourOfTheGesture}
             value={use.colour}
             onChange={(colour, g) => set({ colour }, g)}
           />
@@ -386,7 +391,7 @@ function KeepOwn({ layer, role }: { layer: Layer; role: GestureRole }) {
   if (name === null)
     return (
       <Button variant="quiet" marginTop="8px" onClick={() => setName('')}>
-        Keep this layer’s keyframes as a gesture
+        {WORDS.keepThisLayersKeyframes}
       </Button>
     );
   return (
@@ -402,8 +407,8 @@ function KeepOwn({ layer, role }: { layer: Layer; role: GestureRole }) {
     >
       <Input
         autoFocus
-        aria-label="Name of the gesture"
-        placeholder="Name"
+        aria-label={WORDS.nameOfTheGesture}
+        placeholder={WORDS.name}
         value={name}
         flex="1"
         minWidth="0"
@@ -414,7 +419,7 @@ function KeepOwn({ layer, role }: { layer: Layer; role: GestureRole }) {
         onChange={(e) => setName(e.target.value)}
       />
       <Button variant="soft" disabled={!name.trim()}>
-        Keep
+        {WORDS.keep}
       </Button>
     </Box>
   );

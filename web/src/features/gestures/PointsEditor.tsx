@@ -3,6 +3,7 @@ import { ACTOR_PROPERTIES } from '@core/motion';
 import type { ActorProperty, ActorTracks, Track } from '@core/motion';
 import { freeMoment } from '@core/time';
 import { NumberField } from '../../ui/NumberField';
+import { WORDS } from './words';
 
 /** The points of an opened gesture: progress in per cent, and the value there. */
 export function PointsEditor({
@@ -29,7 +30,7 @@ export function PointsEditor({
       );
   };
   return (
-    <div role="group" aria-label="Points of the gesture">
+    <div role="group" aria-label={WORDS.pointsOfTheGesture}>
       {(Object.entries(tracks) as [ActorProperty, Track][]).map(([property, track]) => (
         // keys are validated by the schema
         <div key={property}>
@@ -39,7 +40,7 @@ export function PointsEditor({
           {track.keyframes.map((key, i) => (
             <Flex key={key.id} gap="4px" marginBottom="2px">
               <NumberField
-                label={`${ACTOR_PROPERTIES[property].label} point ${i + 1} at`}
+                label={WORDS.pointAt(ACTOR_PROPERTIES[property].label, i + 1)}
                 value={(key.at.kind === 'free' ? key.at.seconds : 0) * 100}
                 unit="%"
                 min={0}
@@ -49,7 +50,7 @@ export function PointsEditor({
               />
               {typeof key.value === 'number' ? (
                 <NumberField
-                  label={`${ACTOR_PROPERTIES[property].label} point ${i + 1}`}
+                  label={WORDS.point(ACTOR_PROPERTIES[property].label, i + 1)}
                   value={key.value}
                   step={0.02}
                   decimals={2}
@@ -63,7 +64,7 @@ export function PointsEditor({
                   return (
                     <NumberField
                       key={axis}
-                      label={`${ACTOR_PROPERTIES[property].label} point ${i + 1} ${axis ? 'y' : 'x'}`}
+                      label={WORDS.pointLabel(ACTOR_PROPERTIES[property].label, i + 1, axis ? 'y' : 'x')}
                       value={value[axis]!}
                       step={0.02}
                       decimals={2}

@@ -2,8 +2,9 @@ import { edit, useDesk } from '../../store/desk-store';
 import { usePiece, useSelectedLayer } from '../../store/selectors';
 import { NumberField } from '../../ui/NumberField';
 import { Choice } from '../../ui/Choice';
+import { WORDS } from './words';
 
-const CHOICES = { piece: 'as the piece', on: 'yes', off: 'no' } as const;
+const CHOICES = { piece: WORDS.asThePiece, on: 'yes', off: 'no' } as const;
 
 /** Motion blur of the piece and of the selected layers, and copies that follow. */
 export function SmearTab() {
@@ -24,12 +25,12 @@ export function SmearTab() {
     );
   return (
     <>
-      <p className="muted">How long the shutter is open blurs what moves: 180° is half of each frame.</p>
+      <p className="muted">{WORDS.howLongTheShutter}</p>
       <div className="prop">
         <span />
-        <span className="name">Shutter of the piece</span>
+        <span className="name">{WORDS.shutterOfThePiece}</span>
         <NumberField
-          label="Shutter of the piece"
+          label={WORDS.shutterOfThePiece}
           value={piece.shutter}
           unit="°"
           min={0}
@@ -42,9 +43,9 @@ export function SmearTab() {
         <>
           <div className="prop">
             <span />
-            <span className="name">Blurs this layer</span>
+            <span className="name">{WORDS.blursThisLayer}</span>
             <Choice
-              aria-label="Blurs this layer"
+              aria-label={WORDS.blursThisLayer}
               value={layer.motionBlur}
               onChange={(e) =>
                 edit([{ type: 'layer.setSmear', ids: [...ids], motionBlur: e.target.value as keyof typeof CHOICES }])
@@ -60,9 +61,9 @@ export function SmearTab() {
           <hr className="rule" />
           <div className="prop">
             <span />
-            <span className="name">Copies that follow</span>
+            <span className="name">{WORDS.copiesThatFollow}</span>
             <NumberField
-              label="Copies that follow"
+              label={WORDS.copiesThatFollow}
               value={trail?.copies ?? 0}
               min={0}
               max={24}
@@ -73,9 +74,9 @@ export function SmearTab() {
           {trail && (
             <div className="prop">
               <span />
-              <span className="name">Behind one another</span>
+              <span className="name">{WORDS.behindOneAnother}</span>
               <NumberField
-                label="Behind one another"
+                label={WORDS.behindOneAnother}
                 value={trail.spacing * 1000}
                 unit="ms"
                 min={5}
@@ -87,9 +88,9 @@ export function SmearTab() {
           {trail && (
             <div className="prop">
               <span />
-              <span className="name">Each keeps</span>
+              <span className="name">{WORDS.eachKeeps}</span>
               <NumberField
-                label="Each keeps"
+                label={WORDS.eachKeeps}
                 value={trail.fade * 100}
                 unit="%"
                 min={0}

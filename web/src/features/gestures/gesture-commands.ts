@@ -7,6 +7,7 @@ import { latticeMoment } from '@core/time';
 import { newId } from '../../platform/ids';
 import { edit, setView, useDesk } from '../../store/desk-store';
 import { selected } from '../desk/commands';
+import { WORDS } from './words';
 
 /** Gives the selected layers a gesture. A layer has one entrance and one exit: another takes the place of the first. */
 export function giveGesture(gesture: string, role: GestureRole): void {
@@ -69,7 +70,7 @@ export function openGesture(layer: Layer, use: GestureUse): void {
     edit([
       { type: 'gesture.put', uses: [{ layerId: layer.id, use: { ...use, tracks: tracksOf(use, piece.gestures) } }] },
     ]);
-    return setView({ notice: 'Opened up: its points can be changed below.' });
+    return setView({ notice: WORDS.openedUpItsPoints });
   }
   const cast = castGesture(prepareGesture(use, layer, piece.gestures, times), [{ x: 0, y: 0 }], () => 0);
   const start = cast.starts[0]!; // one actor
@@ -81,8 +82,7 @@ export function openGesture(layer: Layer, use: GestureUse): void {
     (seconds) => latticeMoment(seconds, times.grid),
     newId,
   );
-  if (keys.length === 0)
-    return setView({ notice: 'What this gesture does has no keyframes of its own; it stays a gesture.' });
+  if (keys.length === 0) return setView({ notice: WORDS.whatThisGestureDoes });
   // What cannot become keyframes goes on as a gesture with only those tracks.
   const tracks = tracksOf(use, piece.gestures);
   const rest = Object.fromEntries(Object.entries(tracks).filter(([p]) => (left as string[]).includes(p)));
@@ -99,7 +99,7 @@ export function keepAsGesture(layer: Layer, role: GestureRole, name: string): bo
   const { times } = useDesk.getState();
   const gesture = times && gestureFromKeys(layer, times, role, name, newId);
   if (!gesture) {
-    setView({ notice: 'This layer has no movement between keyframes to keep.' });
+    setView({ notice: WORDS.thisLayerHasNo });
     return false;
   }
   return edit([{ type: 'gesture.saveOwn', gesture }]);

@@ -7,7 +7,7 @@ import { WORDS } from './words';
 /** Makes the piece of the guide. @returns Its id, to go to. */
 export async function startFirstPiece(): Promise<string> {
   const { width, height } = DESTINATIONS.wide;
-  const id = await makePiece(WORDS.pieceName, [{ id: 'wide', name: 'Wide', width, height }], FRAME_RATES['30']);
+  const id = await makePiece(WORDS.pieceName, [{ id: 'wide', name: WORDS.wide, width, height }], FRAME_RATES['30']);
   startGuide(id);
   return id;
 }

@@ -63,4 +63,5 @@ export const WORDS = {
     },
     render: { title: 'Render it', text: 'Press Render in the panel, and wait until the video is done.', act: null },
   } satisfies Record<StepId, StepWords>,
+  wide: 'Wide',
 } as const;

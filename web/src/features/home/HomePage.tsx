@@ -15,13 +15,14 @@ import { NoticePlace } from '../../ui/NoticePlace';
 import type { Notice } from '../../ui/Notices';
 import { useContextMenu } from '../../ui/use-context-menu';
 import { FirstPieceCard } from '../guide/FirstPieceCard';
+import { WORDS } from './words';
 
 // What needs the document's schema comes when it is needed: the list itself is there at once.
 const NewPieceDialog = lazy(() => import('./NewPieceDialog'));
 const startFirstPiece = async () => (await import('../guide/start')).startFirstPiece();
 const sendWaiting = async () => ((await hasWork()) ? (await import('../../saving/browser-session')).sendWaiting() : []);
 
-const ORDERS = { changed: 'Last change', name: 'Name', length: 'Length' } as const;
+const ORDERS = { changed: WORDS.lastChange, name: WORDS.name, length: WORDS.length } as const;
 type Order = keyof typeof ORDERS;
 const FRAMES = 12;
 
@@ -50,7 +51,7 @@ function MovingPicture({ piece, onOpen }: { piece: Summary; onOpen: () => void }
         onClick={onOpen}
         onPointerEnter={() => setMoving(true)}
         onPointerLeave={() => setMoving(false)}
-        aria-label={`Open ${piece.name}`}
+        aria-label={WORDS.open(piece.name)}
       >
         <img src={`/api/pieces/${piece.id}/frame/${isMoving ? frame : 'poster'}?r=${piece.revision}`} alt="" />
       </Button>
@@ -82,10 +83,10 @@ function MovingPicture({ piece, onOpen }: { piece: Summary; onOpen: () => void }
 
 function ago(iso: string): string {
   const s = (Date.now() - new Date(iso).getTime()) / 1000;
-  if (s < 90) return 'a moment ago';
-  if (s < 5400) return `${Math.round(s / 60)} min ago`;
-  if (s < 129600) return `${Math.round(s / 3600)} h ago`;
-  return `${Math.round(s / 86400)} days ago`;
+  if (s < 90) return WORDS.aMomentAgo;
+  if (s < 5400) return WORDS.minAgo(Math.round(s / 60));
+  if (s < 129600) return WORDS.hAgo(Math.round(s / 3600));
+  return WORDS.daysAgo(Math.round(s / 86400));
 }
 
 export function HomePage() {
@@ -122,12 +123,12 @@ export function HomePage() {
     try {
       await work();
     } catch (e) {
-      setNotice({ text: e instanceof ApiError ? e.message : 'That did not work; nothing was changed.' });
+      setNotice({ text: e instanceof ApiError ? e.message : WORDS.thatDidNotWork });
     }
   };
   const openFile = (file: File) =>
     attempt(async () => {
-      setNotice({ text: `Opening ${file.name} …` });
+      setNotice({ text: WORDS.opening(file.name) });
       const made = await upload<{ id: string }>('/api/pieces/import', file, () => {});
       await navigate(`/piece/${made.id}`);
     });
@@ -137,7 +138,7 @@ export function HomePage() {
       await call(api.pieces[':id'].$delete({ param: { id: piece.id } }));
       await refresh();
       setNotice({
-        text: `“${piece.name}” was deleted.`,
+        text: WORDS.wasDeleted(piece.name),
         undo: () =>
           void attempt(async () => {
             await call(api.pieces[':id'].undelete.$post({ param: { id: piece.id } }));
@@ -159,13 +160,13 @@ export function HomePage() {
     return {
       label: piece.name,
       groups: [
-        [{ label: 'Open', run: () => void navigate(`/piece/${piece.id}`) }],
+        [{ label: WORDS.open2, run: () => void navigate(`/piece/${piece.id}`) }],
         [
-          { label: 'Rename', run: () => setRenaming(piece.id) },
-          { label: 'Duplicate', run: () => void duplicate(piece) },
-          { label: 'Keep as a file', run: () => window.location.assign(`/api/pieces/${piece.id}/file`) },
+          { label: WORDS.rename, run: () => setRenaming(piece.id) },
+          { label: WORDS.duplicate, run: () => void duplicate(piece) },
+          { label: WORDS.keepAsAFile, run: () => window.location.assign(`/api/pieces/${piece.id}/file`) },
         ],
-        [{ label: 'Delete', run: () => void remove(piece) }],
+        [{ label: WORDS.delete, run: () => void remove(piece) }],
       ],
     };
   });
@@ -175,18 +176,18 @@ export function HomePage() {
       <Box as="header" display="flex" alignItems="center" gap="14px" marginBottom="30px">
         <img src="/mark.svg" alt="" width="34" height="34" />
         <Box as="h1" fontSize="22px" fontWeight="600" margin="0" flex="1">
-          Pieces
+          {WORDS.pieces}
         </Box>
         <label className="search">
           <Search size={15} aria-hidden="true" />
           <Input
-            aria-label="Search pieces"
-            placeholder="Search"
+            aria-label={WORDS.searchPieces}
+            placeholder={WORDS.search}
             value={search}
             onChange={(e) => setSearch(e.target.value)}
           />
         </label>
-        <Choice aria-label="Sort by" value={order} onChange={(e) => setOrder(e.target.value as Order)}>
+        <Choice aria-label={WORDS.sortBy} value={order} onChange={(e) => setOrder(e.target.value as Order)}>
           {Object.entries(ORDERS).map(([id, label]) => (
             <option key={id} value={id}>
               {label}
@@ -196,56 +197,56 @@ export function HomePage() {
         <Button
           variant="quiet"
           onClick={toggleTheme}
-          aria-label={theme === 'dark' ? 'Use the light variant' : 'Use the dark variant'}
+          aria-label={theme === 'dark' ? WORDS.useTheLightVariant : WORDS.useTheDarkVariant}
         >
           {theme === 'dark' ? <Sun size={17} /> : <Moon size={17} />}
         </Button>
         <FileButton
-          label="Piece file"
+          label={WORDS.pieceFile}
           accept=".estrella,application/zip"
           onFiles={([file]) => file && void openFile(file)}
         >
           <Button variant="soft">
-            <FolderOpen size={16} /> Open a file
+            <FolderOpen size={16} />
+            {WORDS.openAFile}
           </Button>
         </FileButton>
         <Button variant="lamp" onClick={() => setMaking(true)}>
-          <Plus size={17} /> New piece
+          <Plus size={17} />
+          {WORDS.newPiece2}
         </Button>
       </Box>
 
       {error && (
         <Box as="p" role="alert" color="ember">
-          {error instanceof ApiError ? error.message : 'The pieces could not be read.'} They are shown as soon as the
-          server answers.
+          {error instanceof ApiError ? error.message : WORDS.thePiecesCouldNot}
+          {WORDS.theyAreShownAs}
         </Box>
       )}
-      {isPending && !error && <p className="muted">Fetching your pieces …</p>}
+      {isPending && !error && <p className="muted">{WORDS.fetchingYourPieces}</p>}
       {waiting.length > 0 && (
         <p role="status">
-          Edits that could not be sent wait in this browser:{' '}
+          {WORDS.editsThatCouldNot}{' '}
           {waiting.map((work) => (
             <Link key={`${work.pieceId}/${work.tabId}`} to={`/piece/${work.pieceId}`}>
               {work.piece.name}
             </Link>
           ))}
-          . Open the piece to settle them.
+          {WORDS.openThePieceTo}
         </p>
       )}
-      {data && total === 0 && wanted === '' && (
-        <p className="muted">Nothing here yet. Make a piece, drop a song into it, and put your first word on a beat.</p>
-      )}
-      {data && total === 0 && wanted !== '' && <p className="muted">No piece matches “{search}”.</p>}
+      {data && total === 0 && wanted === '' && <p className="muted">{WORDS.nothingHereYetMake}</p>}
+      {data && total === 0 && wanted !== '' && <p className="muted">{WORDS.noPieceMatches(search)}</p>}
 
       {contextMenu}
-      <section className="cards" aria-label="All pieces" onContextMenu={onContextMenu}>
+      <section className="cards" aria-label={WORDS.allPieces} onContextMenu={onContextMenu}>
         {shown.map((piece) => (
           <article key={piece.id} className="fade" aria-label={piece.name} data-piece={piece.id}>
             <MovingPicture piece={piece} onOpen={() => void navigate(`/piece/${piece.id}`)} />
             <Flex alignItems="center" gap="4px" paddingTop="8px">
               {renaming === piece.id ? (
                 <Input
-                  aria-label="Name of the piece"
+                  aria-label={WORDS.nameOfThePiece}
                   autoFocus
                   defaultValue={piece.name}
                   flex="1"
@@ -268,20 +269,24 @@ export function HomePage() {
                   {piece.name}
                 </Link>
               )}
-              <Button variant="quiet" aria-label={`Rename ${piece.name}`} onClick={() => setRenaming(piece.id)}>
+              <Button variant="quiet" aria-label={WORDS.renameName(piece.name)} onClick={() => setRenaming(piece.id)}>
                 <Pencil size={15} />
               </Button>
-              <Button variant="quiet" aria-label={`Duplicate ${piece.name}`} onClick={() => void duplicate(piece)}>
+              <Button
+                variant="quiet"
+                aria-label={WORDS.duplicateName(piece.name)}
+                onClick={() => void duplicate(piece)}
+              >
                 <Copy size={15} />
               </Button>
-              <Button variant="quiet" aria-label={`Delete ${piece.name}`} onClick={() => void remove(piece)}>
+              <Button variant="quiet" aria-label={WORDS.deleteName(piece.name)} onClick={() => void remove(piece)}>
                 <Trash2 size={15} />
               </Button>
             </Flex>
             <Flex className="muted" gap="10px" fontSize="12.5px">
               <span>{piece.formats.map((f) => f.name).join(', ')}</span>
               <span className="mono">{piece.duration.toFixed(1)} s</span>
-              <span className="mono">{frameRateLabel(piece.frameRate)} fps</span>
+              <span className="mono">{WORDS.fps(frameRateLabel(piece.frameRate))}</span>
               <Span marginLeft="auto">{ago(piece.updatedAt)}</Span>
             </Flex>
           </article>
@@ -290,7 +295,7 @@ export function HomePage() {
       </section>
       {hasNextPage && (
         <Button variant="soft" mt="6" loading={isFetchingNextPage} onClick={() => void fetchNextPage()}>
-          Show more ({total - shown.length} left)
+          {WORDS.showMoreLeft(total - shown.length)}
         </Button>
       )}
 

@@ -1,5 +1,6 @@
 import { Dialog, Portal } from '@chakra-ui/react';
 import { NewPieceForm } from './NewPieceForm';
+import { WORDS } from './words';
 
 /** The form for a new piece, over the home. */
 export default function NewPieceDialog({ onMade, onClose }: { onMade: (id: string) => void; onClose: () => void }) {
@@ -8,7 +9,7 @@ export default function NewPieceDialog({ onMade, onClose }: { onMade: (id: strin
       <Portal>
         <Dialog.Backdrop />
         <Dialog.Positioner>
-          <Dialog.Content maxW="560px" aria-label="New piece">
+          <Dialog.Content maxW="560px" aria-label={WORDS.newPiece}>
             <Dialog.Body p="6">
               <NewPieceForm onMade={onMade} onCancel={onClose} />
             </Dialog.Body>

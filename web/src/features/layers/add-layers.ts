@@ -7,6 +7,7 @@ import type { Moment } from '@core/time';
 import { playhead } from '../../platform/clock';
 import { newId } from '../../platform/ids';
 import { edit, openDocument, selectLayers, useDesk } from '../../store/desk-store';
+import { WORDS } from './words';
 
 /** Ways to put something new into the piece. */
 
@@ -40,7 +41,7 @@ function addLayer(
 }
 
 /** What new words say until someone types over them. */
-export const UNTOUCHED_WORDS = 'Your words';
+export const UNTOUCHED_WORDS = WORDS.yourWords;
 
 export function addText(text: string = UNTOUCHED_WORDS, family: string = DEFAULT_FAMILY): string {
   const o = openDocument();
@@ -52,19 +53,19 @@ export function addText(text: string = UNTOUCHED_WORDS, family: string = DEFAULT
     { size: Math.round(Math.min(lead?.width ?? 1920, lead?.height ?? 1080) / 9) },
   );
 }
-export const addRectangle = (): string => addLayer('rectangle', 'Rectangle', {}, { fill: '#FFB74A' });
-export const addEllipse = (): string => addLayer('ellipse', 'Ellipse', {}, { fill: '#54C6C0' });
+export const addRectangle = (): string => addLayer('rectangle', WORDS.rectangle, {}, { fill: '#FFB74A' });
+export const addEllipse = (): string => addLayer('ellipse', WORDS.ellipse, {}, { fill: '#54C6C0' });
 export const addKite = (): string =>
   addLayer(
     'path',
-    'Diamond',
+    WORDS.diamond,
     { d: 'M100 0L200 110L100 280L0 110Z', box: [200, 280] },
     { fill: '#FF6F59', dimensions: [200, 280] },
   );
 export const addWave = (): string =>
   addLayer(
     'path',
-    'Wave',
+    WORDS.wave,
     {
       d: 'M0 60C160 10 320 0 480 40C640 80 800 90 960 50C1120 10 1280 0 1440 40C1600 80 1760 70 1920 30L1920 400L0 400Z',
       box: [1920, 400],
@@ -75,7 +76,7 @@ export const addWave = (): string =>
 export const addStroke = (d: string, box: [number, number], position: [number, number]): string =>
   addLayer(
     'path',
-    'Drawn line',
+    WORDS.drawnLine,
     { d, box },
     { fill: '#00000000', stroke: '#FFB74A', strokeWidth: 8, dimensions: box, position },
   );

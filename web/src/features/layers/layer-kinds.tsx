@@ -8,6 +8,7 @@ import { StyleSection } from '../type/StyleSection';
 import { FaceSection, SettingSection } from '../type/TypeSection';
 import { inkOn, layerColour } from '../timeline/layer-colour';
 import { addEllipse, addKite, addRectangle, addWave } from './add-layers';
+import { WORDS } from './words';
 
 /** A way to put a layer of a kind into the piece. */
 export interface AddEntry {
@@ -88,12 +89,12 @@ export const LAYERS_ON_DESK: { readonly [K in LayerKind]: KindOnDesk<K> } = {
   },
   rectangle: {
     icon: (layer) => drawing(<rect x="-9" y="-6" width="18" height="12" rx="1.5" fill={layerColour(layer)} />),
-    add: [{ id: 'rectangle', label: 'Rectangle', icon: <Square size={16} />, run: addRectangle }],
+    add: [{ id: 'rectangle', label: WORDS.rectangle, icon: <Square size={16} />, run: addRectangle }],
     first: SHAPE_FIRST,
   },
   ellipse: {
     icon: (layer) => drawing(<ellipse rx="8" ry="8" fill={layerColour(layer)} />),
-    add: [{ id: 'ellipse', label: 'Ellipse', icon: <Circle size={16} />, run: addEllipse }],
+    add: [{ id: 'ellipse', label: WORDS.ellipse, icon: <Circle size={16} />, run: addEllipse }],
     first: SHAPE_FIRST,
   },
   path: {
@@ -111,13 +112,13 @@ export const LAYERS_ON_DESK: { readonly [K in LayerKind]: KindOnDesk<K> } = {
       );
     },
     add: [
-      { id: 'diamond', label: 'Diamond', icon: <Diamond size={16} />, run: addKite },
-      { id: 'wave', label: 'Wave', icon: <Waves size={16} />, run: addWave },
+      { id: 'diamond', label: WORDS.diamond, icon: <Diamond size={16} />, run: addKite },
+      { id: 'wave', label: WORDS.wave, icon: <Waves size={16} />, run: addWave },
       {
         id: 'line',
-        label: 'Drawn line',
+        label: WORDS.drawnLine,
         icon: <PenLine size={16} />,
-        run: () => setView({ drawingFor: 'stroke', notice: 'Draw on the canvas; Escape leaves it' }),
+        run: () => setView({ drawingFor: 'stroke', notice: WORDS.drawOnTheCanvas }),
       },
     ],
     first: SHAPE_FIRST,

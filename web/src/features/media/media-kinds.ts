@@ -5,6 +5,7 @@ import { ApiError, api, call } from '../../platform/api';
 import { nextNews } from '../../platform/news';
 import { edit, setAnalysis, useDesk } from '../../store/desk-store';
 import { addPicture } from '../layers/add-layers';
+import { WORDS } from './words';
 
 /** What becomes of a file that was sent, by its kind. */
 export interface MediaOnDesk {
@@ -37,7 +38,7 @@ async function waitUntilReady(
   for (;;) {
     const state = await mediaState(hash);
     if (state.state === 'ready') return state;
-    if (state.state === 'failed') throw new ApiError('AUDIO_UNREADABLE', state.error ?? 'The song cannot be read.');
+    if (state.state === 'failed') throw new ApiError('AUDIO_UNREADABLE', state.error ?? WORDS.theSongCannotBe);
     onProgress(state.progress);
     await nextNews((news) => news.topic === 'job' || (news.topic === 'media' && news.id === hash), ASK_AGAIN_MS);
     if (signal.aborted) throw new DOMException('cancelled', 'AbortError');
@@ -75,13 +76,13 @@ async function placeSong(
 function placeFont(media: MediaRef): string {
   const { piece } = useDesk.getState();
   if (piece && !piece.media.some((m) => m.hash === media.hash)) edit([{ type: 'media.add', media }]);
-  return `${media.font?.family ?? media.name} ${media.font?.style ?? ''} is in; choose it as a face under Yours`;
+  return WORDS.isInChooseIt(media.font?.family ?? media.name, media.font?.style ?? '');
 }
 
 export const MEDIA_ON_DESK: Readonly<Record<MediaKindId, MediaOnDesk>> = {
   audio: {
     accept: 'audio/*,video/mp4,video/webm,.wav,.mp3,.ogg,.opus,.flac,.m4a,.aac,.aif,.aiff',
-    waiting: 'Listening for beats',
+    waiting: WORDS.listeningForBeats,
     place: placeSong,
   },
   picture: {

@@ -9,6 +9,7 @@ import { useAnalysis, usePiece, useTimes } from '../../store/selectors';
 import { NumberField } from '../../ui/NumberField';
 import { anchorStretch, correct, doubleBeats, freeStretch, halveBeats, nudgeGrid, thisIsOne } from './beat-commands';
 import { Button } from '../../ui/Button';
+import { WORDS } from './words';
 
 const isDefault = (correction: GridCorrection) =>
   JSON.stringify(correction) === JSON.stringify({ ...NO_CORRECTION }) ||
@@ -34,20 +35,19 @@ export function BeatsTab() {
       ? analysis.tempi.filter((t) => t.likelihood >= 0.02).slice(1)
       : [];
   const wear = [
-    correction.tapped && 'tapped by hand',
-    correction.moves.length > 0 && `${correction.moves.length} beat${correction.moves.length === 1 ? '' : 's'} moved`,
-    correction.bars.length > 0 && `“one” set ${correction.bars.length}×`,
-    correction.spans.length > 0 &&
-      `${correction.spans.length} anchored stretch${correction.spans.length === 1 ? '' : 'es'}`,
-    correction.free.length > 0 && `${correction.free.length} stretch${correction.free.length === 1 ? '' : 'es'} free`,
+    correction.tapped && WORDS.tappedByHand,
+    correction.moves.length > 0 && WORDS.beatMoved(correction.moves.length),
+    correction.bars.length > 0 && WORDS.oneSet(correction.bars.length),
+    correction.spans.length > 0 && WORDS.anchoredStretch(correction.spans.length),
+    correction.free.length > 0 && WORDS.stretchFree(correction.free.length),
   ].filter(Boolean);
   return (
     <>
       <div className="prop">
         <span />
-        <span className="name">Tempo</span>
+        <span className="name">{WORDS.tempo}</span>
         <NumberField
-          label="Tempo"
+          label={WORDS.tempo}
           value={bpm}
           unit="BPM"
           step={0.1}
@@ -59,22 +59,23 @@ export function BeatsTab() {
       </div>
       {others.length > 0 && (
         <Box as="p" className="muted" margin="2px 0 6px">
-          Could also be {others.map((t) => `${t.bpm.toFixed(0)} (${Math.round(t.likelihood * 100)} %)`).join(', ')}
+          {WORDS.couldAlsoBe}
+          {others.map((t) => `${t.bpm.toFixed(0)} (${Math.round(t.likelihood * 100)} %)`).join(', ')}
         </Box>
       )}
       <Flex gap="5px" flexWrap="wrap" margin="6px 0">
         <Button variant="soft" onClick={halveBeats}>
-          Half the beats
+          {WORDS.halfTheBeats}
         </Button>
         <Button variant="soft" onClick={doubleBeats}>
-          Twice the beats
+          {WORDS.twiceTheBeats}
         </Button>
       </Flex>
       <div className="prop">
         <span />
-        <span className="name">Beats a bar</span>
+        <span className="name">{WORDS.beatsABar}</span>
         <NumberField
-          label="Beats a bar"
+          label={WORDS.beatsABar}
           value={beatsPerBar}
           min={1}
           max={16}
@@ -84,9 +85,9 @@ export function BeatsTab() {
       </div>
       <div className="prop">
         <span />
-        <span className="name">Shift the beats</span>
+        <span className="name">{WORDS.shiftTheBeats}</span>
         <NumberField
-          label="Shift the beats"
+          label={WORDS.shiftTheBeats}
           value={correction.shift * 1000}
           unit="ms"
           step={1}
@@ -96,19 +97,19 @@ export function BeatsTab() {
         />
       </div>
       <Flex gap="5px" flexWrap="wrap" margin="6px 0">
-        <Button variant="soft" onClick={() => nudgeGrid(-5)} aria-label="Beats 5 ms earlier">
-          5 ms earlier
+        <Button variant="soft" onClick={() => nudgeGrid(-5)} aria-label={WORDS.beats5MsEarlier}>
+          {WORDS.n5MsEarlier}
         </Button>
-        <Button variant="soft" onClick={() => nudgeGrid(5)} aria-label="Beats 5 ms later">
-          5 ms later
+        <Button variant="soft" onClick={() => nudgeGrid(5)} aria-label={WORDS.beats5MsLater}>
+          {WORDS.n5MsLater}
         </Button>
       </Flex>
       <hr className="rule" />
       <div className="prop">
         <span />
-        <span className="name">Bars from here of</span>
+        <span className="name">{WORDS.barsFromHereOf}</span>
         <NumberField
-          label="Bars from here"
+          label={WORDS.barsFromHere}
           value={perBar ?? beatsPerBar}
           min={1}
           max={16}
@@ -119,41 +120,43 @@ export function BeatsTab() {
       </div>
       <Flex gap="5px" flexWrap="wrap">
         <Button variant="soft" onClick={() => thisIsOne(perBar ?? beatsPerBar)}>
-          This is one
+          {WORDS.thisIsOne}
         </Button>
         <Button
           variant="soft"
           onClick={() => correct({ firstDownbeat: pieceToSong(music, playhead.seconds) - correction.shift })}
         >
-          Bar 1 starts at the playhead
+          {WORDS.bar1StartsAt}
         </Button>
       </Flex>
       <hr className="rule" />
       <Box as="p" className="muted" margin="0 0 6px">
-        Play and tap <span className="mono">B</span> on each beat: four taps are enough.
+        {WORDS.playAndTap}
+        <span className="mono">B</span>
+        {WORDS.onEachBeatFour}
       </Box>
       <Flex gap="5px" flexWrap="wrap">
         <Button variant="soft" aria-pressed={isMovingBeats} onClick={() => setView({ isMovingBeats: !isMovingBeats })}>
-          Drag beats on the staff
+          {WORDS.dragBeatsOnThe}
         </Button>
         <Button variant="soft" aria-pressed={hasClicks} onClick={() => setView({ hasClicks: !hasClicks })}>
-          Click track
+          {WORDS.clickTrack}
         </Button>
         <Button variant="soft" aria-pressed={flashesBeats} onClick={() => setView({ flashesBeats: !flashesBeats })}>
-          Flash beats
+          {WORDS.flashBeats}
         </Button>
       </Flex>
       <hr className="rule" />
       <Box as="p" className="muted" margin="0 0 6px">
-        {loop ? 'The marked stretch:' : 'Mark a stretch (drag with Shift over the music) to anchor or free it.'}
+        {loop ? WORDS.theMarkedStretch : WORDS.markAStretchDrag}
       </Box>
       {loop && (
         <>
           <div className="prop">
             <span />
-            <span className="name">has this many beats</span>
+            <span className="name">{WORDS.hasThisManyBeats}</span>
             <NumberField
-              label="Beats in the stretch"
+              label={WORDS.beatsInTheStretch}
               value={count}
               min={1}
               max={4000}
@@ -164,10 +167,10 @@ export function BeatsTab() {
           </div>
           <Flex gap="5px" flexWrap="wrap">
             <Button variant="soft" onClick={() => anchorStretch(count)}>
-              Anchor its ends
+              {WORDS.anchorItsEnds}
             </Button>
             <Button variant="soft" onClick={freeStretch}>
-              It is free time
+              {WORDS.itIsFreeTime}
             </Button>
           </Flex>
         </>
@@ -181,7 +184,7 @@ export function BeatsTab() {
             </Box>
           )}
           <Button variant="soft" onClick={() => edit([{ type: 'music.correct', correction: NO_CORRECTION }])}>
-            Back to what was heard
+            {WORDS.backToWhatWas}
           </Button>
         </>
       )}

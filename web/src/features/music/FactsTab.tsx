@@ -11,6 +11,7 @@ import { setView, useDesk } from '../../store/desk-store';
 import { useAnalysis, usePiece, useTimes } from '../../store/selectors';
 import { strengthCurve, tempoCurve } from './song-chart';
 import { Button } from '../../ui/Button';
+import { WORDS } from './words';
 
 Chart.register(LinearScale, CategoryScale, PointElement, LineElement, Filler, Tooltip);
 
@@ -34,21 +35,21 @@ export function FactsTab() {
     const read = (name: string) => style.getPropertyValue(name).trim();
     return { theme, lamp: read('--lamp'), tide: read('--tide'), muted: read('--muted'), line: read('--line') };
   }, [theme]);
-  if (!music || !analysis) return <p className="muted">The song is being listened to …</p>;
+  if (!music || !analysis) return <p className="muted">{WORDS.theSongIsBeing}</p>;
   const middle = overallTempo(times.grid);
   const { loudness } = analysis;
   return (
     <>
       <Box as="p" className="muted" margin="0 0 4px">
-        Tempo, and strength of what is struck
+        {WORDS.tempoAndStrengthOf}
       </Box>
-      <Box height="130px" role="img" aria-label={`Tempo over the song, ${middle.toFixed(1)} BPM in the middle`}>
+      <Box height="130px" role="img" aria-label={WORDS.tempoOverTheSong(middle.toFixed(1))}>
         <Line
           data={{
             datasets: [
               { label: 'BPM', data: tempo, borderColor: colours.lamp, borderWidth: 1.5, pointRadius: 0, yAxisID: 'y' },
               {
-                label: 'strength',
+                label: WORDS.strength,
                 data: strength,
                 borderColor: colours.tide,
                 backgroundColor: `${colours.tide}33`,
@@ -96,13 +97,14 @@ export function FactsTab() {
         margin="8px 0"
         onClick={() => setView({ showsCurves: !showsCurves })}
       >
-        Onset curves on the staff
+        {WORDS.onsetCurvesOnThe}
       </Button>
       {loudness && (
         <Box as="p" className="muted" margin="0 0 8px">
-          <span className="mono">{loudness.integrated.toFixed(1)}</span> LUFS overall,{' '}
-          <span className="mono">{loudness.shortTerm.toFixed(1)}</span> at its loudest, peak{' '}
-          <span className="mono">{loudness.truePeak.toFixed(1)}</span> dBTP
+          <span className="mono">{loudness.integrated.toFixed(1)}</span>
+          {WORDS.lufsOverall} <span className="mono">{loudness.shortTerm.toFixed(1)}</span>
+          {WORDS.atItsLoudestPeak} <span className="mono">{loudness.truePeak.toFixed(1)}</span>
+          {WORDS.dbtp}
         </Box>
       )}
       {analysis.sections.map((section) => (
@@ -110,7 +112,7 @@ export function FactsTab() {
           key={section.start}
           className="list-row"
           role="group"
-          aria-label={`Section ${section.label}`}
+          aria-label={WORDS.section(section.label)}
           gap="6px"
           alignItems="center"
           padding="2px 6px"
@@ -142,14 +144,13 @@ export function FactsTab() {
               })
             }
           >
-            mark
+            {WORDS.mark}
           </Button>
         </Flex>
       ))}
       {(analysis.fills.length > 0 || analysis.silences.length > 0) && (
         <Box as="p" className="muted" margin="8px 0 0">
-          {analysis.fills.length} fill{analysis.fills.length === 1 ? '' : 's'}, {analysis.silences.length} silence
-          {analysis.silences.length === 1 ? '' : 's'}
+          {WORDS.fillSilence(analysis.fills.length, analysis.silences.length)}
         </Box>
       )}
     </>

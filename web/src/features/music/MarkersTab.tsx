@@ -10,6 +10,7 @@ import { MARK_EVERY, markEvery, pinSelectionTo } from './marker-commands';
 import type { MarkEvery } from './marker-commands';
 import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
+import { WORDS } from './words';
 
 /** Markers: set by key while it plays or in one step, named, coloured, and pinned to. */
 export function MarkersTab() {
@@ -22,11 +23,12 @@ export function MarkersTab() {
     <>
       <Flex gap="5px" flexWrap="wrap">
         <Button variant="soft" onClick={addMarkerHere}>
-          Set one here <span className="mono muted">M</span>
+          {WORDS.setOneHere}
+          <span className="mono muted">M</span>
         </Button>
-        <Choice aria-label="Mark every" value="" onChange={(e) => markEvery(e.target.value as MarkEvery)}>
+        <Choice aria-label={WORDS.markEvery} value="" onChange={(e) => markEvery(e.target.value as MarkEvery)}>
           <option value="" disabled>
-            Mark …
+            {WORDS.mark2}
           </option>
           {Object.entries(MARK_EVERY).map(([id, m]) => (
             <option key={id} value={id}>
@@ -37,7 +39,9 @@ export function MarkersTab() {
       </Flex>
       {markers.length === 0 && (
         <p className="muted">
-          No markers yet. <span className="mono">M</span> sets one at the playhead, also while it plays.
+          {WORDS.noMarkersYet}
+          <span className="mono">M</span>
+          {WORDS.setsOneAtThe}
         </p>
       )}
       <Box marginTop="8px">
@@ -46,19 +50,19 @@ export function MarkersTab() {
             key={marker.id}
             className="list-row"
             role="group"
-            aria-label={`Marker ${marker.name}`}
+            aria-label={WORDS.marker(marker.name)}
             alignItems="center"
             gap="4px"
             padding="2px 4px"
           >
             <ColourField
-              label={`Colour of ${marker.name}`}
+              label={WORDS.colourOf(marker.name)}
               value={marker.colour}
               onChange={(colour, g) => edit([{ type: 'marker.put', marker: { ...marker, colour } }], g)}
               compact
             />
             <Input
-              aria-label={`Name of ${marker.name}`}
+              aria-label={WORDS.nameOf(marker.name)}
               key={marker.name}
               defaultValue={marker.name}
               background="none"
@@ -78,7 +82,7 @@ export function MarkersTab() {
               variant="quiet"
               className="mono"
               padding="2px 3px"
-              aria-label={`Go to ${marker.name}`}
+              aria-label={WORDS.goTo(marker.name)}
               onClick={() => playhead.set(seconds)}
             >
               {formatBarBeat(beatToBar(times.grid, secondsToBeat(times.grid, seconds)))}
@@ -86,8 +90,8 @@ export function MarkersTab() {
             <Button
               variant="quiet"
               padding="2px"
-              aria-label={`Pin the selected layers to ${marker.name}`}
-              title="Pin the selected layers here"
+              aria-label={WORDS.pinTheSelectedLayers(marker.name)}
+              title={WORDS.pinTheSelectedLayersHere}
               onClick={() => pinSelectionTo(marker)}
             >
               <MapPin size={14} />
@@ -95,7 +99,7 @@ export function MarkersTab() {
             <Button
               variant="quiet"
               padding="2px"
-              aria-label={`Remove ${marker.name}`}
+              aria-label={WORDS.remove(marker.name)}
               onClick={() => edit([{ type: 'marker.remove', ids: [marker.id] }])}
             >
               <X size={14} />
@@ -109,7 +113,7 @@ export function MarkersTab() {
           marginTop="8px"
           onClick={() => edit([{ type: 'marker.remove', ids: piece.markers.map((m) => m.id) }])}
         >
-          Clear all
+          {WORDS.clearAll}
         </Button>
       )}
     </>

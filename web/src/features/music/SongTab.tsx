@@ -21,8 +21,9 @@ import {
 } from './song-commands';
 import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
+import { WORDS } from './words';
 
-const CURVE_WORDS = { even: 'linear', power: 'even loudness', soft: 'soft' } as const satisfies Record<
+const CURVE_WORDS = { even: 'linear', power: WORDS.evenLoudness, soft: 'soft' } as const satisfies Record<
   FadeCurve,
   string
 >;
@@ -33,7 +34,7 @@ export function SongTab() {
   const analysis = useAnalysis();
   const loop = useDesk((s) => s.loop);
   const [wanted, setWanted] = useState(30);
-  if (!music || !analysis) return <p className="muted">The song can be cut once it has been listened to.</p>;
+  if (!music || !analysis) return <p className="muted">{WORDS.theSongCanBeCut}</p>;
   const parts = splitParts(music, analysis.duration);
   const set = (change: Partial<typeof music>, gesture: string) =>
     edit([{ type: 'music.set', music: { ...music, ...change } }], gesture);
@@ -56,25 +57,25 @@ export function SongTab() {
   return (
     <>
       <Box as="p" className="muted" margin="0 0 6px">
-        {loop ? 'The marked stretch, drawn to its beats:' : 'Mark a stretch: drag over the music with Shift held.'}
+        {loop ? WORDS.theMarkedStretchDrawn : WORDS.markAStretchDragOver}
       </Box>
       <Flex gap="5px" flexWrap="wrap">
         <Button variant="soft" disabled={!loop} onClick={leaveOutStretch}>
-          Leave it out
+          {WORDS.leaveItOut}
         </Button>
         <Button variant="soft" disabled={!loop} onClick={repeatStretch}>
-          Play it twice
+          {WORDS.playItTwice}
         </Button>
         <Button variant="soft" disabled={!loop} onClick={keepStretch}>
-          Play only it
+          {WORDS.playOnlyIt}
         </Button>
       </Flex>
       <hr className="rule" />
       <div className="prop">
         <span />
-        <span className="name">Fit the song to</span>
+        <span className="name">{WORDS.fitTheSongTo}</span>
         <NumberField
-          label="Fit to length"
+          label={WORDS.fitToLength}
           value={wanted}
           unit="s"
           step={0.5}
@@ -86,24 +87,25 @@ export function SongTab() {
         />
       </div>
       <Button variant="soft" data-guide="fit" onClick={() => fitSong(wanted)}>
-        Fit by whole bars
+        {WORDS.fitByWholeBars}
       </Button>
       <Box as="p" className="muted" margin="6px 0 0">
-        Plays {playedLength(music, analysis.duration).toFixed(1)} of {analysis.duration.toFixed(1)} s
+        {WORDS.playsOfS(playedLength(music, analysis.duration).toFixed(1), analysis.duration.toFixed(1))}
       </Box>
       <hr className="rule" />
       <Box as="p" className="muted" margin="0 0 6px">
-        Put under the playhead:
+        {WORDS.putUnderThePlayhead}
       </Box>
       <Flex gap="5px" flexWrap="wrap">
         {analysis.drops.slice(0, 4).map((drop) => (
           <Button key={drop.time} variant="soft" onClick={() => putHere(drop.time)}>
-            The drop at <span className="mono">{formatClock(drop.time).slice(1, 7)}</span>
+            {WORDS.theDropAt}
+            <span className="mono">{formatClock(drop.time).slice(1, 7)}</span>
           </Button>
         ))}
         {analysis.downbeats[0] !== undefined && (
           <Button variant="soft" onClick={() => putHere(analysis.downbeats[0]!)}>
-            The first bar
+            {WORDS.theFirstBar}
           </Button>
         )}
         <Button
@@ -113,16 +115,16 @@ export function SongTab() {
             if (hit) putHere(hit.songSeconds);
           }}
         >
-          The nearest hit
+          {WORDS.theNearestHit}
         </Button>
       </Flex>
       <hr className="rule" />
       <Flex gap="5px" flexWrap="wrap" marginBottom="6px">
         <Button variant="soft" onClick={() => splitSong('beat')}>
-          Split at the beat
+          {WORDS.splitAtTheBeat}
         </Button>
         <Button variant="soft" onClick={() => splitSong('here')}>
-          Split here
+          {WORDS.splitHere}
         </Button>
       </Flex>
       {parts.length > 1 &&
@@ -131,7 +133,7 @@ export function SongTab() {
             key={`${part.at}`}
             className="list-row"
             role="group"
-            aria-label={`Part ${i + 1}`}
+            aria-label={WORDS.part(i + 1)}
             alignItems="center"
             gap="4px"
           >
@@ -146,24 +148,27 @@ export function SongTab() {
               {formatClock(part.from).slice(1, 7)}–{formatClock(part.to).slice(1, 7)}
             </Button>
             <Button variant="quiet" padding="2px 4px" onClick={() => repeatPart(i)}>
-              twice
+              {WORDS.twice}
             </Button>
             <Button variant="quiet" padding="2px 4px" onClick={() => leaveOutPart(i)}>
-              out
+              {WORDS.out}
             </Button>
           </Flex>
         ))}
       {isCut && (
         <Button variant="soft" marginTop="6px" onClick={uncutSong}>
-          Play it uncut
+          {WORDS.playItUncut}
         </Button>
       )}
       <hr className="rule" />
       <div className="prop">
         <span />
-        <span className="name">Fade in {curve('Fade in curve', music.fadeInCurve, 'fadeInCurve')}</span>
+        <span className="name">
+          {WORDS.fadeIn}
+          {curve(WORDS.fadeInCurve, music.fadeInCurve, 'fadeInCurve')}
+        </span>
         <NumberField
-          label="Fade in"
+          label={WORDS.fadeIn2}
           value={music.fadeIn}
           unit="s"
           step={0.05}
@@ -174,9 +179,12 @@ export function SongTab() {
       </div>
       <div className="prop">
         <span />
-        <span className="name">Fade out {curve('Fade out curve', music.fadeOutCurve, 'fadeOutCurve')}</span>
+        <span className="name">
+          {WORDS.fadeOut}
+          {curve(WORDS.fadeOutCurve, music.fadeOutCurve, 'fadeOutCurve')}
+        </span>
         <NumberField
-          label="Fade out"
+          label={WORDS.fadeOut2}
           value={music.fadeOut}
           unit="s"
           step={0.05}

@@ -5,6 +5,7 @@ import { playhead } from '../../platform/clock';
 import { newId } from '../../platform/ids';
 import { heardWhen, isPlaying } from '../../platform/playback';
 import { edit, setView, useDesk } from '../../store/desk-store';
+import { WORDS } from './words';
 
 /**
  * Corrections of the beats, from the panel, the keys and the timeline. All are edits of the piece; the analysis is
@@ -98,20 +99,20 @@ const NEW_TAPS_AFTER = 3000;
  */
 export function tap(eventTime: number): void {
   const o = open();
-  if (!o?.analysis) return setView({ notice: 'There is no music to tap along with yet.' });
-  if (!isPlaying()) return setView({ notice: 'Play the music (Space) and tap B on each beat.' });
+  if (!o?.analysis) return setView({ notice: WORDS.thereIsNoMusic });
+  if (!isPlaying()) return setView({ notice: WORDS.playTheMusicSpace });
   if (eventTime - lastTap > NEW_TAPS_AFTER) {
     taps = [];
     tapGesture = `taps-${newId()}`;
   }
   lastTap = eventTime;
   taps = [...taps, pieceToSong(o.music, heardWhen(eventTime))];
-  if (taps.length < FEWEST_TAPS) return setView({ notice: `Tapped ${taps.length}: go on …` });
+  if (taps.length < FEWEST_TAPS) return setView({ notice: WORDS.tappedGoOn(taps.length) });
   const beats = beatsFromTaps(taps, o.analysis.hits, o.analysis.duration);
-  if (!beats) return setView({ notice: `Tapped ${taps.length}: too uneven for a tempo yet, go on …` });
+  if (!beats) return setView({ notice: WORDS.tappedTooUnevenFor(taps.length) });
   correct({ tapped: beats, bpm: null, factor: 1, moves: [], spans: [] }, tapGesture);
   const middle = beats.length >> 1;
   setView({
-    notice: `Tapped ${taps.length}: ${(60 / ((beats[middle + 1] ?? 1) - (beats[middle] ?? 0))).toFixed(1)} BPM`,
+    notice: WORDS.tappedBpm(taps.length, (60 / ((beats[middle + 1] ?? 1) - (beats[middle] ?? 0))).toFixed(1)),
   });
 }

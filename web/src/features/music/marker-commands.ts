@@ -8,19 +8,20 @@ import { playhead } from '../../platform/clock';
 import { newId } from '../../platform/ids';
 import { edit, setView, useDesk } from '../../store/desk-store';
 import { songOf } from '../../store/selectors';
+import { WORDS } from './words';
 
 /** Colours that markers are given in turn. */
 export const MARKER_COLOURS = ['#54C6C0', '#FFB74A', '#FF6F59', '#9CCB86', '#C9A7EB', '#EEE9DF'] as const;
 
 export const MARK_EVERY = {
-  beat: { label: 'Every beat', colour: MARKER_COLOURS[5] },
-  bar: { label: 'Every bar', colour: MARKER_COLOURS[0] },
-  'four bars': { label: 'Every four bars', colour: MARKER_COLOURS[1] },
-  section: { label: 'Every section', colour: MARKER_COLOURS[3] },
-  low: { label: 'Every low hit', colour: MARKER_COLOURS[2] },
-  mid: { label: 'Every mid hit', colour: MARKER_COLOURS[2] },
-  high: { label: 'Every high hit', colour: MARKER_COLOURS[2] },
-  tonal: { label: 'Every tonal hit', colour: MARKER_COLOURS[4] },
+  beat: { label: WORDS.everyBeat, colour: MARKER_COLOURS[5] },
+  bar: { label: WORDS.everyBar, colour: MARKER_COLOURS[0] },
+  'four bars': { label: WORDS.everyFourBars, colour: MARKER_COLOURS[1] },
+  section: { label: WORDS.everySection, colour: MARKER_COLOURS[3] },
+  low: { label: WORDS.everyLowHit, colour: MARKER_COLOURS[2] },
+  mid: { label: WORDS.everyMidHit, colour: MARKER_COLOURS[2] },
+  high: { label: WORDS.everyHighHit, colour: MARKER_COLOURS[2] },
+  tonal: { label: WORDS.everyTonalHit, colour: MARKER_COLOURS[4] },
 } as const;
 export type MarkEvery = keyof typeof MARK_EVERY;
 
@@ -40,11 +41,11 @@ export function markEvery(what: MarkEvery): void {
   const [from, to] = loop ? [loop.from, loop.to] : [0, times.end];
   let places: { at: Moment; name: string }[];
   if (what === 'beat')
-    places = beatsBetween(grid, from, to).map((beat) => ({ at: beatMoment(beat, grid), name: `Beat ${beat + 1}` }));
+    places = beatsBetween(grid, from, to).map((beat) => ({ at: beatMoment(beat, grid), name: WORDS.beat(beat + 1) }));
   else if (what === 'bar' || what === 'four bars') {
     places = barsBetween(grid, from, to)
       .filter((bar) => what === 'bar' || (bar - 1) % 4 === 0)
-      .map((bar) => ({ at: beatMoment(barToBeat(grid, bar), grid), name: `Bar ${bar}` }));
+      .map((bar) => ({ at: beatMoment(barToBeat(grid, bar), grid), name: WORDS.bar(bar) }));
   } else if (what === 'section') {
     places = (analysis && piece.music ? analysis.sections : []).flatMap((section) => {
       const seconds = songToPiece(piece.music!, section.start); // music is checked just above
@@ -66,12 +67,10 @@ export function markEvery(what: MarkEvery): void {
   const markers = places
     .filter(({ at }) => taken.every((t) => Math.abs(t - times.timeOf(at)) > 0.004))
     .map(({ at, name }): Marker => ({ id: newId(), name, colour: MARK_EVERY[what].colour, at }));
-  if (markers.length === 0)
-    return setView({ notice: 'There is nothing of this kind to mark here, or it is marked already.' });
-  if (piece.markers.length + markers.length > 2000)
-    return setView({ notice: 'A piece can have 2000 markers; mark a stretch first to set fewer.' });
+  if (markers.length === 0) return setView({ notice: WORDS.thereIsNothingOf });
+  if (piece.markers.length + markers.length > 2000) return setView({ notice: WORDS.aPieceCanHave });
   edit([{ type: 'markers.add', markers }]);
-  setView({ notice: `Set ${markers.length} marker${markers.length === 1 ? '' : 's'}` });
+  setView({ notice: WORDS.setMarker(markers.length) });
 }
 
 /** Jumps to the next marker in a direction. */
@@ -89,8 +88,7 @@ export function goToMarker(direction: 1 | -1): void {
 /** Pins the start of the selected layers to a marker: they follow it from now on. */
 export function pinSelectionTo(marker: Marker): void {
   const { selectedLayers, times } = useDesk.getState();
-  if (!times || selectedLayers.length === 0)
-    return setView({ notice: 'Select a layer first; its start is then pinned to the marker.' });
+  if (!times || selectedLayers.length === 0) return setView({ notice: WORDS.selectALayerFirst });
   edit([
     {
       type: 'layer.place',

@@ -14,6 +14,7 @@ import { beatToSeconds, secondsToBeat } from '@core/time';
 import { playhead } from '../../platform/clock';
 import { edit, setView, useDesk } from '../../store/desk-store';
 import { loadedSound } from '../desk/play-commands';
+import { WORDS } from './words';
 
 /**
  * Cutting the song: everything is done on the song as it is played now, and the beat goes on evenly over every join.
@@ -69,16 +70,16 @@ const preview = (seconds: number) => playhead.set(Math.max(0, seconds - 1.5));
 export function leaveOutStretch(): void {
   const o = open();
   const stretch = markedStretch();
-  if (!o || !stretch) return setView({ notice: 'Mark a stretch first: drag over the music with Shift held.' });
+  if (!o || !stretch) return setView({ notice: WORDS.markAStretchFirst });
   if (!arrange(o, withoutStretch(musicSpan(o.music, o.analysis.duration), stretch))) return;
-  setView({ loop: null, notice: `Left out ${(stretch.to - stretch.from).toFixed(2)} s. Play to hear the join.` });
+  setView({ loop: null, notice: WORDS.leftOutSPlay((stretch.to - stretch.from).toFixed(2)) });
   preview(stretch.from);
 }
 
 export function repeatStretch(): void {
   const o = open();
   const stretch = markedStretch();
-  if (!o || !stretch) return setView({ notice: 'Mark a stretch first: drag over the music with Shift held.' });
+  if (!o || !stretch) return setView({ notice: WORDS.markAStretchFirst });
   if (!arrange(o, withRepeat(musicSpan(o.music, o.analysis.duration), stretch, 1))) return;
   setView({ loop: null });
   preview(stretch.to);
@@ -88,7 +89,7 @@ export function repeatStretch(): void {
 export function keepStretch(): void {
   const o = open();
   const stretch = markedStretch();
-  if (!o || !stretch) return setView({ notice: 'Mark a stretch first: drag over the music with Shift held.' });
+  if (!o || !stretch) return setView({ notice: WORDS.markAStretchFirst });
   if (arrange(o, [stretch])) setView({ loop: null });
 }
 
@@ -100,7 +101,7 @@ export function splitSong(where: 'beat' | 'here'): void {
   const parts = splitParts(o.music, o.analysis.duration);
   const seconds = songToPiece(o.music, at);
   const k = parts.findIndex((p) => seconds > p.at + 0.05 && seconds < p.at + p.to - p.from - 0.05);
-  if (k < 0) return setView({ notice: 'The song is already split here, or doesn’t play here.' });
+  if (k < 0) return setView({ notice: WORDS.theSongIsAlready });
   const cuts = [...o.music.cuts];
   cuts.splice(k, 0, { at, to: at });
   edit([{ type: 'music.set', music: { ...o.music, cuts } }]);
@@ -160,7 +161,7 @@ export function fitSong(seconds: number): void {
     .map((b) => b.to - b.from)
     .sort((a, b) => a - b);
   const barLength = inner[inner.length >> 1];
-  if (!first || !barLength || bars.length < 3) return setView({ notice: 'The song has too few bars to be fitted.' });
+  if (!first || !barLength || bars.length < 3) return setView({ notice: WORDS.theSongHasToo });
   const tail = o.analysis.duration - bars[bars.length - 1]!.from; // there are at least three
   const wanted = 1 + Math.max(1, Math.round((seconds - first.from - tail) / barLength));
   const ranges = fitToBars(
@@ -169,7 +170,10 @@ export function fitSong(seconds: number): void {
   );
   if (!ranges)
     return setView({
-      notice: `The song can be made ${(first.from + barLength + tail).toFixed(1)} to ${(first.from + barLength * (4 * bars.length - 1) + tail).toFixed(1)} s long.`,
+      notice: WORDS.theSongCanBe(
+        (first.from + barLength + tail).toFixed(1),
+        (first.from + barLength * (4 * bars.length - 1) + tail).toFixed(1),
+      ),
     });
   // Stretches of the uncut song, which is laid down in the same step.
   const whole = uncut(o.music);
@@ -187,7 +191,7 @@ export function fitSong(seconds: number): void {
     ])
   ) {
     setView({
-      notice: `The song now plays ${end.toFixed(1)} s with ${joined.length - 1} join${joined.length === 2 ? '' : 's'}.`,
+      notice: WORDS.theSongNowPlays(end.toFixed(1), joined.length - 1, joined.length === 2 ? '' : 's'),
       loop: null,
     });
   }
@@ -201,7 +205,7 @@ export function putHere(songSeconds: number): void {
   const o = open();
   if (!o) return;
   const from = songToPieceAll(o.music, songSeconds)[0];
-  if (from === undefined) return setView({ notice: 'That place is cut out of the song.' });
+  if (from === undefined) return setView({ notice: WORDS.thatPlaceIsCut });
   const by = playhead.seconds - from;
   const { grid } = o.times;
   const beatShift = Math.round(secondsToBeat(grid, from) - secondsToBeat(grid, playhead.seconds));

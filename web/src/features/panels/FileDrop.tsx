@@ -7,6 +7,7 @@ import { importFile } from './import-file';
 import type { ImportProgress } from './import-file';
 import { Button } from '../../ui/Button';
 import { FileDropPlace } from '../../ui/FilePick';
+import { WORDS } from './words';
 
 /** A place to drop or pick a file, with progress and cancel. */
 export function FileDrop({ wanted, label, children }: { wanted: MediaKindId; label: string; children: ReactNode }) {
@@ -35,7 +36,7 @@ export function FileDrop({ wanted, label, children }: { wanted: MediaKindId; lab
           <i style={{ width: `${progress.share * 100}%` }} />
         </div>
         <Button variant="quiet" marginTop="8px" onClick={() => abort.current?.abort()}>
-          Cancel
+          {WORDS.cancel}
         </Button>
       </div>
     );

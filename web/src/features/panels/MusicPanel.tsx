@@ -11,8 +11,9 @@ import { MarkersTab } from '../music/MarkersTab';
 import { SongTab } from '../music/SongTab';
 import { FileDrop } from './FileDrop';
 import { Button } from '../../ui/Button';
+import { WORDS } from './words';
 
-const TABS = { beats: 'Beats', song: 'Cut', markers: 'Markers', facts: 'Heard' } as const;
+const TABS = { beats: WORDS.beats, song: WORDS.cut, markers: WORDS.markers, facts: WORDS.heard } as const;
 
 /** The song: bring it in, see what was heard in it, put that right, and cut it. */
 export function MusicPanel() {
@@ -26,24 +27,24 @@ export function MusicPanel() {
   if (!music || !song) {
     return (
       <>
-        <h2 className="title">Music</h2>
-        <p className="muted">Bring in a song and its beats become the clock of the piece.</p>
-        <FileDrop wanted="audio" label="Choose a song">
+        <h2 className="title">{WORDS.music}</h2>
+        <p className="muted">{WORDS.bringInASong}</p>
+        <FileDrop wanted="audio" label={WORDS.chooseASong}>
           <Box as="strong" color="text" fontWeight="600">
-            Drop a song here
+            {WORDS.dropASongHere}
           </Box>
           <br />
-          or choose a file
+          {WORDS.orChooseAFile}
           <br />
-          <Span fontSize="11.5px">WAV, MP3, OGG, Opus, FLAC, M4A</Span>
+          <Span fontSize="11.5px">{WORDS.wavMp3OggOpus}</Span>
         </FileDrop>
         <hr className="rule" />
-        <h2 className="title">Or a typed tempo</h2>
+        <h2 className="title">{WORDS.orATypedTempo}</h2>
         <div className="prop">
           <span />
-          <span className="name">Tempo</span>
+          <span className="name">{WORDS.tempo}</span>
           <NumberField
-            label="Tempo"
+            label={WORDS.tempo}
             value={tempo.bpm}
             unit="BPM"
             step={0.5}
@@ -55,9 +56,9 @@ export function MusicPanel() {
         </div>
         <div className="prop">
           <span />
-          <span className="name">Beats a bar</span>
+          <span className="name">{WORDS.beatsABar}</span>
           <NumberField
-            label="Beats a bar"
+            label={WORDS.beatsABar}
             value={tempo.beatsPerBar}
             min={1}
             max={16}
@@ -67,9 +68,9 @@ export function MusicPanel() {
         </div>
         <div className="prop">
           <span />
-          <span className="name">Bar 1 starts at</span>
+          <span className="name">{WORDS.bar1StartsAt}</span>
           <NumberField
-            label="First downbeat"
+            label={WORDS.firstDownbeat}
             value={tempo.firstDownbeat}
             unit="s"
             step={0.01}
@@ -91,24 +92,24 @@ export function MusicPanel() {
       <Box as="p" className="muted" marginTop="2px">
         {analysis ? (
           <>
-            {analysis.beats.length} beats, {analysis.hits.length} hits found in{' '}
+            {WORDS.beatsHitsFoundIn(analysis.beats.length, analysis.hits.length)}
             <span className="mono">{analysis.duration.toFixed(1)} s</span>
           </>
         ) : (
-          'Being listened to …'
+          WORDS.beingListenedTo
         )}
       </Box>
-      <Tabs label="Work on the music" tabs={TABS} value={tab} onChange={setTab}>
+      <Tabs label={WORDS.workOnTheMusic} tabs={TABS} value={tab} onChange={setTab}>
         {tab === 'beats' && <BeatsTab />}
         {tab === 'song' && <SongTab />}
         {tab === 'markers' && <MarkersTab />}
         {tab === 'facts' && <FactsTab />}
       </Tabs>
       <hr className="rule" />
-      <FileDrop wanted="audio" label="Choose another song">
-        Drop another song to replace it.
+      <FileDrop wanted="audio" label={WORDS.chooseAnotherSong}>
+        {WORDS.dropAnotherSongTo}
         <br />
-        What is pinned moves to its beats.
+        {WORDS.whatIsPinnedMoves}
       </FileDrop>
       <Button
         variant="quiet"
@@ -127,7 +128,7 @@ export function MusicPanel() {
           ])
         }
       >
-        Remove the music, keep its tempo
+        {WORDS.removeTheMusicKeep}
       </Button>
     </>
   );

@@ -4,6 +4,7 @@ import { edit } from '../../store/desk-store';
 import { usePiece, useTimes } from '../../store/selectors';
 import { Button } from '../../ui/Button';
 import { setPosterHere } from '../desk/commands';
+import { WORDS } from './words';
 
 /** Which frame stands for the piece where it does not move. */
 export function PosterRow() {
@@ -11,22 +12,22 @@ export function PosterRow() {
   const times = useTimes();
   const at = poster && times.timeOf(poster);
   return (
-    <div className="poster-row" role="group" aria-label="Poster frame">
-      <span className="name">Poster frame</span>
+    <div className="poster-row" role="group" aria-label={WORDS.posterFrame}>
+      <span className="name">{WORDS.posterFrame}</span>
       {at === null ? (
-        <span className="muted">automatic</span>
+        <span className="muted">{WORDS.automatic}</span>
       ) : (
         <>
-          <Button variant="quiet" className="mono" title="Go to it" onClick={() => playhead.set(at)}>
+          <Button variant="quiet" className="mono" title={WORDS.goToIt} onClick={() => playhead.set(at)}>
             {formatClock(at)}
           </Button>
           <Button variant="quiet" onClick={() => edit([{ type: 'piece.setPoster', poster: null }])}>
-            Clear
+            {WORDS.clear}
           </Button>
         </>
       )}
-      <Button variant="soft" aria-label="Poster frame here" onClick={setPosterHere}>
-        Use this one
+      <Button variant="soft" aria-label={WORDS.posterFrameHere} onClick={setPosterHere}>
+        {WORDS.useThisOne}
       </Button>
     </div>
   );

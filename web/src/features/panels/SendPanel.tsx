@@ -14,11 +14,12 @@ import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
 import { PosterRow } from './PosterRow';
 import { exportsKey, isActive, useExports } from './use-exports';
+import { WORDS } from './words';
 
 function minutes(seconds: number): string {
   return seconds < 60
     ? `${Math.max(1, Math.round(seconds))} s`
-    : `${Math.floor(seconds / 60)} min ${Math.round(seconds % 60)} s`;
+    : WORDS.minS(Math.floor(seconds / 60), Math.round(seconds % 60));
 }
 
 /** Renders formats to video, keeps the piece as a file, and brings earlier revisions back. */
@@ -39,7 +40,7 @@ export function SendPanel() {
     try {
       await work();
     } catch (error) {
-      setProblem(error instanceof ApiError ? error.message : 'That did not work.');
+      setProblem(error instanceof ApiError ? error.message : WORDS.thatDidNotWork);
     }
     await queries.invalidateQueries({ queryKey: exportsKey(piece.id) });
   };
@@ -47,11 +48,7 @@ export function SendPanel() {
   const render = (formatId: string) =>
     attempt(async () => {
       await saveNow();
-      if (useDesk.getState().saveState !== 'saved')
-        throw new ApiError(
-          'UNSAVED',
-          'The newest edits could not be saved yet, so the video would lack them. Try again when they are.',
-        );
+      if (useDesk.getState().saveState !== 'saved') throw new ApiError('UNSAVED', WORDS.theNewestEditsCould);
       await call(api.jobs.exports.$post({ json: { pieceId: piece.id, formatId, kind, at: playhead.seconds } }));
     });
   const restore = (revision: number) =>
@@ -61,19 +58,19 @@ export function SendPanel() {
         api.pieces[':id'].revisions[':revision'].$get({ param: { id: piece.id, revision: String(revision) } }),
       );
       // Restoring is an edit like any other: the revision list only grows, and undo leads back.
-      replaceDocument(receivedPiece(old), `Bring back revision ${revision}`);
-      setView({ notice: `Revision ${revision} is back` });
+      replaceDocument(receivedPiece(old), WORDS.bringBackRevision(revision));
+      setView({ notice: WORDS.revisionIsBack(revision) });
       await saveNow();
       await queries.invalidateQueries({ queryKey: ['revisions', piece.id] });
     });
 
   return (
     <>
-      <h2 className="title">Send</h2>
+      <h2 className="title">{WORDS.send}</h2>
       <Box className="prop" gridTemplateColumns="auto 1fr">
-        <span className="name">Render as</span>
+        <span className="name">{WORDS.renderAs}</span>
         <Choice
-          aria-label="Kind of file"
+          aria-label={WORDS.kindOfFile}
           maxWidth="none"
           value={kind}
           onChange={(e) => setKind(e.target.value as ExportKindId)} // options of the table
@@ -92,7 +89,7 @@ export function SendPanel() {
           <Box key={format.id} className="prop" minHeight="36px" gridTemplateColumns="1fr auto">
             <span>
               {EXPORT_KINDS[kind].isFormatless ? (
-                'The whole piece'
+                WORDS.theWholePiece
               ) : (
                 <>
                   {format.name}
@@ -108,7 +105,7 @@ export function SendPanel() {
               onClick={() => void render(format.id)}
               disabled={data?.some((j) => isActive(j.state) && j.formatId === format.id && j.exportKind === kind)}
             >
-              Render
+              {WORDS.render}
             </Button>
           </Box>
         ))}
@@ -117,7 +114,7 @@ export function SendPanel() {
           {problem}
         </Box>
       )}
-      <div aria-label="Exports" role="list">
+      <div aria-label={WORDS.exports} role="list">
         {data?.map((job) => (
           <Box
             key={job.id}
@@ -133,7 +130,7 @@ export function SendPanel() {
                 {EXPORT_KINDS[job.exportKind].isFormatless
                   ? EXPORT_KINDS[job.exportKind].label
                   : (piece.formats.find((f) => f.id === job.formatId)?.name ?? job.formatId)}{' '}
-                {job.exportKind === 'png' && <span className="muted">still </span>}
+                {job.exportKind === 'png' && <span className="muted">{WORDS.still}</span>}
                 <Span className="muted" fontSize="12px">
                   {new Date(job.createdAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}
                 </Span>
@@ -141,7 +138,7 @@ export function SendPanel() {
               {isActive(job.state) && (
                 <Button
                   variant="quiet"
-                  aria-label="Cancel the render"
+                  aria-label={WORDS.cancelTheRender}
                   onClick={() => void attempt(() => call(api.jobs[':id'].cancel.$post({ param: { id: job.id } })))}
                 >
                   <X size={15} />
@@ -150,7 +147,7 @@ export function SendPanel() {
               {!isActive(job.state) && (
                 <Button
                   variant="quiet"
-                  aria-label={job.state === 'succeeded' ? 'Delete the file' : 'Take off the list'}
+                  aria-label={job.state === 'succeeded' ? WORDS.deleteTheFile : WORDS.takeOffTheList}
                   onClick={() => void attempt(() => call(api.jobs[':id'].$delete({ param: { id: job.id } })))}
                 >
                   <Trash2 size={15} />
@@ -161,9 +158,10 @@ export function SendPanel() {
                   <a
                     href={`/api/jobs/${job.id}/file`}
                     download
-                    aria-label={`Download the ${EXPORT_KINDS[job.exportKind].label}`}
+                    aria-label={WORDS.downloadThe(EXPORT_KINDS[job.exportKind].label)}
                   >
-                    <Download size={15} /> Download
+                    <Download size={15} />
+                    {WORDS.download}
                   </a>
                 </Button>
               )}
@@ -173,7 +171,7 @@ export function SendPanel() {
                 <Box
                   className="meter"
                   role="progressbar"
-                  aria-label="Rendering"
+                  aria-label={WORDS.rendering}
                   aria-valuenow={Math.round(job.progress * 100)}
                   margin="5px 0 3px"
                 >
@@ -181,8 +179,8 @@ export function SendPanel() {
                 </Box>
                 <Span className="muted" fontSize="12px">
                   {job.state === 'queued'
-                    ? 'waiting for its turn'
-                    : `${Math.round(job.progress * 100)} %${job.secondsLeft === null ? '' : `, about ${minutes(job.secondsLeft)} left`}`}
+                    ? WORDS.waitingForItsTurn
+                    : `${Math.round(job.progress * 100)} %${job.secondsLeft === null ? '' : WORDS.aboutLeft(minutes(job.secondsLeft))}`}
                 </Span>
               </>
             )}
@@ -193,7 +191,7 @@ export function SendPanel() {
             )}
             {job.state === 'canceled' && (
               <Span className="muted" fontSize="12px">
-                cancelled, nothing kept
+                {WORDS.cancelledNothingKept}
               </Span>
             )}
           </Box>
@@ -203,11 +201,13 @@ export function SendPanel() {
       <PosterRow />
       <Button asChild variant="quiet">
         <a href={`/api/pieces/${piece.id}/file`} download>
-          <Download size={15} /> Keep the piece as a file
+          <Download size={15} />
+          {WORDS.keepThePieceAs}
         </a>
       </Button>
       <Button variant="quiet" aria-expanded={showsRevisions} onClick={() => setShowsRevisions(!showsRevisions)}>
-        <RotateCcw size={15} /> Earlier revisions
+        <RotateCcw size={15} />
+        {WORDS.earlierRevisions}
       </Button>
       {showsRevisions &&
         revisions.data?.map((r) => (
@@ -220,10 +220,10 @@ export function SendPanel() {
             </Span>
             <Button
               variant="quiet"
-              aria-label={`Bring back revision ${r.revision}`}
+              aria-label={WORDS.bringBackRevision(r.revision)}
               onClick={() => void restore(r.revision)}
             >
-              bring back
+              {WORDS.bringBack}
             </Button>
           </Box>
         ))}

@@ -9,8 +9,9 @@ import { NumberField } from '../../ui/NumberField';
 import { copiesOnBeats, spreadSelection } from '../desk/spread-commands';
 import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
+import { WORDS } from './words';
 
-const STEPS = { '1': 'beats', '0.5': 'half beats', '0.25': 'quarter beats' } as const;
+const STEPS = { '1': 'beats', '0.5': WORDS.halfBeats, '0.25': WORDS.quarterBeats } as const;
 
 /** Placing in bulk: the selected layers or stars, one on each place of a rhythm. */
 export function SpreadSection() {
@@ -28,14 +29,21 @@ export function SpreadSection() {
   const set = (change: Partial<SpreadPlan>) => setPlan({ ...plan, ...change });
   const count = keys > 0 ? keys : layers;
   return (
-    <section aria-label="Spread on the beats">
+    <section aria-label={WORDS.spreadOnTheBeats}>
       <Box as="p" className="muted" margin="0 0 6px">
         {count === 0
-          ? 'Select layers or keyframes to spread them from the playhead on.'
-          : `Spread ${count} ${keys > 0 ? (keys === 1 ? 'keyframe' : 'keyframes') : count === 1 ? 'layer' : 'layers'} from the playhead on:`}
+          ? WORDS.selectLayersOrKeyframes
+          : WORDS.spreadFromThePlayhead(
+              count,
+              keys > 0 ? (keys === 1 ? 'keyframe' : 'keyframes') : count === 1 ? 'layer' : 'layers',
+            )}
       </Box>
       <Flex gap="5px" flexWrap="wrap">
-        <Choice aria-label="Spread on" value={plan.kind} onChange={(e) => set({ kind: e.target.value as SpreadKind })}>
+        <Choice
+          aria-label={WORDS.spreadOn}
+          value={plan.kind}
+          onChange={(e) => set({ kind: e.target.value as SpreadKind })}
+        >
           {Object.entries(SPREAD_KINDS).map(([id, k]) => (
             <option key={id} value={id}>
               {k.label}
@@ -44,18 +52,18 @@ export function SpreadSection() {
         </Choice>
         {plan.kind === 'hit' && (
           <Choice
-            aria-label="Kind of hit"
+            aria-label={WORDS.kindOfHit}
             value={plan.hitClass}
             onChange={(e) => set({ hitClass: e.target.value as HitClass })}
           >
             {HIT_CLASSES.map((c) => (
               <option key={c} value={c}>
-                {c} hits
+                {WORDS.hits(c)}
               </option>
             ))}
           </Choice>
         )}
-        <Choice aria-label="Order" value={order} onChange={(e) => setOrder(e.target.value as SpreadOrder)}>
+        <Choice aria-label={WORDS.order} value={order} onChange={(e) => setOrder(e.target.value as SpreadOrder)}>
           {Object.entries(SPREAD_ORDERS).map(([id, label]) => (
             <option key={id} value={id}>
               {label}
@@ -67,7 +75,7 @@ export function SpreadSection() {
         <Flex gap="5px" marginTop="6px">
           <Input
             className="mono"
-            aria-label="Rhythm"
+            aria-label={WORDS.rhythm}
             value={plan.pattern}
             spellCheck={false}
             flex="1"
@@ -76,7 +84,7 @@ export function SpreadSection() {
             onChange={(e) => set({ pattern: e.target.value })}
           />
           <Choice
-            aria-label="A character is"
+            aria-label={WORDS.aCharacterIs}
             value={String(plan.step)}
             onChange={(e) => set({ step: Number(e.target.value) })}
           >
@@ -90,13 +98,13 @@ export function SpreadSection() {
       )}
       <Flex gap="5px" flexWrap="wrap" marginTop="6px" alignItems="center">
         <Button variant="soft" disabled={count === 0} onClick={() => spreadSelection(plan, order)}>
-          Spread
+          {WORDS.spread}
         </Button>
         <Button variant="soft" disabled={layers === 0} onClick={() => copiesOnBeats(plan, copies)}>
-          Copies on the next
+          {WORDS.copiesOnTheNext}
         </Button>
         <NumberField
-          label="Number of copies"
+          label={WORDS.numberOfCopies}
           value={copies}
           min={1}
           max={64}

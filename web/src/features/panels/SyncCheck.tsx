@@ -13,16 +13,17 @@ import { edit, setView } from '../../store/desk-store';
 import { usePiece, useTimes } from '../../store/selectors';
 import { Button } from '../../ui/Button';
 import { lookAt } from '../run-through/look-at';
+import { WORDS } from './words';
 
 Chart.register(BarElement, LinearScale, CategoryScale);
 
 const words = (hit: VisibleHit) =>
   Math.abs(hit.late) < 0.0005
-    ? 'on it'
-    : `${Math.abs(hit.late * 1000).toFixed(0)} ms ${hit.late > 0 ? 'late' : 'early'}`;
+    ? WORDS.onIt
+    : WORDS.ms(Math.abs(hit.late * 1000).toFixed(0), hit.late > 0 ? 'late' : 'early');
 
 function land(hits: readonly VisibleHit[]): void {
-  if (edit(landingEdits(hits))) setView({ notice: `Landed ${hits.length} movement${hits.length === 1 ? '' : 's'}` });
+  if (edit(landingEdits(hits))) setView({ notice: WORDS.landedMovement(hits.length) });
 }
 
 /** What moves: the properties that are keyframed, or the gesture by name. */
@@ -46,18 +47,21 @@ export function SyncCheck() {
   const off = hits.filter((h) => !isOnBeat(h));
   const nameOf = (hit: VisibleHit) => piece.layers.find((l) => l.id === hit.layerId)?.name ?? '';
   return (
-    <section aria-label="Sync check">
-      <h2 className="title">On the beat?</h2>
-      {hits.length === 0 && <p className="muted">Nothing moves on or near a beat yet.</p>}
+    <section aria-label={WORDS.syncCheck}>
+      <h2 className="title">{WORDS.onTheBeat}</h2>
+      {hits.length === 0 && <p className="muted">{WORDS.nothingMovesOnOr}</p>}
       {hits.length > 0 && (
         <>
           <Box as="p" className="muted" margin="0 0 6px">
-            {hits.length - off.length} of {hits.length} movements hit within half a frame.
+            {WORDS.ofMovementsHitWithin(hits.length - off.length, hits.length)}
           </Box>
           <Box
             height="74px"
             role="img"
-            aria-label={`Frames early or late of ${hits.length} movements; the farthest is ${Math.max(...hits.map((h) => Math.abs(h.frames))).toFixed(1)} frames off`}
+            aria-label={WORDS.framesEarlyOrLate(
+              hits.length,
+              Math.max(...hits.map((h) => Math.abs(h.frames))).toFixed(1),
+            )}
           >
             <Bar
               data={{
@@ -82,7 +86,7 @@ export function SyncCheck() {
                     ticks: { color: colours.muted, maxTicksLimit: 3, font: { size: 10 } },
                     grid: { color: colours.line, lineWidth: 0.5 },
                     border: { display: false },
-                    title: { display: true, text: 'frames late', color: colours.muted, font: { size: 10 } },
+                    title: { display: true, text: WORDS.framesLate, color: colours.muted, font: { size: 10 } },
                   },
                 },
               }}
@@ -90,7 +94,7 @@ export function SyncCheck() {
           </Box>
           {off.length > 0 && (
             <Button variant="lamp" margin="8px 0" onClick={() => land(off)}>
-              Land all {off.length}
+              {WORDS.landAll(off.length)}
             </Button>
           )}
           {hits.map((hit) => (
@@ -115,13 +119,13 @@ export function SyncCheck() {
                   <br />
                   <span className="mono muted">{formatBarBeat(beatToBar(times.grid, hit.beat))}</span>{' '}
                   <Span color={isOnBeat(hit) ? 'moss' : 'ember'}>
-                    {words(hit)}, {Math.abs(hit.frames).toFixed(1)} frames
+                    {WORDS.frames(words(hit), Math.abs(hit.frames).toFixed(1))}
                   </Span>
                 </span>
               </Button>
               {!isOnBeat(hit) && (
-                <Button variant="soft" aria-label={`Land ${nameOf(hit)}`} onClick={() => land([hit])}>
-                  Land
+                <Button variant="soft" aria-label={WORDS.landHit(nameOf(hit))} onClick={() => land([hit])}>
+                  {WORDS.land}
                 </Button>
               )}
             </Flex>

@@ -4,6 +4,7 @@ import { ApiError } from '../../platform/api';
 import { uploadMedia } from '../../platform/upload-media';
 import { setView } from '../../store/desk-store';
 import { MEDIA_ON_DESK } from '../media/media-kinds';
+import { WORDS } from './words';
 
 export interface ImportProgress {
   readonly name: string;
@@ -24,25 +25,21 @@ export async function importFile(
 ): Promise<void> {
   const tell = (stage: string) => (share: number) => onProgress({ name: file.name, stage, share });
   try {
-    tell('Sending')(0);
-    const { media, warning } = await uploadMedia(file, tell('Sending'), signal);
+    tell(WORDS.sending)(0);
+    const { media, warning } = await uploadMedia(file, tell(WORDS.sending), signal);
     if (wanted !== 'any' && media.kind !== wanted)
       throw new ApiError(
         'FILE_UNKNOWN',
         `“${file.name}” is a ${MEDIA_KINDS[media.kind].label}; here a ${MEDIA_KINDS[wanted].label} is wanted. Nothing was changed.`,
       );
     const { waiting, place } = MEDIA_ON_DESK[media.kind];
-    const onWait = tell(waiting ?? 'Sending');
+    const onWait = tell(waiting ?? WORDS.sending);
     if (waiting !== null) onWait(0);
     const told = await place(media, onWait, signal);
-    setView({ notice: told ?? warning ?? `${file.name} is in` });
+    setView({ notice: told ?? warning ?? WORDS.isIn(file.name) });
   } catch (error) {
-    if (error instanceof DOMException && error.name === 'AbortError') setView({ notice: `${file.name} was left out` });
-    else
-      setView({
-        notice:
-          error instanceof ApiError ? error.message : `${file.name} could not be brought in. Nothing was changed.`,
-      });
+    if (error instanceof DOMException && error.name === 'AbortError') setView({ notice: WORDS.wasLeftOut(file.name) });
+    else setView({ notice: error instanceof ApiError ? error.message : WORDS.couldNotBeBrought(file.name) });
   } finally {
     onProgress(null);
   }

@@ -29,12 +29,13 @@ import { FileDrop } from './FileDrop';
 import { SpreadSection } from './SpreadSection';
 import { SyncCheck } from './SyncCheck';
 import { Button } from '../../ui/Button';
+import { WORDS } from './words';
 
 export function PicturePanel() {
   return (
     <>
-      <h2 className="title">Picture</h2>
-      <p className="muted">Shapes start at the playhead’s beat and stand for two bars.</p>
+      <h2 className="title">{WORDS.picture}</h2>
+      <p className="muted">{WORDS.shapesStartAtThe}</p>
       <Box display="grid" gridTemplateColumns="1fr 1fr" gap="6px" marginBottom="14px">
         {addEntries().map(({ id, label, icon, run }) => (
           <Button key={id} variant="soft" onClick={run}>
@@ -42,36 +43,41 @@ export function PicturePanel() {
           </Button>
         ))}
       </Box>
-      <FileDrop wanted="picture" label="Choose a picture">
+      <FileDrop wanted="picture" label={WORDS.chooseAPicture}>
         <Box as="strong" color="text" fontWeight="600">
-          Drop a picture here
+          {WORDS.dropAPictureHere}
         </Box>
         <br />
-        PNG, JPEG, WebP, GIF
+        {WORDS.pngJpegWebpGif}
       </FileDrop>
     </>
   );
 }
 
 const QUICK: readonly { label: string; easing: Easing }[] = [
-  { label: 'Soft', easing: DEFAULT_EASING },
-  { label: 'Arrive', easing: { type: 'named', name: 'quint-out' } },
-  { label: 'Leave', easing: { type: 'named', name: 'cubic-in' } },
-  { label: 'Overshoot', easing: { type: 'named', name: 'back-out' } },
-  { label: 'Spring', easing: { type: 'spring', oscillations: 2, damping: 0.35 } },
-  { label: 'Bounce', easing: { type: 'bounce', bounces: 3, restitution: 0.55 } },
-  { label: 'Linear', easing: { type: 'linear' } },
-  { label: 'Hold', easing: { type: 'hold' } },
+  { label: WORDS.soft, easing: DEFAULT_EASING },
+  { label: WORDS.arrive, easing: { type: 'named', name: 'quint-out' } },
+  { label: WORDS.leave, easing: { type: 'named', name: 'cubic-in' } },
+  { label: WORDS.overshoot, easing: { type: 'named', name: 'back-out' } },
+  { label: WORDS.spring, easing: { type: 'spring', oscillations: 2, damping: 0.35 } },
+  { label: WORDS.bounce, easing: { type: 'bounce', bounces: 3, restitution: 0.55 } },
+  { label: WORDS.linear, easing: { type: 'linear' } },
+  { label: WORDS.hold, easing: { type: 'hold' } },
 ];
 
-const MOTION_TABS = { gestures: 'Gestures', keyframes: 'Keyframes', beats: 'Spread', smear: 'Blur' } as const;
+const MOTION_TABS = {
+  gestures: WORDS.gestures,
+  keyframes: WORDS.keyframes,
+  beats: WORDS.spread,
+  smear: WORDS.blur,
+} as const;
 
 export function MotionPanel() {
   const [tab, setTab] = useState<keyof typeof MOTION_TABS>('gestures');
   return (
     <>
-      <h2 className="title">Motion</h2>
-      <Tabs label="Kinds of movement" tabs={MOTION_TABS} value={tab} onChange={setTab}>
+      <h2 className="title">{WORDS.motion}</h2>
+      <Tabs label={WORDS.kindsOfMovement} tabs={MOTION_TABS} value={tab} onChange={setTab}>
         {tab === 'gestures' && <GestureSection />}
         {tab === 'keyframes' && <KeyframesTab />}
         {tab === 'beats' && <SpreadSection />}
@@ -87,10 +93,10 @@ function KeyframesTab() {
   const moving: PropertyId[] = ['position', 'scale', 'rotation', 'opacity'];
   return (
     <>
-      {!layer && <p className="muted">Select a layer. Keyframes fix its values at moments; between them it moves.</p>}
+      {!layer && <p className="muted">{WORDS.selectALayerKeyframes}</p>}
       {layer && (
         <>
-          <p className="muted">Keyframe at the playhead for {layer.name}:</p>
+          <p className="muted">{WORDS.keyframeAtThePlayhead(layer.name)}</p>
           <Flex gap="5px" flexWrap="wrap">
             {moving
               .filter((p) => hasProperty(layer.kind, p))
@@ -104,9 +110,7 @@ function KeyframesTab() {
       )}
       <hr className="rule" />
       <Box as="p" className="muted" marginTop="0">
-        {keys.length === 0
-          ? 'No keyframes selected.'
-          : `${keys.length} keyframe${keys.length === 1 ? '' : 's'} selected. Easing from here on:`}
+        {keys.length === 0 ? WORDS.noKeyframesSelected : WORDS.keyframeSelectedEasingFrom(keys.length)}
       </Box>
       <Flex gap="5px" flexWrap="wrap">
         {QUICK.map((q) => (
@@ -118,22 +122,22 @@ function KeyframesTab() {
       <hr className="rule" />
       <Flex gap="5px" flexWrap="wrap">
         <Button variant="soft" disabled={!layer} onClick={selectAllKeys}>
-          Select all keyframes
+          {WORDS.selectAllKeyframes}
         </Button>
         <Button variant="soft" disabled={keys.length === 0} onClick={copySelection}>
-          Copy
+          {WORDS.copy}
         </Button>
         <Button variant="soft" disabled={!layer} onClick={pasteSelection}>
-          Paste here
+          {WORDS.pasteHere}
         </Button>
         <Button variant="soft" disabled={keys.length < 2} onClick={reverseKeys}>
-          Reverse
+          {WORDS.reverse}
         </Button>
         <Button variant="soft" disabled={keys.length < 2} onClick={() => stretchKeys(2)}>
-          Stretch ×2
+          {WORDS.stretch2}
         </Button>
         <Button variant="soft" disabled={keys.length < 2} onClick={() => stretchKeys(0.5)}>
-          Squeeze ×½
+          {WORDS.squeeze}
         </Button>
       </Flex>
     </>
@@ -147,21 +151,25 @@ export function SoundPanel() {
   if (!music)
     return (
       <>
-        <h2 className="title">Sound</h2>
-        <p className="muted">There is no music yet. Bring a song in on the first rung.</p>
+        <h2 className="title">{WORDS.sound}</h2>
+        <p className="muted">{WORDS.thereIsNoMusic}</p>
       </>
     );
   const set = (change: Partial<typeof music>, gesture: string) =>
     edit([{ type: 'music.set', music: { ...music, ...change } }], gesture);
   return (
     <>
-      <h2 className="title">Sound</h2>
-      <p className="muted">How {songOf(piece)?.name.replace(/\.\w+$/, '')} plays in the piece.</p>
+      <h2 className="title">{WORDS.sound}</h2>
+      <p className="muted">
+        {WORDS.how}
+        {songOf(piece)?.name.replace(/\.\w+$/, '')}
+        {WORDS.playsInThePiece}
+      </p>
       <div className="prop">
         <span />
-        <span className="name">Loudness</span>
+        <span className="name">{WORDS.loudness}</span>
         <NumberField
-          label="Loudness"
+          label={WORDS.loudness}
           value={Number(music.volume.value) * 100}
           unit="%"
           min={0}
@@ -171,9 +179,9 @@ export function SoundPanel() {
       </div>
       <div className="prop">
         <span />
-        <span className="name">Fade in</span>
+        <span className="name">{WORDS.fadeIn}</span>
         <NumberField
-          label="Fade in"
+          label={WORDS.fadeIn}
           value={music.fadeIn}
           unit="s"
           step={0.05}
@@ -183,9 +191,9 @@ export function SoundPanel() {
       </div>
       <div className="prop">
         <span />
-        <span className="name">Fade out</span>
+        <span className="name">{WORDS.fadeOut}</span>
         <NumberField
-          label="Fade out"
+          label={WORDS.fadeOut}
           value={music.fadeOut}
           unit="s"
           step={0.05}
@@ -195,9 +203,9 @@ export function SoundPanel() {
       </div>
       <div className="prop">
         <span />
-        <span className="name">Starts in the piece at</span>
+        <span className="name">{WORDS.startsInThePiece}</span>
         <NumberField
-          label="Song start"
+          label={WORDS.songStart}
           value={music.start}
           unit="s"
           step={0.01}
@@ -207,9 +215,9 @@ export function SoundPanel() {
       </div>
       <div className="prop">
         <span />
-        <span className="name">Leave out at the front</span>
+        <span className="name">{WORDS.leaveOutAtThe}</span>
         <NumberField
-          label="Song trim"
+          label={WORDS.songTrim}
           value={music.trimStart}
           unit="s"
           step={0.01}
@@ -239,19 +247,19 @@ export function ColourPanel() {
   ]; // colour tracks
   return (
     <>
-      <h2 className="title">Colour</h2>
+      <h2 className="title">{WORDS.colour}</h2>
       <div className="prop" data-guide="background">
         <span />
-        <span className="name">Background</span>
+        <span className="name">{WORDS.background}</span>
         <ColourField
-          label="Background"
+          label={WORDS.background}
           value={background.value as string}
           onChange={(value, g) => edit([{ type: 'piece.setBackground', background: { ...background, value } }], g)}
         />
       </div>
       <hr className="rule" />
       <Box as="p" className="muted" marginTop="0">
-        In the piece:
+        {WORDS.inThePiece}
       </Box>
       <Flex gap="6px" flexWrap="wrap">
         {used.map((c) => (
@@ -270,15 +278,15 @@ export function RunThroughPanel() {
   const findings = all?.filter((f) => TIMES.includes(f.check)) ?? [];
   return (
     <>
-      <h2 className="title">Run-through</h2>
+      <h2 className="title">{WORDS.runThrough}</h2>
       {all === null ? (
-        <p className="muted">Looking…</p>
+        <p className="muted">{WORDS.looking}</p>
       ) : findings.length === 0 ? (
         <Box as="p" color="moss">
-          Every pin holds and every layer is seen.
+          {WORDS.everyPinHoldsAnd}
         </Box>
       ) : (
-        <p className="muted">{findings.length} to look at:</p>
+        <p className="muted">{WORDS.toLookAt(findings.length)}</p>
       )}
       {findings.map((f) => (
         <Button

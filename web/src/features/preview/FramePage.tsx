@@ -7,6 +7,7 @@ import { createLayoutCache } from '@core/text';
 import { api, call } from '../../platform/api';
 import { receivedPiece } from '../../platform/received-piece';
 import { createBrowserHost, loadedFonts } from '../../platform/browser-host';
+import { WORDS } from './words';
 
 /**
  * One frame of a piece at full size and nothing else: `/frame/ID?at=SECONDS&format=ID`. For proofs, comparison and
@@ -50,5 +51,5 @@ export function FramePage() {
       isCurrent = false;
     };
   }, [id, at, format]);
-  return <canvas ref={canvas} data-state={state} aria-label={`Frame at ${at} seconds`} className="block" />;
+  return <canvas ref={canvas} data-state={state} aria-label={WORDS.frameAtSeconds(at)} className="block" />;
 }

@@ -11,8 +11,9 @@ import { useAnalysis, usePiece, useTimes } from '../../store/selectors';
 import { lookAt } from './look-at';
 import { REMEDIES } from './remedies';
 import { Button } from '../../ui/Button';
+import { WORDS } from './words';
 
-const nameOf = (piece: Piece, id: string) => piece.layers.find((l) => l.id === id)?.name ?? 'a layer';
+const nameOf = (piece: Piece, id: string) => piece.layers.find((l) => l.id === id)?.name ?? WORDS.aLayer;
 
 const READING: readonly CheckId[] = ['reading', 'safe-area', 'families'];
 
@@ -29,11 +30,11 @@ export function ReadingCheck({ findings }: { findings: readonly CheckedFinding[]
     edit([{ type: 'layer.setSpan', id, end }]);
   };
   return (
-    <section aria-label="Reading check">
-      <h2 className="title">Can it be read?</h2>
+    <section aria-label={WORDS.readingCheck}>
+      <h2 className="title">{WORDS.canItBeRead}</h2>
       {findings !== null && own.length === 0 && (
         <Box as="p" color="moss">
-          Every text is shown long enough and within the safe area.
+          {WORDS.everyTextIsShown}
         </Box>
       )}
       {own.map((f) => {
@@ -54,10 +55,10 @@ export function ReadingCheck({ findings }: { findings: readonly CheckedFinding[]
             {wantedStay !== null && layerId !== null && (
               <Button
                 variant="soft"
-                aria-label={`Show longer: ${nameOf(piece, layerId)}`}
+                aria-label={WORDS.showLonger(nameOf(piece, layerId))}
                 onClick={() => lengthen(layerId, wantedStay)}
               >
-                Longer
+                {WORDS.longer}
               </Button>
             )}
           </div>
@@ -94,9 +95,7 @@ function ContrastCheck() {
       })
       .catch((error: unknown) => {
         if (error instanceof DOMException && error.name === 'AbortError') return;
-        setView({
-          notice: `The contrast could not be looked at: ${error instanceof Error ? error.message : String(error)}`,
-        });
+        setView({ notice: WORDS.theContrastCouldNot(error instanceof Error ? error.message : String(error)) });
       })
       .finally(() => setProgress(null));
   };
@@ -105,7 +104,7 @@ function ContrastCheck() {
     <div>
       <Flex alignItems="center" gap="8px" margin="8px 0">
         <Button variant="soft" disabled={progress !== null} onClick={look}>
-          Look at the contrast
+          {WORDS.lookAtTheContrast}
         </Button>
         {progress && (
           <>
@@ -113,14 +112,15 @@ function ContrastCheck() {
               <i style={{ width: `${progress.share * 100}%` }} />
             </Span>
             <Button variant="quiet" onClick={() => progress.stop.abort()}>
-              Stop
+              {WORDS.stop}
             </Button>
           </>
         )}
       </Flex>
       {result && result.findings.length === 0 && (
         <Box as="p" color={isOld ? 'muted' : 'moss'}>
-          The letters stand out from what is behind them{isOld ? ', before the last change' : ''}.
+          {WORDS.theLettersStandOut}
+          {isOld ? WORDS.beforeTheLastChange : ''}.
         </Box>
       )}
       {result?.findings.map((f) => {
@@ -138,10 +138,10 @@ function ContrastCheck() {
             >
               <span>
                 {layer.name} <Span color="ember">{f.ratio.toFixed(1)} : 1</Span>{' '}
-                <span className="muted">where {f.wanted} : 1 is wanted</span>
+                <span className="muted">{WORDS.where1IsWanted(f.wanted)}</span>
               </span>
             </Button>
-            {f.picture && <PictureOf blob={f.picture} alt={`${layer.name} where it is faintest`} />}
+            {f.picture && <PictureOf blob={f.picture} alt={WORDS.whereItIsFaintest(layer.name)} />}
             <Flex gap="4px" flexWrap="wrap">
               {Object.entries(REMEDIES).map(([id, remedy]) => (
                 <Button

@@ -3,6 +3,7 @@ import type { Piece, TextLayer } from '@core/piece';
 import { newId } from '../../platform/ids';
 import { edit } from '../../store/desk-store';
 import type { ContrastFinding } from '../../platform/contrast-scan';
+import { WORDS } from './words';
 
 const PAPER = '#F6F2EA';
 const INK = '#11151B';
@@ -13,17 +14,17 @@ const EVEN_LUMINANCE = Math.sqrt(1.05 * 0.05) - 0.05;
 /** What helps letters that are too faint, each one click and one undo. */
 export const REMEDIES = {
   band: {
-    label: 'Band',
+    label: WORDS.band,
     apply: (layer: TextLayer) =>
       wear(layer, { band: { per: 'line', colour: isLight(layer) ? INK : PAPER, padX: 0.2, padY: 0.3, radius: 0.08 } }),
   },
   shadow: {
-    label: 'Shadow',
+    label: WORDS.shadow,
     apply: (layer: TextLayer) =>
       wear(layer, { glow: { colour: isLight(layer) ? '#000000FF' : '#FFFFFFFF', radius: 0.12 } }),
   },
   colour: {
-    label: 'Other colour',
+    label: WORDS.otherColour,
     apply: (layer: TextLayer, finding: ContrastFinding) =>
       void edit([
         {
@@ -35,7 +36,7 @@ export const REMEDIES = {
       ]),
   },
   tint: {
-    label: 'Tint behind',
+    label: WORDS.tintBehind,
     apply: (layer: TextLayer, _finding: ContrastFinding, piece: Piece) => tintBehind(layer, piece),
   },
 } as const;
@@ -56,7 +57,7 @@ function tintBehind(layer: TextLayer, piece: Piece): void {
   const veil = createLayer(
     'rectangle',
     {
-      name: `Tint under ${layer.name}`.slice(0, 200),
+      name: WORDS.tintUnder(layer.name).slice(0, 200),
       start: layer.start,
       end: layer.end,
       values: { dimensions: [lead.width, lead.height], fill: isLight(layer) ? `${INK}B0` : `${PAPER}B0` },

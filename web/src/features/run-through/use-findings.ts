@@ -5,6 +5,7 @@ import { runChecks } from '../../platform/checks-client';
 import type { CheckedFinding } from '../../platform/checks-protocol';
 import { setView } from '../../store/desk-store';
 import { useAnalysis, usePiece } from '../../store/selectors';
+import { WORDS } from './words';
 
 interface Wanted {
   readonly piece: Piece;
@@ -30,7 +31,7 @@ export function useFindings(): readonly CheckedFinding[] | null {
           setFindings(await runChecks(next.piece, next.analysis));
         } catch (error) {
           const why = error instanceof Error ? error.message : String(error);
-          setView({ notice: `The piece could not be looked through: ${why}` });
+          setView({ notice: WORDS.thePieceCouldNot(why) });
         }
       }
       isLooking.current = false;

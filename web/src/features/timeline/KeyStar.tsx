@@ -12,6 +12,7 @@ import { timeToX } from './time-axis';
 import type { TimeAxis } from './time-axis';
 import { snapDragged, useTimeDrag } from './use-time-drag';
 import { Button } from '../../ui/Button';
+import { WORDS } from './words';
 
 interface Props {
   readonly layer: Layer;
@@ -77,7 +78,12 @@ export function KeyStar({ layer, property, keyframe, axis, y }: Props) {
       unstyled
       className="star"
       aria-pressed={isOn}
-      aria-label={`${propertyDefinition(property).label} keyframe of ${layer.name} at ${formatBarBeat(bar)}, ${keyframe.at.kind === 'pinned' ? 'pinned' : 'free'}`}
+      aria-label={WORDS.keyframeOfAt(
+        propertyDefinition(property).label,
+        layer.name,
+        formatBarBeat(bar),
+        keyframe.at.kind === 'pinned' ? 'pinned' : 'free',
+      )}
       data-key={keyframe.id}
       style={{ left: timeToX(axis, seconds), top: y }}
       {...drag}

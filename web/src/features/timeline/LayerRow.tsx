@@ -18,6 +18,7 @@ import type { TreeRow } from './tree-rows';
 import type { useRowDrag } from './use-row-drag';
 import { snapDragged, useTimeDrag } from './use-time-drag';
 import { Button } from '../../ui/Button';
+import { WORDS } from './words';
 
 /** One layer on the timeline: its name, its bar, its stars. */
 export const LayerRow = memo(function LayerRow({
@@ -106,7 +107,7 @@ export const LayerRow = memo(function LayerRow({
             variant="quiet"
             hasTip={false}
             padding="0"
-            aria-label={isFolded ? `Show what is in ${layer.name}` : `Fold ${layer.name}`}
+            aria-label={isFolded ? WORDS.showWhatIsIn(layer.name) : WORDS.fold(layer.name)}
             aria-expanded={!isFolded}
             onClick={() => toggleFold(layer.id)}
           >
@@ -118,7 +119,7 @@ export const LayerRow = memo(function LayerRow({
           hasTip={false}
           padding="0"
           visibility={properties.length === 0 ? 'hidden' : undefined}
-          aria-label={isOpen ? `Close the keyframes of ${layer.name}` : `Open the keyframes of ${layer.name}`}
+          aria-label={isOpen ? WORDS.closeTheKeyframesOf(layer.name) : WORDS.openTheKeyframesOf(layer.name)}
           onClick={() =>
             setView({
               openLayers: isOpen
@@ -132,7 +133,7 @@ export const LayerRow = memo(function LayerRow({
         {onDesk(layer).icon(layer, media)}
         {renaming ? (
           <Input
-            aria-label="Layer name"
+            aria-label={WORDS.layerName}
             autoFocus
             defaultValue={layer.name}
             flex="1"
@@ -165,7 +166,7 @@ export const LayerRow = memo(function LayerRow({
         <span className={`icons${layer.hidden || layer.locked ? ' held' : ''}`}>
           <Button
             unstyled
-            aria-label={layer.hidden ? `Show ${layer.name}` : `Hide ${layer.name}`}
+            aria-label={layer.hidden ? WORDS.show(layer.name) : WORDS.hide(layer.name)}
             aria-pressed={layer.hidden}
             onClick={() => edit([{ type: 'layer.setFlags', ids: [layer.id], hidden: !layer.hidden }])}
           >
@@ -173,7 +174,7 @@ export const LayerRow = memo(function LayerRow({
           </Button>
           <Button
             unstyled
-            aria-label={layer.locked ? `Unlock ${layer.name}` : `Lock ${layer.name}`}
+            aria-label={layer.locked ? WORDS.unlock(layer.name) : WORDS.lock(layer.name)}
             aria-pressed={layer.locked}
             onClick={() => edit([{ type: 'layer.setFlags', ids: [layer.id], locked: !layer.locked }])}
           >
@@ -190,9 +191,9 @@ export const LayerRow = memo(function LayerRow({
           {...move}
           role="slider"
           tabIndex={0}
-          aria-label={`Span of ${layer.name}`}
+          aria-label={WORDS.spanOf(layer.name)}
           aria-valuenow={start}
-          aria-valuetext={`from ${start.toFixed(2)} to ${end.toFixed(2)} seconds`}
+          aria-valuetext={WORDS.fromToSeconds(start.toFixed(2), end.toFixed(2))}
         >
           <svg className="shape" viewBox="0 0 1000 100" preserveAspectRatio="none" aria-hidden="true">
             <rect width="1000" height="100" rx="0" fill={colour} opacity="0.3" />

@@ -9,6 +9,7 @@ import { timeToX } from './time-axis';
 import type { TimeAxis } from './time-axis';
 import { snapDragged, useTimeDrag } from './use-time-drag';
 import { Button } from '../../ui/Button';
+import { WORDS } from './words';
 
 export const LANE = 28;
 
@@ -18,9 +19,9 @@ export const LANE = 28;
  */
 export function PhraseLane({ axis, phrases }: { axis: TimeAxis; phrases: readonly TextLayer[] }) {
   return (
-    <div className="phrase-lane" role="group" aria-label="Phrases on the music" style={{ height: LANE }}>
+    <div className="phrase-lane" role="group" aria-label={WORDS.phrasesOnTheMusic} style={{ height: LANE }}>
       <Span className="muted" position="absolute" left="12px" top="5px" fontSize="12px">
-        Phrases
+        {WORDS.phrases}
       </Span>
       <div className="track">
         {phrases.map((layer, i) => (
@@ -86,9 +87,9 @@ function Phrase({ layer, next, axis }: { layer: TextLayer; next: TextLayer | und
         onKeyDown={step}
         role="slider"
         tabIndex={0}
-        aria-label={`End of ${layer.content.text}`}
+        aria-label={WORDS.endOf(layer.content.text)}
         aria-valuenow={end}
-        aria-valuetext={`${end.toFixed(2)} seconds`}
+        aria-valuetext={WORDS.seconds(end.toFixed(2))}
       />
     </>
   );

@@ -21,6 +21,7 @@ import { useRowDrag } from './use-row-drag';
 import { clampScroll, fitAxis, timeToX, xToTime, zoomAxis } from './time-axis';
 import type { TimeAxis } from './time-axis';
 import { snapDragged } from './use-time-drag';
+import { WORDS } from './words';
 
 const NAMES = 168;
 
@@ -309,7 +310,7 @@ export function Timeline() {
       className="timeline"
       tabIndex={0}
       role="region"
-      aria-label="Timeline"
+      aria-label={WORDS.timeline}
       style={{ ['--names' as string]: `${NAMES}px` }}
       onPointerDown={onDown}
       onPointerMove={onMove}
@@ -323,14 +324,14 @@ export function Timeline() {
       <canvas ref={canvas} aria-hidden="true" />
       <Box position="absolute" left="12px" pointerEvents="none" style={{ top: RULER + PARTS, width: NAMES - 20 }}>
         <Box fontWeight="500" overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">
-          {song ? song.name.replace(/\.\w+$/, '') : 'No music'}
+          {song ? song.name.replace(/\.\w+$/, '') : WORDS.noMusic}
         </Box>
         <Box className="muted" fontSize="11.5px">
           {song
             ? confidence === null
-              ? 'tempo typed by hand'
-              : `sure of the beat ${confidence} %`
-            : `${piece.tempo.bpm} BPM, typed`}
+              ? WORDS.tempoTypedByHand
+              : WORDS.sureOfTheBeat(confidence)
+            : WORDS.bpmTyped(piece.tempo.bpm)}
         </Box>
         {analysis && song && (
           <Box
@@ -342,11 +343,11 @@ export function Timeline() {
             textAlign="right"
             style={{ top: WAVE + 2 }}
           >
-            high
+            {WORDS.high}
             <br />
-            mid
+            {WORDS.mid}
             <br />
-            low
+            {WORDS.low}
           </Box>
         )}
       </Box>
@@ -383,7 +384,7 @@ export function Timeline() {
         </Box>
         {layout.length === 0 && (
           <Box as="p" className="muted" position="absolute" top="20px" style={{ left: NAMES + 20 }}>
-            Put up words or a shape from the ladder on the left; they appear here as bars on the beat lattice.
+            {WORDS.putUpWordsOr}
           </Box>
         )}
       </div>
@@ -401,7 +402,7 @@ export function Timeline() {
         ref={head}
         className="playhead"
         role="slider"
-        aria-label="Playhead"
+        aria-label={WORDS.playhead}
         aria-valuenow={0}
         aria-valuetext={formatBarBeat(beatToBar(times.grid, secondsToBeat(times.grid, 0)))}
         tabIndex={-1}

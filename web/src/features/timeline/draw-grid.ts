@@ -2,6 +2,7 @@ import { barToBeat, barsBetween, beatToSeconds, beatsBetween, isFreeTime } from 
 import { MUSIC_HEIGHT, RULER, colour } from './staff';
 import type { LatticeScene } from './staff';
 import { timeToX } from './time-axis';
+import { WORDS } from './words';
 
 /** Seconds between two labels of the clock, widest spacing last. */
 const CLOCK_STEPS = [0.1, 0.2, 0.5, 1, 2, 5, 10, 30, 60, 120] as const;
@@ -61,6 +62,6 @@ export function drawGrid(
     g.fillRect(x, RULER, width, MUSIC_HEIGHT - RULER);
     g.fillStyle = colour('--muted');
     g.font = "400 11px 'Spline Sans Variable'";
-    if (width > 60) g.fillText('free time', x + 6, 9);
+    if (width > 60) g.fillText(WORDS.freeTime, x + 6, 9);
   }
 }

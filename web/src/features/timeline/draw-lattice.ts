@@ -3,6 +3,7 @@ import { drawMarkers, drawMusic } from './draw-music';
 import { PARTS, RULER, WAVE, colour } from './staff';
 import type { LatticeScene } from './staff';
 import { timeToX, xToTime } from './time-axis';
+import { WORDS } from './words';
 
 /** Draws the beat lattice through all rows, and the music as the top staff. */
 export function drawLattice(canvas: HTMLCanvasElement, scene: LatticeScene): void {
@@ -38,7 +39,7 @@ export function drawLattice(canvas: HTMLCanvasElement, scene: LatticeScene): voi
     g.font = "400 12.5px 'Spline Sans Variable'";
     g.textBaseline = 'middle';
     g.fillText(
-      scene.piece.music ? 'The song is being listened to …' : 'No music yet: the lattice runs on the typed tempo',
+      scene.piece.music ? WORDS.theSongIsBeing : WORDS.noMusicYetThe,
       Math.max(10, timeToX(axis, 0) + 10),
       RULER + PARTS + WAVE / 2,
     );

@@ -10,12 +10,13 @@ import { step } from '../desk/commands';
 import { togglePlay } from '../desk/play-commands';
 import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
+import { WORDS } from './words';
 
 const STRENGTHS = { '4': 'gently', '7': 'firmly', '18': 'strongly' } as const;
 const DIVISIONS = {
   '1': 'beats',
-  '0.5': 'half beats',
-  '0.25': 'quarter beats',
+  '0.5': WORDS.halfBeats,
+  '0.25': WORDS.quarterBeats,
   '0.3333333333333333': 'thirds',
 } as const;
 
@@ -52,33 +53,38 @@ export function Transport() {
     const timer = setInterval(() => {
       const s = previewStats();
       setRate(
-        `${s.shown.toFixed(1)} of ${frameRateLabel(piece.frameRate)} fps, ${s.milliseconds.toFixed(0)} ms, ${Math.round(s.scale * 100)} %`,
+        WORDS.ofFpsMs(
+          s.shown.toFixed(1),
+          frameRateLabel(piece.frameRate),
+          s.milliseconds.toFixed(0),
+          Math.round(s.scale * 100),
+        ),
       );
     }, 300);
     return () => clearInterval(timer);
   }, [showsRate, piece.frameRate]);
 
   return (
-    <div className="transport" role="group" aria-label="Transport">
+    <div className="transport" role="group" aria-label={WORDS.transport}>
       <Flex alignItems="baseline" gap="14px" minWidth="0" overflow="hidden">
-        <span className="where mono" aria-label="Bar and beat">
-          <span ref={bar}>1</span> <small>bar</small> <span ref={beat}>1</span> <small>beat</small>
+        <span className="where mono" aria-label={WORDS.barAndBeat}>
+          <span ref={bar}>1</span> <small>{WORDS.bar}</small> <span ref={beat}>1</span> <small>{WORDS.beat}</small>
         </span>
-        <span className="mono muted" ref={clock} aria-label="Time">
+        <span className="mono muted" ref={clock} aria-label={WORDS.time}>
           00:00.000
         </span>
       </Flex>
       <Flex alignItems="center" gap="2px">
-        <Button variant="quiet" aria-label="A bar back" onClick={() => step('bar', -1)}>
+        <Button variant="quiet" aria-label={WORDS.aBarBack} onClick={() => step('bar', -1)}>
           <SkipBack size={17} />
         </Button>
-        <Button variant="quiet" aria-label="A frame back" onClick={() => step('frame', -1)}>
+        <Button variant="quiet" aria-label={WORDS.aFrameBack} onClick={() => step('frame', -1)}>
           <ChevronLeft size={18} />
         </Button>
         <Button
           variant="bare"
           className="play"
-          aria-label={isPlaying ? 'Stop' : 'Play'}
+          aria-label={isPlaying ? WORDS.stop : WORDS.play}
           onClick={() => void togglePlay()}
         >
           {isPlaying ? (
@@ -87,10 +93,10 @@ export function Transport() {
             <Play size={17} fill="currentColor" className="play-triangle" />
           )}
         </Button>
-        <Button variant="quiet" aria-label="A frame on" onClick={() => step('frame', 1)}>
+        <Button variant="quiet" aria-label={WORDS.aFrameOn} onClick={() => step('frame', 1)}>
           <ChevronRight size={18} />
         </Button>
-        <Button variant="quiet" aria-label="A bar on" onClick={() => step('bar', 1)}>
+        <Button variant="quiet" aria-label={WORDS.aBarOn} onClick={() => step('bar', 1)}>
           <SkipForward size={17} />
         </Button>
       </Flex>
@@ -99,7 +105,7 @@ export function Transport() {
           variant="quiet"
           marginLeft="auto"
           aria-pressed={isSnapping}
-          aria-label="Snap to the beat lattice"
+          aria-label={WORDS.snapToTheBeat}
           onClick={() => setView({ isSnapping: !isSnapping })}
         >
           <Magnet size={16} />
@@ -107,7 +113,7 @@ export function Transport() {
         <Choice
           variant="quiet"
           className="snap-step"
-          aria-label="Snapping step"
+          aria-label={WORDS.snappingStep}
           value={String(division)}
           onChange={(e) =>
             setView(
@@ -117,14 +123,14 @@ export function Transport() {
             )
           }
         >
-          <optgroup label="Snap to">
+          <optgroup label={WORDS.snapTo}>
             {Object.entries(DIVISIONS).map(([value, label]) => (
               <option key={value} value={value}>
                 {label}
               </option>
             ))}
           </optgroup>
-          <optgroup label="How strongly">
+          <optgroup label={WORDS.howStrongly}>
             {Object.entries(STRENGTHS).map(([value, label]) => (
               <option key={value} value={`strength-${value}`}>
                 {Number(value) === snapPixels ? `✓ ${label}` : label}
@@ -135,7 +141,7 @@ export function Transport() {
         <Button
           variant="quiet"
           aria-pressed={loop !== null}
-          aria-label="Loop"
+          aria-label={WORDS.loop}
           onClick={() => setView({ loop: loop ? null : { from: 0, to: times.end } })}
         >
           <Repeat size={16} />
@@ -143,7 +149,7 @@ export function Transport() {
         <Button
           variant="quiet"
           aria-pressed={showsRate}
-          aria-label="Show the preview rate"
+          aria-label={WORDS.showThePreviewRate}
           onClick={() => setShowsRate(!showsRate)}
         >
           <Gauge size={16} />
@@ -155,11 +161,12 @@ export function Transport() {
         </Button>
         <span className="tempo mono">
           <Span color="tide">
-            <span ref={tempo} /> BPM
+            <span ref={tempo} />
+            {WORDS.bpm}
           </Span>{' '}
           <span className="muted">
             <span ref={meter} />
-            /4<span className="rate"> · {frameRateLabel(piece.frameRate)} fps</span>
+            /4<span className="rate">{WORDS.fps(frameRateLabel(piece.frameRate))}</span>
           </span>
         </span>
       </Flex>

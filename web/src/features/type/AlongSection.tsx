@@ -9,6 +9,7 @@ import { NumberField } from '../../ui/NumberField';
 import { valueNow } from '../desk/commands';
 import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
+import { WORDS } from './words';
 
 /** The outline of a shape as a path for words, in pixels of the lead format. */
 function outlineOf(shape: Layer): Extract<TextAlong, { shape: 'path' }> | null {
@@ -55,7 +56,7 @@ export function AlongSection({ layer }: { layer: TextLayer }) {
       gesture,
     );
   const shapes = piece.layers.filter((l) => l.kind === 'path' || l.kind === 'ellipse' || l.kind === 'rectangle');
-  const draw = () => setView({ drawingFor: layer.id, notice: 'Draw the path on the canvas; Escape leaves it' });
+  const draw = () => setView({ drawingFor: layer.id, notice: WORDS.drawThePathOn });
   const start = (shape: string) => {
     if (shape === '') set(null);
     else if (shape === 'arc') set({ shape: 'arc' });
@@ -70,15 +71,15 @@ export function AlongSection({ layer }: { layer: TextLayer }) {
     <>
       <div className="prop">
         <span />
-        <span className="name">Runs</span>
-        <Choice aria-label="Runs along" value={along?.shape ?? ''} onChange={(e) => start(e.target.value)}>
-          <option value="">straight</option>
+        <span className="name">{WORDS.runs}</span>
+        <Choice aria-label={WORDS.runsAlong} value={along?.shape ?? ''} onChange={(e) => start(e.target.value)}>
+          <option value="">{WORDS.straight}</option>
           <option value="arc">{ALONG_SHAPES.arc}</option>
           <option value="circle">{ALONG_SHAPES.circle}</option>
           {along?.shape === 'path' && <option value="path">{ALONG_SHAPES.path}</option>}
-          {formatId === piece.leadFormatId && <option value="draw">along a path you draw …</option>}
+          {formatId === piece.leadFormatId && <option value="draw">{WORDS.alongAPathYou}</option>}
           {shapes.length > 0 && (
-            <optgroup label="Along the outline of">
+            <optgroup label={WORDS.alongTheOutlineOf}>
               {shapes.map((l) => (
                 <option key={l.id} value={l.id}>
                   {l.name}
@@ -91,10 +92,10 @@ export function AlongSection({ layer }: { layer: TextLayer }) {
       {along?.shape === 'circle' && (
         <div className="prop">
           <span />
-          <span className="name muted">Radius</span>
+          <span className="name muted">{WORDS.radius}</span>
           <Span display="flex" gap="4px">
             <NumberField
-              label="Circle radius"
+              label={WORDS.circleRadius}
               value={along.radius}
               unit="px"
               min={1}
@@ -106,7 +107,7 @@ export function AlongSection({ layer }: { layer: TextLayer }) {
               aria-pressed={along.inside}
               onClick={() => set({ ...along, inside: !along.inside })}
             >
-              inside
+              {WORDS.inside}
             </Button>
           </Span>
         </div>

@@ -7,6 +7,7 @@ import { NumberField } from '../../ui/NumberField';
 import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
 import { Tick } from '../../ui/Tick';
+import { WORDS } from './words';
 
 /** What each piece of dress is when it is put on. */
 const FRESH = {
@@ -18,12 +19,12 @@ const FRESH = {
   solid: { colour: '#B8432E', far: '#5E1E17', angle: 60, depth: 0.15 },
 } as const satisfies { [P in Exclude<keyof Dress, 'outlines'>]: NonNullable<Dress[P]> };
 const LABELS = {
-  band: 'Band',
-  shadow: 'Drop shadow',
-  glow: 'Glow',
-  rule: 'Rule',
-  long: 'Long shadow',
-  solid: 'Solid',
+  band: WORDS.band,
+  shadow: WORDS.dropShadow,
+  glow: WORDS.glow,
+  rule: WORDS.rule,
+  long: WORDS.longShadow,
+  solid: WORDS.solid,
 } as const satisfies Record<keyof typeof FRESH, string>;
 /** Whole frame but the safe margins. */
 const WHOLE = areaForSense({ x: 0.08, y: 0.1, width: 0.84, height: 0.8, valign: 'middle' });
@@ -67,11 +68,15 @@ export function DressSection({ layer }: { layer: TextLayer }) {
     set({ dress: { ...dress, ...change } }, gesture);
   const { band, shadow, glow, rule, long, solid, outlines } = dress;
   return (
-    <section aria-label="Dress">
+    <section aria-label={WORDS.dress}>
       <div className="prop">
         <span />
-        <span className="name">Case</span>
-        <Choice aria-label="Case" value={content.letterCase} onChange={(e) => set({ letterCase: e.target.value })}>
+        <span className="name">{WORDS.case}</span>
+        <Choice
+          aria-label={WORDS.case}
+          value={content.letterCase}
+          onChange={(e) => set({ letterCase: e.target.value })}
+        >
           {Object.entries(LETTER_CASES).map(([id, label]) => (
             <option key={id} value={id}>
               {label}
@@ -81,9 +86,9 @@ export function DressSection({ layer }: { layer: TextLayer }) {
       </div>
       <div className="prop">
         <span />
-        <span className="name">Fills a place in the frame</span>
+        <span className="name">{WORDS.fillsAPlaceIn}</span>
         <Tick
-          label="Fills a place in the frame"
+          label={WORDS.fillsAPlaceIn}
           checked={area !== null}
           onChange={(isOn) => set({ area: isOn ? WHOLE : null })}
         />
@@ -93,7 +98,11 @@ export function DressSection({ layer }: { layer: TextLayer }) {
           {(['x', 'y', 'width', 'height'] as const).map((side) => (
             <Share
               key={side}
-              label={{ x: 'Place from left', y: 'Place from top', width: 'Place width', height: 'Place height' }[side]}
+              label={
+                { x: WORDS.placeFromLeft, y: WORDS.placeFromTop, width: WORDS.placeWidth, height: WORDS.placeHeight }[
+                  side
+                ]
+              }
               max={200}
               value={area[side]}
               onChange={(v, g) =>
@@ -103,22 +112,22 @@ export function DressSection({ layer }: { layer: TextLayer }) {
           ))}
           <div className="prop">
             <span />
-            <span className="name muted">Stands</span>
+            <span className="name muted">{WORDS.stands}</span>
             <Choice
-              aria-label="Stands in its place"
+              aria-label={WORDS.standsInItsPlace}
               value={area.valign}
               onChange={(e) => set({ area: { ...area, valign: e.target.value } })}
             >
-              <option value="top">at the top</option>
-              <option value="middle">in the middle</option>
-              <option value="bottom">at the bottom</option>
+              <option value="top">{WORDS.atTheTop}</option>
+              <option value="middle">{WORDS.inTheMiddle}</option>
+              <option value="bottom">{WORDS.atTheBottom}</option>
             </Choice>
           </div>
           <div className="prop">
             <span />
-            <span className="name muted">Lines end</span>
+            <span className="name muted">{WORDS.linesEnd}</span>
             <Choice
-              aria-label="Lines end"
+              aria-label={WORDS.linesEnd}
               value={area.breaks}
               onChange={(e) => set({ area: { ...area, breaks: e.target.value } })}
             >
@@ -131,16 +140,16 @@ export function DressSection({ layer }: { layer: TextLayer }) {
           </div>
           <div className="prop">
             <span />
-            <span className="name muted">One size with its run</span>
+            <span className="name muted">{WORDS.oneSizeWithIts}</span>
             <Tick
-              label="One size with its run"
+              label={WORDS.oneSizeWithIts}
               checked={area.run !== null}
               onChange={(isOn) => set({ area: { ...area, run: isOn ? ONE_SIZE : null } })}
             />
           </div>
         </>
       )}
-      <Flex flexWrap="wrap" gap="4px" margin="8px 0" role="group" aria-label="Worn">
+      <Flex flexWrap="wrap" gap="4px" margin="8px 0" role="group" aria-label={WORDS.worn}>
         {(Object.keys(FRESH) as (keyof typeof FRESH)[]).map((part) => (
           <Button
             key={part}
@@ -167,17 +176,18 @@ export function DressSection({ layer }: { layer: TextLayer }) {
             })
           }
         >
-          Outline{outlines.length > 0 ? ` ${outlines.length}` : ''}
+          {WORDS.outline}
+          {outlines.length > 0 ? ` ${outlines.length}` : ''}
         </Button>
       </Flex>
       {band && (
         <>
           <div className="prop">
             <span />
-            <span className="name">Band behind</span>
+            <span className="name">{WORDS.bandBehind}</span>
             <Span display="flex" gap="4px">
               <Choice
-                aria-label="Band behind"
+                aria-label={WORDS.bandBehind}
                 value={band.per}
                 onChange={(e) => wear({ band: { ...band, per: e.target.value as typeof band.per } })}
               >
@@ -189,26 +199,26 @@ export function DressSection({ layer }: { layer: TextLayer }) {
               </Choice>
               <ColourField
                 compact
-                label="Band colour"
+                label={WORDS.bandColour}
                 value={band.colour}
                 onChange={(colour, g) => wear({ band: { ...band, colour } }, g)}
               />
             </Span>
           </div>
           <Share
-            label="Room at the sides"
+            label={WORDS.roomAtTheSides}
             max={400}
             value={band.padX}
             onChange={(padX, g) => wear({ band: { ...band, padX } }, g)}
           />
           <Share
-            label="Room above and below"
+            label={WORDS.roomAboveAndBelow}
             max={400}
             value={band.padY}
             onChange={(padY, g) => wear({ band: { ...band, padY } }, g)}
           />
           <Share
-            label="Band corners"
+            label={WORDS.bandCorners}
             max={400}
             value={band.radius}
             onChange={(radius, g) => wear({ band: { ...band, radius: Math.max(0, radius) } }, g)}
@@ -219,10 +229,10 @@ export function DressSection({ layer }: { layer: TextLayer }) {
         <>
           <div className="prop">
             <span />
-            <span className="name">Rule</span>
+            <span className="name">{WORDS.rule}</span>
             <Span display="flex" gap="4px">
               <Choice
-                aria-label="Kind of rule"
+                aria-label={WORDS.kindOfRule}
                 value={rule.kind}
                 onChange={(e) =>
                   wear({
@@ -242,14 +252,14 @@ export function DressSection({ layer }: { layer: TextLayer }) {
               </Choice>
               <ColourField
                 compact
-                label="Rule colour"
+                label={WORDS.ruleColour}
                 value={rule.colour}
                 onChange={(colour, g) => wear({ rule: { ...rule, colour } }, g)}
               />
             </Span>
           </div>
           <Share
-            label="Rule thickness"
+            label={WORDS.ruleThickness}
             max={200}
             value={rule.thickness}
             onChange={(v, g) => wear({ rule: { ...rule, thickness: Math.max(0, v) } }, g)}
@@ -260,28 +270,28 @@ export function DressSection({ layer }: { layer: TextLayer }) {
         <>
           <div className="prop">
             <span />
-            <span className="name">Shadow</span>
+            <span className="name">{WORDS.shadow}</span>
             <ColourField
               compact
-              label="Shadow colour"
+              label={WORDS.shadowColour}
               value={shadow.colour}
               onChange={(colour, g) => wear({ shadow: { ...shadow, colour } }, g)}
             />
           </div>
           <Share
-            label="Shadow right"
+            label={WORDS.shadowRight}
             max={400}
             value={shadow.x}
             onChange={(x, g) => wear({ shadow: { ...shadow, x } }, g)}
           />
           <Share
-            label="Shadow down"
+            label={WORDS.shadowDown}
             max={400}
             value={shadow.y}
             onChange={(y, g) => wear({ shadow: { ...shadow, y } }, g)}
           />
           <Share
-            label="Shadow softness"
+            label={WORDS.shadowSoftness}
             max={400}
             value={shadow.blur}
             onChange={(blur, g) => wear({ shadow: { ...shadow, blur: Math.max(0, blur) } }, g)}
@@ -292,16 +302,16 @@ export function DressSection({ layer }: { layer: TextLayer }) {
         <>
           <div className="prop">
             <span />
-            <span className="name">Glow</span>
+            <span className="name">{WORDS.glow}</span>
             <ColourField
               compact
-              label="Glow colour"
+              label={WORDS.glowColour}
               value={glow.colour}
               onChange={(colour, g) => wear({ glow: { ...glow, colour } }, g)}
             />
           </div>
           <Share
-            label="Glow reach"
+            label={WORDS.glowReach}
             max={400}
             value={glow.radius}
             onChange={(radius, g) => wear({ glow: { ...glow, radius: Math.max(0, radius) } }, g)}
@@ -312,26 +322,26 @@ export function DressSection({ layer }: { layer: TextLayer }) {
         <>
           <div className="prop">
             <span />
-            <span className="name">Long shadow</span>
+            <span className="name">{WORDS.longShadow}</span>
             <ColourField
               compact
-              label="Long shadow colour"
+              label={WORDS.longShadowColour}
               value={long.colour}
               onChange={(colour, g) => wear({ long: { ...long, colour } }, g)}
             />
           </div>
           <div className="prop">
             <span />
-            <span className="name muted">Falls towards</span>
+            <span className="name muted">{WORDS.fallsTowards}</span>
             <NumberField
-              label="Falls towards"
+              label={WORDS.fallsTowards}
               value={long.angle}
               unit="°"
               onChange={(angle, g) => wear({ long: { ...long, angle } }, g)}
             />
           </div>
           <Share
-            label="Long shadow length"
+            label={WORDS.longShadowLength}
             max={1200}
             value={long.length}
             onChange={(length, g) => wear({ long: { ...long, length: Math.max(0, length) } }, g)}
@@ -342,17 +352,17 @@ export function DressSection({ layer }: { layer: TextLayer }) {
         <>
           <div className="prop">
             <span />
-            <span className="name">Sides, near and far</span>
+            <span className="name">{WORDS.sidesNearAndFar}</span>
             <Span display="flex" gap="4px">
               <ColourField
                 compact
-                label="Near side colour"
+                label={WORDS.nearSideColour}
                 value={solid.colour}
                 onChange={(colour, g) => wear({ solid: { ...solid, colour } }, g)}
               />
               <ColourField
                 compact
-                label="Far side colour"
+                label={WORDS.farSideColour}
                 value={solid.far}
                 onChange={(far, g) => wear({ solid: { ...solid, far } }, g)}
               />
@@ -360,16 +370,16 @@ export function DressSection({ layer }: { layer: TextLayer }) {
           </div>
           <div className="prop">
             <span />
-            <span className="name muted">Run towards</span>
+            <span className="name muted">{WORDS.runTowards}</span>
             <NumberField
-              label="Sides run towards"
+              label={WORDS.sidesRunTowards}
               value={solid.angle}
               unit="°"
               onChange={(angle, g) => wear({ solid: { ...solid, angle } }, g)}
             />
           </div>
           <Share
-            label="Depth"
+            label={WORDS.depth}
             max={400}
             value={solid.depth}
             onChange={(depth, g) => wear({ solid: { ...solid, depth: Math.max(0, depth) } }, g)}
@@ -379,10 +389,10 @@ export function DressSection({ layer }: { layer: TextLayer }) {
       {outlines.map((outline, i) => (
         <div key={i} className="prop">
           <span />
-          <span className="name">Outline {i + 1}</span>
+          <span className="name">{WORDS.outlineValue(i + 1)}</span>
           <Span display="flex" gap="4px">
             <NumberField
-              label={`Outline ${i + 1} width`}
+              label={WORDS.outlineWidth(i + 1)}
               value={outline.width * 100}
               unit="%"
               min={0}
@@ -393,7 +403,7 @@ export function DressSection({ layer }: { layer: TextLayer }) {
             />
             <ColourField
               compact
-              label={`Outline ${i + 1} colour`}
+              label={WORDS.outlineColour(i + 1)}
               value={outline.colour}
               onChange={(colour, g) => wear({ outlines: outlines.map((o, n) => (n === i ? { ...o, colour } : o)) }, g)}
             />

@@ -11,8 +11,9 @@ import type { OfferedFamily } from './families';
 import { Button } from '../../ui/Button';
 import { FileButton } from '../../ui/FilePick';
 import { MEDIA_ON_DESK } from '../media/media-kinds';
+import { WORDS } from './words';
 
-const SHELVES = { all: 'All', favourites: 'Starred', own: 'Yours' } as const;
+const SHELVES = { all: WORDS.all, favourites: WORDS.starred, own: WORDS.yours } as const;
 
 /**
  * All families, each showing the layer's own words; searched by name or feel. Starred ones come first. Font files are
@@ -76,7 +77,7 @@ export function FontChooser({
       lazyMount
     >
       <Popover.Trigger asChild>
-        <Button variant="quiet" aria-label={`Face: ${label}`} color="text">
+        <Button variant="quiet" aria-label={WORDS.face(label)} color="text">
           {label}
         </Button>
       </Popover.Trigger>
@@ -93,15 +94,15 @@ export function FontChooser({
           >
             <Popover.Body p="3">
               <Input
-                aria-label="Search faces"
-                placeholder="Name or feel: warm, wide, hand …"
+                aria-label={WORDS.searchFaces}
+                placeholder={WORDS.nameOrFeelWarm}
                 value={search}
                 onChange={(e) => setSearch(e.target.value)}
                 onKeyDown={(e) => e.stopPropagation()}
                 width="100%"
                 marginBottom="6px"
               />
-              <Flex gap="2px" marginBottom="6px" role="group" aria-label="Shelf">
+              <Flex gap="2px" marginBottom="6px" role="group" aria-label={WORDS.shelf}>
                 {Object.entries(SHELVES).map(([id, name]) => (
                   <Button
                     key={id}
@@ -113,17 +114,13 @@ export function FontChooser({
                   </Button>
                 ))}
                 <FileButton
-                  label="Bring in font files"
+                  label={WORDS.bringInFontFiles}
                   accept={MEDIA_ON_DESK.font.accept}
                   many
                   onFiles={(files) => void bringIn(files)}
                 >
-                  <Button
-                    variant="quiet"
-                    marginLeft="auto"
-                    title="TTF, OTF, WOFF or WOFF2; dropping them here does the same"
-                  >
-                    Bring in …
+                  <Button variant="quiet" marginLeft="auto" title={WORDS.ttfOtfWoffOr}>
+                    {WORDS.bringIn}
                   </Button>
                 </FileButton>
               </Flex>
@@ -131,18 +128,18 @@ export function FontChooser({
                 <Box as="p" className="muted" role="status" margin="0 0 6px">
                   {busy}{' '}
                   <Button variant="quiet" padding="0" onClick={() => stop.current?.abort()}>
-                    Cancel
+                    {WORDS.cancel}
                   </Button>
                 </Box>
               )}
-              <Box maxHeight="360px" overflowY="auto" role="list" aria-label="Faces">
+              <Box maxHeight="360px" overflowY="auto" role="list" aria-label={WORDS.faces}>
                 {shown.length === 0 && (
                   <p className="muted">
                     {shelf === 'own'
-                      ? 'No fonts of your own yet. Drop font files here; the styles of a family come together.'
+                      ? WORDS.noFontsOfYour
                       : shelf === 'favourites'
-                        ? 'Nothing starred yet.'
-                        : 'No face is called or feels like that.'}
+                        ? WORDS.nothingStarredYet
+                        : WORDS.noFaceIsCalled}
                   </p>
                 )}
                 {shown.map((f) => (
@@ -174,7 +171,7 @@ export function FontChooser({
                     </Button>
                     <Button
                       variant="quiet"
-                      aria-label={`Star ${f.label}`}
+                      aria-label={WORDS.star(f.label)}
                       aria-pressed={favourites.includes(f.id)}
                       padding="5px"
                       onClick={() => toggle(f.id)}

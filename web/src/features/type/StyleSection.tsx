@@ -8,6 +8,7 @@ import { edit, setView, useDesk } from '../../store/desk-store';
 import { usePiece } from '../../store/selectors';
 import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
+import { WORDS } from './words';
 
 /** Saved looks: put on, saved anew for all that wear them, forgotten. */
 export function StyleSection({ layer }: { layer: TextLayer }) {
@@ -36,12 +37,17 @@ export function StyleSection({ layer }: { layer: TextLayer }) {
     <>
       <div className="prop">
         <span />
-        <span className="name">Style</span>
+        <span className="name">{WORDS.style}</span>
         <Span display="flex" gap="2px" alignItems="center">
-          <Choice aria-label="Style" maxWidth="112px" value={worn?.id ?? ''} onChange={(e) => putOn(e.target.value)}>
-            <option value="">none</option>
+          <Choice
+            aria-label={WORDS.style}
+            maxWidth="112px"
+            value={worn?.id ?? ''}
+            onChange={(e) => putOn(e.target.value)}
+          >
+            <option value="">{WORDS.none}</option>
             {piece.styles.length > 0 && (
-              <optgroup label="Saved">
+              <optgroup label={WORDS.saved}>
                 {piece.styles.map((s) => (
                   <option key={s.id} value={s.id}>
                     {s.name}
@@ -49,7 +55,7 @@ export function StyleSection({ layer }: { layer: TextLayer }) {
                 ))}
               </optgroup>
             )}
-            <optgroup label="To begin with">
+            <optgroup label={WORDS.toBeginWith}>
               {STARTER_STYLES.map((s) => (
                 <option key={s.name} value={`new:${s.name}`}>
                   {s.name}
@@ -59,8 +65,8 @@ export function StyleSection({ layer }: { layer: TextLayer }) {
           </Choice>
           <Button
             variant="quiet"
-            aria-label="Save as a style"
-            title="Save this look as a style"
+            aria-label={WORDS.saveAsAStyle}
+            title={WORDS.saveThisLookAs}
             aria-expanded={name !== null}
             padding="4px"
             onClick={() => setName(name === null ? (worn ? `${worn.name} 2` : layer.name.slice(0, 40)) : null)}
@@ -73,7 +79,7 @@ export function StyleSection({ layer }: { layer: TextLayer }) {
         {name !== null && (
           <>
             <Input
-              aria-label="Name of the style"
+              aria-label={WORDS.nameOfTheStyle}
               autoFocus
               value={name}
               maxLength={80}
@@ -87,34 +93,36 @@ export function StyleSection({ layer }: { layer: TextLayer }) {
               }}
             />
             <Button variant="soft" disabled={!name.trim()} onClick={save}>
-              Save
+              {WORDS.save}
             </Button>
           </>
         )}
         {worn && isChanged && (
           <Button
             variant="quiet"
-            title={`Everything that wears ${worn.name} changes with it`}
+            title={WORDS.everythingThatWearsChanges(worn.name)}
             onClick={() => {
               edit([{ type: 'style.put', style: { ...worn, ...lookOf(layer) } }]);
-              setView({ notice: `${worn.name} saved anew; ${wearers} text${wearers === 1 ? ' wears' : 's wear'} it` });
+              setView({
+                notice: `${worn.name} saved anew; ${wearers} text${wearers === 1 ? ' wears' : WORDS.sWear} it`,
+              });
             }}
           >
-            Save anew
+            {WORDS.saveAnew}
           </Button>
         )}
         {worn && isChanged && (
           <Button variant="quiet" onClick={() => edit([{ type: 'style.wear', ids: [layer.id], styleId: worn.id }])}>
-            Back to it
+            {WORDS.backToIt}
           </Button>
         )}
         {worn && (
           <Button
             variant="quiet"
-            aria-label={`Forget ${worn.name}`}
+            aria-label={WORDS.forgetName(worn.name)}
             onClick={() => edit([{ type: 'style.forget', id: worn.id }])}
           >
-            Forget
+            {WORDS.forget}
           </Button>
         )}
       </Flex>

@@ -9,6 +9,7 @@ import { AlongSection } from './AlongSection';
 import { FontChooser } from './FontChooser';
 import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
+import { WORDS } from './words';
 
 /** The face of a text and where its lines end. */
 export function FaceSection({ layer }: { layer: TextLayer }) {
@@ -18,7 +19,7 @@ export function FaceSection({ layer }: { layer: TextLayer }) {
     <>
       <div className="prop">
         <span />
-        <span className="name">Face</span>
+        <span className="name">{WORDS.face2}</span>
         <FontChooser
           family={content.family}
           sample={content.text}
@@ -29,13 +30,13 @@ export function FaceSection({ layer }: { layer: TextLayer }) {
       </div>
       <div className="prop">
         <span />
-        <span className="name">Align</span>
+        <span className="name">{WORDS.align}</span>
         <Span display="flex">
           {(['left', 'center', 'right'] as const).map((align) => (
             <Button
               key={align}
               variant="quiet"
-              aria-label={`Align ${align}`}
+              aria-label={WORDS.alignAlign(align)}
               aria-pressed={content.align === align}
               onClick={() => set({ align })}
             >
@@ -56,7 +57,7 @@ export function FaceSection({ layer }: { layer: TextLayer }) {
           <Button
             variant="quiet"
             aria-pressed={content.italic}
-            aria-label="Italic"
+            aria-label={WORDS.italic}
             fontStyle="italic"
             minWidth="26px"
             justifyContent="center"
@@ -68,21 +69,21 @@ export function FaceSection({ layer }: { layer: TextLayer }) {
       </div>
       <div className="prop">
         <span />
-        <span className="name">Line width</span>
+        <span className="name">{WORDS.lineWidth}</span>
         {content.wrapWidth === null ? (
           <Button variant="quiet" onClick={() => set({ wrapWidth: 800 })}>
-            off
+            {WORDS.off}
           </Button>
         ) : (
           <Span display="flex">
             <NumberField
-              label="Line width"
+              label={WORDS.lineWidth}
               value={content.wrapWidth}
               unit="px"
               min={10}
               onChange={(wrapWidth) => set({ wrapWidth })}
             />
-            <Button variant="quiet" onClick={() => set({ wrapWidth: null })} aria-label="Keep my own lines">
+            <Button variant="quiet" onClick={() => set({ wrapWidth: null })} aria-label={WORDS.keepMyOwnLines}>
               ×
             </Button>
           </Span>
@@ -103,8 +104,8 @@ export function SettingSection({ layer }: { layer: TextLayer }) {
       <AlongSection layer={layer} />
       <div className="prop">
         <span />
-        <span className="name">Trim</span>
-        <Choice aria-label="Trim" value={content.trim} onChange={(e) => set({ trim: e.target.value })}>
+        <span className="name">{WORDS.trim}</span>
+        <Choice aria-label={WORDS.trim} value={content.trim} onChange={(e) => set({ trim: e.target.value })}>
           {Object.entries(TRIMS).map(([id, label]) => (
             <option key={id} value={id}>
               {label}
@@ -115,8 +116,12 @@ export function SettingSection({ layer }: { layer: TextLayer }) {
       {!content.area && (
         <div className="prop">
           <span />
-          <span className="name">Position is its</span>
-          <Choice aria-label="Position is its" value={content.stands} onChange={(e) => set({ stands: e.target.value })}>
+          <span className="name">{WORDS.positionIsIts}</span>
+          <Choice
+            aria-label={WORDS.positionIsIts}
+            value={content.stands}
+            onChange={(e) => set({ stands: e.target.value })}
+          >
             {Object.entries(STANDS).map(([id, label]) => (
               <option key={id} value={id}>
                 {label}
@@ -128,13 +133,13 @@ export function SettingSection({ layer }: { layer: TextLayer }) {
       {(pictures.length > 0 || content.picture !== null) && (
         <div className="prop">
           <span />
-          <span className="name">Seen through</span>
+          <span className="name">{WORDS.seenThrough}</span>
           <Choice
-            aria-label="Seen through the letters"
+            aria-label={WORDS.seenThroughTheLetters}
             value={content.picture ?? ''}
             onChange={(e) => set({ picture: e.target.value || null })}
           >
-            <option value="">nothing</option>
+            <option value="">{WORDS.nothing}</option>
             {pictures.map((m) => (
               <option key={m.id} value={m.id}>
                 {m.name}

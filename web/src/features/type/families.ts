@@ -8,6 +8,7 @@ import { api, call } from '../../platform/api';
 import { browserPieceFonts } from '../../platform/browser-host';
 import { memory } from '../../platform/memory';
 import { usePiece } from '../../store/selectors';
+import { WORDS } from './words';
 
 /** A family as it is offered: one that ships, or one that was brought in, with the files of all its styles. */
 export interface OfferedFamily {
@@ -37,7 +38,7 @@ function grouped(fonts: readonly MediaRef[]): OfferedFamily[] {
   return [...families].map(([id, files]) => ({
     id,
     label: familyLabel(id),
-    feel: `your own ${files.map((f) => f.font?.style ?? '').join(', ')}`,
+    feel: WORDS.yourOwn(files.map((f) => f.font?.style ?? '').join(', ')),
     files,
   }));
 }

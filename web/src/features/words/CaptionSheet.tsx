@@ -12,6 +12,7 @@ import { PLACES, addCaption, captionStyle, pasteCaptions, saveCaptions, setCapti
 import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
 import { FileButton } from '../../ui/FilePick';
+import { WORDS } from './words';
 
 /** Captions: lines with their times, one look for all. */
 export function CaptionSheet() {
@@ -27,32 +28,28 @@ export function CaptionSheet() {
     setPasted(null);
   };
   const open = (file: File) => {
-    if (file.size > 2_000_000) return setSaid('This file is too large to be captions; nothing was changed.');
-    void file
-      .text()
-      .then((text) =>
-        text.includes('-->') ? take(text) : setSaid(`${file.name} has no captions in it; nothing was changed.`),
-      );
+    if (file.size > 2_000_000) return setSaid(WORDS.thisFileIsToo);
+    void file.text().then((text) => (text.includes('-->') ? take(text) : setSaid(WORDS.hasNoCaptionsIn(file.name))));
   };
   return (
     <>
       <Flex gap="5px" flexWrap="wrap" marginBottom="6px">
         <Button variant="lamp" padding="5px 14px" onClick={addCaption}>
-          New caption
+          {WORDS.newCaption}
         </Button>
         <Button variant="soft" onClick={() => setPasted('')}>
-          Paste
+          {WORDS.paste}
         </Button>
-        <FileButton label="Open captions" accept=".srt,.vtt,text/vtt" onFiles={([file]) => file && open(file)}>
-          <Button variant="soft">Open</Button>
+        <FileButton label={WORDS.openCaptions} accept=".srt,.vtt,text/vtt" onFiles={([file]) => file && open(file)}>
+          <Button variant="soft">{WORDS.open}</Button>
         </FileButton>
         {captions.length > 0 && (
           <>
             <Button variant="quiet" onClick={() => saveCaptions('srt')}>
-              Save SRT
+              {WORDS.saveSrt}
             </Button>
             <Button variant="quiet" onClick={() => saveCaptions('vtt')}>
-              Save WebVTT
+              {WORDS.saveWebvtt}
             </Button>
           </>
         )}
@@ -60,17 +57,17 @@ export function CaptionSheet() {
       {pasted !== null && (
         <>
           <Textarea
-            aria-label="Captions to put in"
+            aria-label={WORDS.captionsToPutIn}
             autoFocus
             rows={6}
             value={pasted}
-            placeholder="One line each, or SRT or WebVTT with times"
+            placeholder={WORDS.oneLineEachOr}
             width="100%"
             onKeyDown={(e) => e.stopPropagation()}
             onChange={(e) => setPasted(e.target.value)}
           />
           <Button variant="soft" margin="4px 0 8px" disabled={pasted.trim() === ''} onClick={() => take(pasted)}>
-            Put them in
+            {WORDS.putThemIn}
           </Button>
         </>
       )}
@@ -80,7 +77,7 @@ export function CaptionSheet() {
         </p>
       )}
       {captions.length === 0 ? (
-        <p className="muted">Type captions, paste them, or open an SRT or WebVTT file.</p>
+        <p className="muted">{WORDS.typeCaptionsPasteThem}</p>
       ) : (
         <>
           <Flex
@@ -89,7 +86,7 @@ export function CaptionSheet() {
             flexWrap="wrap"
             marginBottom="8px"
             role="group"
-            aria-label="Look of all captions"
+            aria-label={WORDS.lookOfAllCaptions}
           >
             <FontChooser
               family={style.family}
@@ -97,7 +94,7 @@ export function CaptionSheet() {
               onChoose={(family, before) => setCaptionStyle({ family }, null, before)}
             />
             <NumberField
-              label="Size of the captions"
+              label={WORDS.sizeOfTheCaptions}
               value={style.sizeShare * 100}
               unit="%"
               min={1}
@@ -109,12 +106,12 @@ export function CaptionSheet() {
             />
             <ColourField
               compact
-              label="Colour of the captions"
+              label={WORDS.colourOfTheCaptions}
               value={style.colour}
               onChange={(colour, g) => setCaptionStyle({ colour }, g)}
             />
             <Choice
-              aria-label="Place of the captions"
+              aria-label={WORDS.placeOfTheCaptions}
               value={style.place}
               onChange={(e) => setCaptionStyle({ place: e.target.value as keyof typeof PLACES })}
             >
@@ -129,17 +126,17 @@ export function CaptionSheet() {
               aria-pressed={style.hasBand}
               onClick={() => setCaptionStyle({ hasBand: !style.hasBand })}
             >
-              Band
+              {WORDS.band}
             </Button>
             <Button
               variant="soft"
               aria-pressed={style.highlight !== null}
               onClick={() => setCaptionStyle({ highlight: style.highlight ? null : '#FFB74A' })}
             >
-              Word by word
+              {WORDS.wordByWord}
             </Button>
           </Flex>
-          <div role="list" aria-label="Captions">
+          <div role="list" aria-label={WORDS.captions}>
             {captions.map((layer, i) => {
               const [start, end] = [times.timeOf(layer.start), times.timeOf(layer.end)];
               return (
@@ -154,7 +151,7 @@ export function CaptionSheet() {
                       variant="quiet"
                       className="mono"
                       padding="0"
-                      aria-label={`Go to caption ${i + 1}`}
+                      aria-label={WORDS.goToCaption(i + 1)}
                       onClick={() => {
                         selectLayers([layer.id]);
                         playhead.set(start + Math.min(0.2, (end - start) / 2));
@@ -163,7 +160,7 @@ export function CaptionSheet() {
                       {i + 1}
                     </Button>
                     <NumberField
-                      label={`Caption ${i + 1} in`}
+                      label={WORDS.captionIn(i + 1)}
                       value={start}
                       unit="s"
                       step={0.02}
@@ -175,7 +172,7 @@ export function CaptionSheet() {
                       }
                     />
                     <NumberField
-                      label={`Caption ${i + 1} out`}
+                      label={WORDS.captionOut(i + 1)}
                       value={end}
                       unit="s"
                       step={0.02}
@@ -190,14 +187,14 @@ export function CaptionSheet() {
                       variant="quiet"
                       padding="0"
                       marginLeft="auto"
-                      aria-label={`Delete caption ${i + 1}`}
+                      aria-label={WORDS.deleteCaption(i + 1)}
                       onClick={() => edit([{ type: 'layer.remove', ids: [layer.id] }])}
                     >
                       ×
                     </Button>
                   </Flex>
                   <Textarea
-                    aria-label={`Caption ${i + 1}`}
+                    aria-label={WORDS.caption(i + 1)}
                     rows={layer.content.text.split('\n').length}
                     value={layer.content.text}
                     width="100%"

@@ -18,6 +18,7 @@ import { edit, selectLayers, setView } from '../../store/desk-store';
 import { usePiece, useTimes } from '../../store/selectors';
 import { NumberField } from '../../ui/NumberField';
 import { Button } from '../../ui/Button';
+import { WORDS } from './words';
 
 /** Most letters of a column. */
 const MOST = 5000;
@@ -45,24 +46,21 @@ export function CreditSheet() {
   const motion = rollMotion(Math.max(1, rows.length), plan, lead, piece.frameRate);
   const real = motion.frames / framesPerSecond(piece.frameRate);
   const roll = () => {
-    if (text.length > MOST)
-      return setView({ notice: `A roll can have ${MOST} letters; this list has ${text.length}.` });
+    if (text.length > MOST) return setView({ notice: WORDS.aRollCanHave(MOST, text.length) });
     const made = rollCredits(piece, rows, plan, newId);
     edit([{ type: 'phrases.change', layers: made, remove: layers.map((l) => l.id) }]);
     selectLayers(made.map((l) => l.id));
   };
   return (
     <>
-      <p className="muted">
-        One line each: what someone did, a tab, a dash or a colon, and the name. A line by itself is a heading.
-      </p>
+      <p className="muted">{WORDS.oneLineEachWhat}</p>
       <Textarea
         className="mono"
-        aria-label="Credits"
+        aria-label={WORDS.credits}
         rows={9}
         value={text}
         spellCheck={false}
-        placeholder={'Puerto Lumo Kite Week\n\nKite maker: Inés Vardal\nWind reader: Teo Marsh'}
+        placeholder={WORDS.puertoLumoKiteWeek}
         width="100%"
         fontSize="12.5px"
         onKeyDown={(e) => e.stopPropagation()}
@@ -70,25 +68,32 @@ export function CreditSheet() {
       />
       <div className="prop">
         <span />
-        <span className="name">Rolls for</span>
-        <NumberField label="Rolls for" value={length} unit="s" min={0.5} max={300} step={0.1} onChange={setLength} />
+        <span className="name">{WORDS.rollsFor}</span>
+        <NumberField
+          label={WORDS.rollsFor}
+          value={length}
+          unit="s"
+          min={0.5}
+          max={300}
+          step={0.1}
+          onChange={setLength}
+        />
       </div>
       <div className="prop">
         <span />
-        <span className="name">Hold at the end</span>
-        <NumberField label="Hold at the end" value={hold} unit="s" min={0} max={60} step={0.1} onChange={setHold} />
+        <span className="name">{WORDS.holdAtTheEnd}</span>
+        <NumberField label={WORDS.holdAtTheEnd} value={hold} unit="s" min={0} max={60} step={0.1} onChange={setHold} />
       </div>
       <div className="prop">
         <span />
-        <span className="name">Size of the names</span>
-        <NumberField label="Size of the names" value={size} unit="px" min={8} max={400} onChange={setSize} />
+        <span className="name">{WORDS.sizeOfTheNames}</span>
+        <NumberField label={WORDS.sizeOfTheNames} value={size} unit="px" min={8} max={400} onChange={setSize} />
       </div>
       <Box as="p" className="muted" fontSize="12px">
-        {motion.speed} whole pixel{motion.speed === 1 ? '' : 's'} a frame, so that nothing shimmers: {real.toFixed(1)}{' '}
-        s.
+        {WORDS.wholePixelAFrame(motion.speed, real.toFixed(1))}
       </Box>
       <Button variant="lamp" disabled={rows.length === 0} onClick={roll}>
-        {layers.length > 0 ? 'Roll anew' : 'Roll'}
+        {layers.length > 0 ? WORDS.rollAnew : WORDS.roll}
       </Button>
     </>
   );

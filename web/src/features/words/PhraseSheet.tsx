@@ -25,6 +25,7 @@ import {
 import type { LayOutcome } from './phrase-commands';
 import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
+import { WORDS } from './words';
 
 /** Text first: a quote becomes phrases, and phrases are laid on the music. */
 export function PhraseSheet() {
@@ -54,7 +55,7 @@ export function PhraseSheet() {
     <>
       <Flex gap="4px" marginBottom="4px">
         <Choice
-          aria-label="Staging"
+          aria-label={WORDS.staging}
           title={STAGING_LABELS[sheet.staging].feel}
           flex="1"
           minWidth="0"
@@ -68,7 +69,7 @@ export function PhraseSheet() {
           ))}
         </Choice>
         <Choice
-          aria-label="Phrases come"
+          aria-label={WORDS.phrasesCome}
           title={MANNERS[sheet.manner].hint}
           value={sheet.manner}
           onChange={(e) => show(setSheet({ manner: e.target.value as Manner }))}
@@ -85,8 +86,8 @@ export function PhraseSheet() {
       </Box>
       <Flex gap="6px" alignItems="center" marginBottom="6px">
         <Choice
-          aria-label="Reading pace"
-          title="How much time to leave for reading"
+          aria-label={WORDS.readingPace}
+          title={WORDS.howMuchTimeTo}
           value={sheet.pace}
           onChange={(e) => show(setSheet({ pace: e.target.value as ReadingPace }))}
         >
@@ -98,13 +99,13 @@ export function PhraseSheet() {
         </Choice>
         <ColourField
           compact
-          label="Colour of the words"
+          label={WORDS.colourOfTheWords}
           value={sheet.colour}
           onChange={(colour, drag) => setSheet({ colour }, drag)}
         />
         <ColourField
           compact
-          label="Accent colour"
+          label={WORDS.accentColour}
           value={sheet.accent}
           onChange={(accent, drag) => setSheet({ accent }, drag)}
         />
@@ -112,33 +113,35 @@ export function PhraseSheet() {
           variant="quiet"
           marginLeft="auto"
           aria-pressed={sheet.hasLoopCue}
-          title="The first phrase in the accent colour, so that a loop is noticed"
+          title={WORDS.theFirstPhraseIn}
           onClick={() => setSheet({ hasLoopCue: !sheet.hasLoopCue })}
         >
-          loop cue
+          {WORDS.loopCue}
         </Button>
       </Flex>
       <Flex gap="5px" marginBottom="4px">
         <Button variant="lamp" padding="5px 14px" onClick={() => show(layAgain(false))}>
-          Lay on the music
+          {WORDS.layOnTheMusic}
         </Button>
         <Button variant="quiet" onClick={() => setPasting(true)}>
-          New quote
+          {WORDS.newQuote}
         </Button>
       </Flex>
       {problem && (
         <Box as="p" role="alert" color="ember" margin="4px 0 8px">
-          {problem} They have been laid closer than they can be read.
+          {WORDS.theyHaveBeenLaid(problem)}
         </Box>
       )}
       <Box as="p" className="muted" margin="4px 0 8px" fontSize="12px">
-        {short === 0
-          ? `${phrases.length} phrases, each can be read.`
-          : `${short} of ${phrases.length} stand too short to be read.`}{' '}
-        <kbd>Enter</kbd> parts at the caret, <kbd>Shift+Enter</kbd> where it reads best, <kbd>Backspace</kbd> in front
-        joins.
+        {short === 0 ? WORDS.phrasesEachCanBe(phrases.length) : WORDS.ofStandTooShort(short, phrases.length)}{' '}
+        <kbd>{WORDS.enter}</kbd>
+        {WORDS.partsAtTheCaret}
+        <kbd>{WORDS.shiftEnter}</kbd>
+        {WORDS.whereItReadsBest}
+        <kbd>{WORDS.backspace}</kbd>
+        {WORDS.inFrontJoins}
       </Box>
-      <div role="list" aria-label="Phrases">
+      <div role="list" aria-label={WORDS.phrases}>
         {phrases.map((layer, i) => (
           <PhraseRow key={layer.id} layer={layer} index={i} />
         ))}
@@ -161,23 +164,21 @@ function QuoteForm({
   const [author, setAuthor] = useState('');
   return (
     <>
-      <p className="muted">
-        Put in a quote or a script. It is split into phrases, each gets time to be read, and they are laid on the beats.
-      </p>
+      <p className="muted">{WORDS.putInAQuote}</p>
       <Textarea
-        aria-label="Quote"
+        aria-label={WORDS.quote}
         rows={8}
         value={text}
-        placeholder="A kite is a question you ask the wind …"
+        placeholder={WORDS.aKiteIsA}
         width="100%"
         resize="vertical"
         onKeyDown={(e) => e.stopPropagation()}
         onChange={(e) => setText(e.target.value)}
       />
       <Input
-        aria-label="Who said it"
+        aria-label={WORDS.whoSaidIt}
         value={author}
-        placeholder="Who said it"
+        placeholder={WORDS.whoSaidIt}
         width="100%"
         margin="6px 0 8px"
         onKeyDown={(e) => e.stopPropagation()}
@@ -190,11 +191,11 @@ function QuoteForm({
       )}
       <Flex gap="6px">
         <Button variant="lamp" disabled={text.trim() === ''} onClick={() => onDone(pasteQuote(text, author))}>
-          Lay on the music
+          {WORDS.layOnTheMusic}
         </Button>
         {onCancel && (
           <Button variant="quiet" onClick={onCancel}>
-            Back
+            {WORDS.back}
           </Button>
         )}
       </Flex>
@@ -227,7 +228,7 @@ function PhraseRow({ layer, index }: { layer: TextLayer; index: number }) {
           className="mono"
           padding="0"
           fontSize="11.5px"
-          aria-label={`Go to ${layer.content.text}`}
+          aria-label={WORDS.goTo(layer.content.text)}
           onClick={() => {
             selectLayers([layer.id]);
             playhead.set(Math.max(0, start + Math.min(0.6, has / 2)));
@@ -238,26 +239,21 @@ function PhraseRow({ layer, index }: { layer: TextLayer; index: number }) {
         <Span className="meter" flex="1">
           <i data-short={isShort} style={{ width: `${Math.min(100, (needs / Math.max(0.01, has)) * 100)}%` }} />
         </Span>
-        <Span
-          className="mono"
-          fontSize="11px"
-          color={isShort ? 'ember' : 'muted'}
-          title="seconds it takes to read, of the seconds it is shown"
-        >
-          {needs.toFixed(1)} of {has.toFixed(1)} s
+        <Span className="mono" fontSize="11px" color={isShort ? 'ember' : 'muted'} title={WORDS.secondsItTakesTo}>
+          {WORDS.ofS(needs.toFixed(1), has.toFixed(1))}
         </Span>
         <Button
           variant="quiet"
           padding="0"
           aria-pressed={tag.locked}
-          aria-label={tag.locked ? 'Let its time change' : 'Keep its time'}
+          aria-label={tag.locked ? WORDS.letItsTimeChange : WORDS.keepItsTime}
           onClick={() => toggleLock(layer.id)}
         >
           {tag.locked ? <Lock size={13} /> : <LockOpen size={13} />}
         </Button>
       </Flex>
       <Textarea
-        aria-label={`Phrase ${index + 1}`}
+        aria-label={WORDS.phrase(index + 1)}
         value={layer.content.text}
         rows={Math.max(1, Math.ceil(layer.content.text.length / 27))}
         disabled={layer.locked}
@@ -282,7 +278,7 @@ function PhraseRow({ layer, index }: { layer: TextLayer; index: number }) {
         }}
       />
       {isOn && (
-        <Flex flexWrap="wrap" gap="3px" role="group" aria-label="Words that carry the sense">
+        <Flex flexWrap="wrap" gap="3px" role="group" aria-label={WORDS.wordsThatCarryThe}>
           {words.map((word, w) => (
             <Button
               key={w}
@@ -310,10 +306,10 @@ function AuthorRow() {
   return (
     <Box className="list-row" display="block">
       <Span className="muted" fontSize="11.5px">
-        said by
+        {WORDS.saidBy}
       </Span>
       <Input
-        aria-label="Author"
+        aria-label={WORDS.author}
         value={author.content.text}
         width="100%"
         background="none"

@@ -11,15 +11,16 @@ import { CaptionSheet } from './CaptionSheet';
 import { CreditSheet } from './CreditSheet';
 import { PhraseSheet } from './PhraseSheet';
 import { Button } from '../../ui/Button';
+import { WORDS } from './words';
 
-const TABS = { phrases: 'Phrases', captions: 'Captions', credits: 'Roll', texts: 'All' } as const;
+const TABS = { phrases: WORDS.phrases, captions: WORDS.captions, credits: WORDS.roll, texts: WORDS.all } as const;
 
 export function WordsPanel() {
   const [tab, setTab] = useState<keyof typeof TABS>('phrases');
   return (
     <>
-      <h2 className="title">Words</h2>
-      <Tabs label="Kinds of words" tabs={TABS} value={tab} onChange={setTab}>
+      <h2 className="title">{WORDS.words}</h2>
+      <Tabs label={WORDS.kindsOfWords} tabs={TABS} value={tab} onChange={setTab}>
         {tab === 'phrases' && <PhraseSheet />}
         {tab === 'captions' && <CaptionSheet />}
         {tab === 'credits' && <CreditSheet />}
@@ -35,9 +36,10 @@ function AllWords() {
   const texts = piece.layers.filter((l): l is TextLayer => l.kind === 'text');
   return (
     <>
-      <p className="muted">Type them here or on the canvas with a double click.</p>
+      <p className="muted">{WORDS.typeThemHereOr}</p>
       <Button variant="lamp" onClick={() => setView({ editingText: addText() })}>
-        <Type size={16} /> New words
+        <Type size={16} />
+        {WORDS.newWords}
       </Button>
       <Box marginTop="14px">
         {texts.map((layer) => (
@@ -47,7 +49,7 @@ function AllWords() {
             onClick={() => selectLayers([layer.id])}
           >
             <Textarea
-              aria-label={`Words of ${layer.name}`}
+              aria-label={WORDS.wordsOf(layer.name)}
               rows={Math.min(4, layer.content.text.split('\n').length)}
               value={layer.content.text}
               disabled={layer.locked}

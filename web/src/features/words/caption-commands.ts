@@ -20,6 +20,7 @@ import { newId } from '../../platform/ids';
 import { playhead } from '../../platform/clock';
 import { edit, openDocument, selectLayers, setView } from '../../store/desk-store';
 import { momentAtPlayhead } from '../desk/commands';
+import { WORDS } from './words';
 
 /** What all captions of a piece have in common; read from the first of them. */
 export interface CaptionStyle {
@@ -33,7 +34,7 @@ export interface CaptionStyle {
   readonly highlight: string | null;
 }
 
-export const PLACES = { bottom: 'at the bottom', middle: 'in the middle', top: 'at the top' } as const;
+export const PLACES = { bottom: WORDS.atTheBottom, middle: WORDS.inTheMiddle, top: WORDS.atTheTop } as const;
 const AREAS: Record<keyof typeof PLACES, TextArea> = {
   bottom: areaForSense({ x: 0.1, y: 0.74, width: 0.8, height: 0.18, valign: 'bottom' }),
   middle: areaForSense({ x: 0.1, y: 0.4, width: 0.8, height: 0.2, valign: 'middle' }),
@@ -143,7 +144,7 @@ export function setCaptionStyle(
 export function addCaption(): void {
   const o = openDocument();
   if (!o) return;
-  const text = 'New caption';
+  const text = WORDS.newCaption;
   const start = momentAtPlayhead();
   const layer = styled(
     captionOf(text, start, freeMoment(Math.min(Math.max(o.times.end, playhead.seconds + 1), playhead.seconds + 2))),
@@ -176,8 +177,8 @@ function addCues(cues: readonly Cue[]): number {
 export function pasteCaptions(text: string): string {
   const timed = readSubtitles(text);
   if (timed.ok)
-    return `${addCues(timed.read.cues)} captions${timed.read.skipped.length > 0 ? `; the blocks at lines ${timed.read.skipped.slice(0, 8).join(', ')} could not be read and were left out` : ''}.`;
-  if (timed.problem.code === 'TOO_MANY') return `These are ${timed.problem.detail} captions; put them in in parts.`;
+    return `${addCues(timed.read.cues)} captions${timed.read.skipped.length > 0 ? WORDS.theBlocksAtLines(timed.read.skipped.slice(0, 8).join(', ')) : ''}.`;
+  if (timed.problem.code === 'TOO_MANY') return WORDS.theseAreCaptionsPut(timed.problem.detail);
   let at = playhead.seconds;
   const cues = text
     .split('\n')
@@ -188,7 +189,7 @@ export function pasteCaptions(text: string): string {
       at += Math.max(0.8, readingTime(line));
       return { start, end: at, text: line };
     });
-  return `${addCues(cues)} captions from the playhead on.`;
+  return WORDS.captionsFromThePlayhead(addCues(cues));
 }
 
 const cuesOf = (piece: Piece, times: ResolvedTimes): Cue[] =>
@@ -211,5 +212,5 @@ export function saveCaptions(kind: 'srt' | 'vtt'): void {
   link.download = `${o.piece.name.replace(/[^\p{L}\p{N} _-]/gu, '').trim() || 'captions'}.${kind}`;
   link.click();
   setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
-  setView({ notice: `${cues.length} captions written` });
+  setView({ notice: WORDS.captionsWritten(cues.length) });
 }

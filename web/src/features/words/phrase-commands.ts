@@ -14,6 +14,7 @@ import { beatMoment, beatToSeconds, freeMoment, secondsToBeat, shiftMoment } fro
 import type { Moment, Seconds } from '@core/time';
 import { newId } from '../../platform/ids';
 import { edit, openDocument, selectLayers, setView, useDesk } from '../../store/desk-store';
+import { WORDS } from './words';
 
 /**
  * What people do with phrases. Each is one undo step: the new layers are worked out on a copy of the document first.
@@ -57,7 +58,7 @@ function authorInTime(work: Work): TextLayer[] {
 }
 
 const tooLong = (laid: Extract<Laid, { ok: false }>): string =>
-  `Too much to read: the words need ${laid.needed.toFixed(1)} s, there are ${Math.max(0, laid.available).toFixed(1)} s. About ${laid.wordsTooMany} word${laid.wordsTooMany === 1 ? '' : 's'} too many.`;
+  WORDS.tooMuchToRead(laid.needed.toFixed(1), Math.max(0, laid.available).toFixed(1), laid.wordsTooMany);
 
 export type LayOutcome = { readonly ok: true } | { readonly ok: false; readonly words: string };
 
@@ -100,7 +101,7 @@ export function pasteQuote(text: string, author: string): LayOutcome {
   const work = openDocument();
   if (!work) return { ok: true };
   const texts = splitPhrases(text.trim());
-  if (texts.length === 0) return { ok: false, words: 'There are no words in it.' };
+  if (texts.length === 0) return { ok: false, words: WORDS.thereAreNoWords };
   const old = phraseLayers(work.piece, work.times)
     .filter((l) => !l.locked)
     .map((l) => l.id);
@@ -126,7 +127,7 @@ export function pasteQuote(text: string, author: string): LayOutcome {
       ) as TextLayer,
     ); // of the kind asked for
   const outcome = put(withLayers(work.piece, made, remove), remove, { lay: true });
-  setView({ notice: outcome.ok ? `${texts.length} phrases laid on the music` : null });
+  setView({ notice: outcome.ok ? WORDS.phrasesLaidOnThe(texts.length) : null });
   return outcome;
 }
 

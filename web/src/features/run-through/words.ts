@@ -1,0 +1,22 @@
+/** Wording of run-through. */
+export const WORDS = {
+  band: 'Band',
+  shadow: 'Shadow',
+  otherColour: 'Other colour',
+  tintBehind: 'Tint behind',
+  tintUnder: (name: string) => `Tint under ${name}`,
+  thePieceCouldNot: (why: string) => `The piece could not be looked through: ${why}`,
+  aLayer: 'a layer',
+  canItBeRead: 'Can it be read?',
+  everyTextIsShown: 'Every text is shown long enough and within the safe area.',
+  longer: 'Longer',
+  showLonger: (piece: string) => `Show longer: ${piece}`,
+  readingCheck: 'Reading check',
+  theContrastCouldNot: (value: string) => `The contrast could not be looked at: ${value}`,
+  lookAtTheContrast: 'Look at the contrast',
+  stop: 'Stop',
+  theLettersStandOut: 'The letters stand out from what is behind them',
+  beforeTheLastChange: ', before the last change',
+  where1IsWanted: (wanted: number) => `where ${wanted} : 1 is wanted`,
+  whereItIsFaintest: (name: string) => `${name} where it is faintest`,
+} as const;

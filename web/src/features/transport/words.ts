@@ -1,0 +1,26 @@
+/** Wording of transport. */
+export const WORDS = {
+  halfBeats: 'half beats',
+  quarterBeats: 'quarter beats',
+  ofFpsMs: (shown: string, value: string, milliseconds: string, round: number) =>
+    `${shown} of ${value} fps, ${milliseconds} ms, ${round} %`,
+  bar: 'bar',
+  beat: 'beat',
+  barAndBeat: 'Bar and beat',
+  time: 'Time',
+  aBarBack: 'A bar back',
+  aFrameBack: 'A frame back',
+  stop: 'Stop',
+  play: 'Play',
+  aFrameOn: 'A frame on',
+  aBarOn: 'A bar on',
+  snapToTheBeat: 'Snap to the beat lattice',
+  snapTo: 'Snap to',
+  howStrongly: 'How strongly',
+  snappingStep: 'Snapping step',
+  loop: 'Loop',
+  showThePreviewRate: 'Show the preview rate',
+  bpm: ' BPM',
+  fps: (value: string) => ` · ${value} fps`,
+  transport: 'Transport',
+} as const;
