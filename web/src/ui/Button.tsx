@@ -1,11 +1,13 @@
 import { Button as ChakraButton } from '@chakra-ui/react';
 import type { ButtonProps as ChakraButtonProps } from '@chakra-ui/react';
 import { Suspense, lazy, useId } from 'react';
+import type { Ref } from 'react';
 import { useTip } from './use-tip';
 
 const Tip = lazy(() => import('./Tip'));
 
 export interface ButtonProps extends Omit<ChakraButtonProps, 'variant' | 'size'> {
+  readonly ref?: Ref<HTMLButtonElement>;
   /**
    * `lamp` is the one thing to do, `soft` what can be done besides, `quiet` one of many beside one another, `bare` looks
    * as its class says.

@@ -1,4 +1,5 @@
 import { Box, Input, Span } from '@chakra-ui/react';
+import { useDraggable } from '@dnd-kit/core';
 import { ChevronDown, ChevronRight, Eye, EyeOff, Folder, FolderOpen, Lock, LockOpen } from 'lucide-react';
 import { memo, useMemo, useRef, useState } from 'react';
 import { propertyDefinition } from '@core/piece';
@@ -15,7 +16,6 @@ import { INDENT, PROPERTY_ROW, ROW, animatedProperties, rowHeight } from './row-
 import { timeToX } from './time-axis';
 import type { TimeAxis } from './time-axis';
 import type { TreeRow } from './tree-rows';
-import type { useRowDrag } from './use-row-drag';
 import { snapDragged, useTimeDrag } from './use-time-drag';
 import { Button } from '../../ui/Button';
 import { WORDS } from './words';
@@ -30,17 +30,15 @@ export const LayerRow = memo(function LayerRow({
   ownGestures,
   media,
   axis,
-  dragName,
   isDropTarget,
 }: Omit<TreeRow, 'height'> & {
   ownGestures: Piece['gestures'];
   media: Piece['media'];
   axis: TimeAxis;
-  /** Drags a layer by its name to another place in the order. */
-  dragName: ReturnType<typeof useRowDrag>['handlers'];
   isDropTarget: boolean;
 }) {
   const isGroup = layer.kind === 'group';
+  const drag = useDraggable({ id: layer.id });
   const times = useTimes();
   const isOn = useDesk((s) => s.selectedLayers.includes(layer.id));
   const [renaming, setRenaming] = useState(false);
@@ -155,7 +153,9 @@ export const LayerRow = memo(function LayerRow({
             unstyled
             className="label"
             title={layer.name}
-            {...dragName(layer.id)}
+            ref={drag.setNodeRef}
+            {...drag.listeners}
+            aria-describedby={drag.attributes['aria-describedby']}
             onClick={(e) => hold(e)}
             onDoubleClick={() => setRenaming(true)}
             onKeyDown={(e) => e.key === 'F2' && setRenaming(true)}

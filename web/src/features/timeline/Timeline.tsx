@@ -1,4 +1,6 @@
 import { Box } from '@chakra-ui/react';
+import { DndContext } from '@dnd-kit/core';
+import { useVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { PointerEvent as ReactPointerEvent } from 'react';
 import type { GridCorrection, KeyRef } from '@core/piece';
@@ -49,7 +51,6 @@ export function Timeline() {
   const rows = useRef<HTMLDivElement>(null);
   const [height, setHeight] = useState(300);
   const [axis, setAxis] = useState<TimeAxis>({ scroll: 0, pixelsPerSecond: 60, width: 800 });
-  const [scrollTop, setScrollTop] = useState(0);
   const [box, setBox] = useState<{ left: number; top: number; width: number; height: number } | null>(null);
   const drag = useRef<Drag | null>(null);
   const isFitted = useRef<string | null>(null);
@@ -137,12 +138,18 @@ export function Timeline() {
     () => treeRows(piece.layers, openLayers, foldedGroups),
     [piece.layers, openLayers, foldedGroups],
   );
-  const { drop, handlers } = useRowDrag(layout, (clientY) => {
-    const top = rows.current?.getBoundingClientRect().top ?? 0;
-    return clientY - top + scrollTop;
+  const { drop, context } = useRowDrag(
+    layout,
+    (clientY) => clientY - (rows.current?.getBoundingClientRect().top ?? 0) + (rows.current?.scrollTop ?? 0),
+  );
+  const window = useVirtualizer({
+    count: layout.length,
+    getScrollElement: () => rows.current,
+    estimateSize: (index) => layout[index]!.height, // index < count
+    getItemKey: (index) => layout[index]!.layer.id,
+    overscan: 3,
   });
-  const total = layout.length > 0 ? layout[layout.length - 1]!.top + layout[layout.length - 1]!.height : 0;
-  const visible = layout.filter((row) => row.top + row.height > scrollTop - 60 && row.top < scrollTop + height);
+  useLayoutEffect(() => window.measure(), [window, layout]);
 
   const at = (e: { clientX: number; clientY: number }) => {
     const rect = holder.current?.getBoundingClientRect();
@@ -249,7 +256,11 @@ export function Timeline() {
       properties.forEach((property, i) => {
         for (const key of row.layer.tracks[property]?.keyframes ?? []) {
           const x = NAMES + timeToX(axis, times.timeOf(key.at));
-          const y = rowsTop - scrollTop + row.top + (row.isOpen ? ROW + (i + 0.5) * PROPERTY_ROW : ROW / 2);
+          const y =
+            rowsTop -
+            (rows.current?.scrollTop ?? 0) +
+            row.top +
+            (row.isOpen ? ROW + (i + 0.5) * PROPERTY_ROW : ROW / 2);
           if (x >= box.left && x <= box.left + box.width && y >= box.top && y <= box.top + box.height)
             keys.push({ layerId: row.layer.id, property, keyId: key.id });
         }
@@ -356,32 +367,31 @@ export function Timeline() {
           <PhraseLane axis={axis} phrases={phrases} />
         </Box>
       )}
-      <div
-        className="rows"
-        ref={rows}
-        style={{ top: rowsTop }}
-        onScroll={(e) => setScrollTop(e.currentTarget.scrollTop)}
-      >
-        <Box position="relative" style={{ height: total + 40 }}>
-          {visible.map((row) => (
-            <LayerRow
-              key={row.layer.id}
-              layer={row.layer}
-              top={row.top}
-              depth={row.depth}
-              isOpen={row.isOpen}
-              isFolded={row.isFolded}
-              ownGestures={piece.gestures}
-              media={piece.media}
-              axis={axis}
-              dragName={handlers}
-              isDropTarget={drop !== null && drop.line === null && drop.parentId === row.layer.id}
-            />
-          ))}
-          {drop && drop.line !== null && (
-            <div className="drop-line" style={{ top: drop.line - 1, left: 6 + drop.depth * INDENT }} />
-          )}
-        </Box>
+      <div className="rows" ref={rows} style={{ top: rowsTop }}>
+        <DndContext {...context}>
+          <Box position="relative" style={{ height: window.getTotalSize() + 40 }}>
+            {window.getVirtualItems().map(({ index, key }) => {
+              const row = layout[index]!; // the window is over the rows
+              return (
+                <LayerRow
+                  key={key}
+                  layer={row.layer}
+                  top={row.top}
+                  depth={row.depth}
+                  isOpen={row.isOpen}
+                  isFolded={row.isFolded}
+                  ownGestures={piece.gestures}
+                  media={piece.media}
+                  axis={axis}
+                  isDropTarget={drop !== null && drop.line === null && drop.parentId === row.layer.id}
+                />
+              );
+            })}
+            {drop && drop.line !== null && (
+              <div className="drop-line" style={{ top: drop.line - 1, left: 6 + drop.depth * INDENT }} />
+            )}
+          </Box>
+        </DndContext>
         {layout.length === 0 && (
           <Box as="p" className="muted" position="absolute" top="20px" style={{ left: NAMES + 20 }}>
             {WORDS.putUpWordsOr}

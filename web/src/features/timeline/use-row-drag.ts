@@ -1,10 +1,12 @@
-import { useCallback, useEffect, useRef, useState } from 'react';
-import type { PointerEvent as ReactPointerEvent } from 'react';
+import { useState } from 'react';
+import { PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
+import type { DndContextProps, DragMoveEvent } from '@dnd-kit/core';
 import { withDescendants } from '@core/piece';
 import { openDocument, useDesk } from '../../store/desk-store';
 import { dropLayers } from '../desk/group-commands';
 import { dropAt } from './tree-rows';
 import type { Drop, TreeRow } from './tree-rows';
+import { WORDS } from './words';
 
 /** Pixels a pointer moves before a click is a drag. */
 const DRAG_PIXELS = 5;
@@ -22,43 +24,27 @@ function dropFor(rows: readonly TreeRow[], y: number, layerId: string): Drop | n
   return dropAt(rows, y, dragged);
 }
 
+/** What is told of sorting: by keyboard it goes by the keys that bring forward and send backward. */
+const SORTING = { screenReaderInstructions: { draggable: WORDS.howLayersAreSorted } };
+
 /** Dragging names of layers to another place in the order, or into and out of groups. */
 export function useRowDrag(rows: readonly TreeRow[], toRows: (clientY: number) => number) {
   const [drop, setDrop] = useState<Drop | null>(null);
-  // Rows are not drawn anew because others moved: their handlers stay the same and look the rows up.
-  const now = useRef({ rows, toRows });
-  useEffect(() => {
-    now.current = { rows, toRows };
-  });
-  const held = useRef<{ layerId: string; y: number; isDragging: boolean } | null>(null);
-  const handlers = useCallback(
-    (layerId: string) => ({
-      onPointerDown(e: ReactPointerEvent) {
-        if (e.button !== 0) return;
-        held.current = { layerId, y: e.clientY, isDragging: false };
-        e.currentTarget.setPointerCapture(e.pointerId);
-        e.stopPropagation();
-      },
-      onPointerMove(e: ReactPointerEvent) {
-        const h = held.current;
-        if (!h) return;
-        if (!h.isDragging && Math.abs(e.clientY - h.y) < DRAG_PIXELS) return;
-        h.isDragging = true;
-        setDrop(dropFor(now.current.rows, now.current.toRows(e.clientY), h.layerId));
-      },
-      onPointerUp(e: ReactPointerEvent) {
-        const h = held.current;
-        held.current = null;
-        setDrop(null);
-        const target = h?.isDragging ? dropFor(now.current.rows, now.current.toRows(e.clientY), h.layerId) : null;
-        if (h && target) dropLayers(idsOf(h.layerId), target.parentId, target.behind);
-      },
-      onPointerCancel() {
-        held.current = null;
-        setDrop(null);
-      },
-    }),
-    [],
-  );
-  return { drop, handlers };
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: DRAG_PIXELS } }));
+  const dropOf = ({ active, activatorEvent, delta }: DragMoveEvent): Drop | null =>
+    activatorEvent instanceof PointerEvent
+      ? dropFor(rows, toRows(activatorEvent.clientY + delta.y), String(active.id))
+      : null;
+  const context: DndContextProps = {
+    sensors,
+    accessibility: SORTING,
+    onDragMove: (e) => setDrop(dropOf(e)),
+    onDragCancel: () => setDrop(null),
+    onDragEnd: (e) => {
+      const target = dropOf(e);
+      setDrop(null);
+      if (target) dropLayers(idsOf(String(e.active.id)), target.parentId, target.behind);
+    },
+  };
+  return { drop, context };
 }

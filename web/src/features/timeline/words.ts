@@ -13,6 +13,8 @@ export const WORDS = {
   fold: (name: string) => `Fold ${name}`,
   closeTheKeyframesOf: (name: string) => `Close the keyframes of ${name}`,
   openTheKeyframesOf: (name: string) => `Open the keyframes of ${name}`,
+  howLayersAreSorted:
+    'Drag the name to sort the layer. By keyboard, the commands Bring forward and Send backward do the same.',
   layerName: 'Layer name',
   show: (name: string) => `Show ${name}`,
   hide: (name: string) => `Hide ${name}`,

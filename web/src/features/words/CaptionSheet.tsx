@@ -12,7 +12,11 @@ import { PLACES, addCaption, captionStyle, pasteCaptions, saveCaptions, setCapti
 import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
 import { FileButton } from '../../ui/FilePick';
+import { LongList } from '../../ui/LongList';
 import { WORDS } from './words';
+
+/** Pixels a caption of one line takes. */
+const CAPTION_ROW = 66;
 
 /** Captions: lines with their times, one look for all. */
 export function CaptionSheet() {
@@ -136,16 +140,11 @@ export function CaptionSheet() {
               {WORDS.wordByWord}
             </Button>
           </Flex>
-          <div role="list" aria-label={WORDS.captions}>
-            {captions.map((layer, i) => {
+          <LongList label={WORDS.captions} items={captions} keyOf={(layer) => layer.id} rowHeight={CAPTION_ROW}>
+            {(layer, i) => {
               const [start, end] = [times.timeOf(layer.start), times.timeOf(layer.end)];
               return (
-                <Box
-                  key={layer.id}
-                  role="listitem"
-                  className={`list-row${selected.includes(layer.id) ? ' on' : ''}`}
-                  display="block"
-                >
+                <Box className={`list-row${selected.includes(layer.id) ? ' on' : ''}`} display="block">
                   <Flex gap="4px" alignItems="center">
                     <Button
                       variant="quiet"
@@ -212,8 +211,8 @@ export function CaptionSheet() {
                   />
                 </Box>
               );
-            })}
-          </div>
+            }}
+          </LongList>
         </>
       )}
     </>

@@ -13,6 +13,7 @@ import { usePiece, useTimes } from '../../store/selectors';
 import { ColourField } from '../../ui/ColourField';
 import {
   joinPhrase,
+  movePhrase,
   layAgain,
   pasteQuote,
   phraseTimes,
@@ -25,6 +26,7 @@ import {
 import type { LayOutcome } from './phrase-commands';
 import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
+import { SortableList, useSortableRow } from '../../ui/SortableList';
 import { WORDS } from './words';
 
 /** Text first: a quote becomes phrases, and phrases are laid on the music. */
@@ -40,7 +42,7 @@ export function PhraseSheet() {
       <QuoteForm
         onDone={(outcome) => {
           show(outcome);
-          if (outcome.ok || outcome.words.startsWith('Too')) setPasting(false);
+          if (outcome.ok || outcome.isLaid) setPasting(false);
         }}
         onCancel={phrases.length > 0 ? () => setPasting(false) : null}
         problem={problem}
@@ -141,11 +143,16 @@ export function PhraseSheet() {
         <kbd>{WORDS.backspace}</kbd>
         {WORDS.inFrontJoins}
       </Box>
-      <div role="list" aria-label={WORDS.phrases}>
+      <SortableList
+        label={WORDS.phrases}
+        instructions={WORDS.howPhrasesAreSorted}
+        ids={phrases.map((layer) => layer.id)}
+        onMove={(id, to) => movePhrase(id, to)}
+      >
         {phrases.map((layer, i) => (
           <PhraseRow key={layer.id} layer={layer} index={i} />
         ))}
-      </div>
+      </SortableList>
       <AuthorRow />
     </>
   );
@@ -212,8 +219,12 @@ function PhraseRow({ layer, index }: { layer: TextLayer; index: number }) {
   const isShort = has < needs - 0.01;
   const tag = layer.content.phrase!; // rows are made for phrases
   const words = layer.content.text.split(/\s+/u);
+  const row = useSortableRow(layer.id, WORDS.movePhrase(index + 1));
   return (
     <Box
+      ref={row.ref}
+      style={row.style}
+      position="relative"
       role="listitem"
       className={`list-row${isOn ? ' on' : ''}`}
       display="block"
@@ -223,6 +234,7 @@ function PhraseRow({ layer, index }: { layer: TextLayer; index: number }) {
       }}
     >
       <Flex alignItems="center" gap="6px">
+        {row.handle}
         <Button
           variant="quiet"
           className="mono"

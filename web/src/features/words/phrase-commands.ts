@@ -60,7 +60,9 @@ function authorInTime(work: Work): TextLayer[] {
 const tooLong = (laid: Extract<Laid, { ok: false }>): string =>
   WORDS.tooMuchToRead(laid.needed.toFixed(1), Math.max(0, laid.available).toFixed(1), laid.wordsTooMany);
 
-export type LayOutcome = { readonly ok: true } | { readonly ok: false; readonly words: string };
+/** `isLaid`: the phrases are on the music, only closer than they can be read. */
+export type LayOutcome =
+  { readonly ok: true } | { readonly ok: false; readonly words: string; readonly isLaid: boolean };
 
 /** Puts changed phrases into the document: laid anew if asked, always staged. */
 function put(
@@ -81,7 +83,7 @@ function put(
       anyway: options.anyway ?? false,
     });
     if (!laid.ok) {
-      outcome = { ok: false, words: tooLong(laid) };
+      outcome = { ok: false, words: tooLong(laid), isLaid: true };
       // Nothing is thrown away: the phrases get their share of what time there is, and it is said that it is too
       // little.
       laid = layOnMusic(work.piece, work.times, analysis, { from, until, pace: sheet.pace, anyway: true });
@@ -101,7 +103,7 @@ export function pasteQuote(text: string, author: string): LayOutcome {
   const work = openDocument();
   if (!work) return { ok: true };
   const texts = splitPhrases(text.trim());
-  if (texts.length === 0) return { ok: false, words: WORDS.thereAreNoWords };
+  if (texts.length === 0) return { ok: false, words: WORDS.thereAreNoWords, isLaid: false };
   const old = phraseLayers(work.piece, work.times)
     .filter((l) => !l.locked)
     .map((l) => l.id);
@@ -210,6 +212,28 @@ export function joinPhrase(id: string): void {
   }; // it is a phrase
   put(withLayers(work.piece, [joined], [layer.id]), [layer.id], { lay: false });
   selectLayers([before.id]);
+}
+
+/**
+ * Puts a phrase before or behind others: the phrases then take the times there are in their new order, and are laid
+ * anew. A locked one neither moves nor is passed, for its words belong to its time.
+ */
+export function movePhrase(id: string, to: number): void {
+  const work = openDocument();
+  if (!work) return;
+  const phrases = phraseLayers(work.piece, work.times);
+  const from = phrases.findIndex((l) => l.id === id);
+  if (from < 0 || to < 0 || to >= phrases.length || from === to) return;
+  const passed = phrases.slice(Math.min(from, to), Math.max(from, to) + 1);
+  if (passed.some((l) => l.locked || l.content.phrase?.locked)) {
+    setView({ notice: WORDS.lockedPhrasesStay });
+    return;
+  }
+  const order = [...phrases];
+  order.splice(to, 0, ...order.splice(from, 1));
+  const moved = order.map((layer, i) => ({ ...layer, start: phrases[i]!.start, end: phrases[i]!.end })); // as many
+  put(withLayers(work.piece, moved), [], { lay: true });
+  selectLayers([id]);
 }
 
 export function setPhraseText(id: string, text: string, gesture: string): void {

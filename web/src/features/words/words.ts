@@ -67,6 +67,10 @@ export const WORDS = {
   backspace: 'Backspace',
   inFrontJoins: ' in front joins.',
   phrases: 'Phrases',
+  lockedPhrasesStay: 'A phrase that keeps its time stays where it is; let its time change first.',
+  movePhrase: (number: number) => `Move phrase ${number}`,
+  howPhrasesAreSorted:
+    'Press Space to pick the phrase up, the arrow keys to move it, Space to put it down, Escape to leave it.',
   putInAQuote:
     'Put in a quote or a script. It is split into phrases, each gets time to be read, and they are laid on the beats.',
   quote: 'Quote',
