@@ -1,10 +1,10 @@
 // Builds everything into dist/: fonts, the WebAssembly kernel, the server (esbuild) and the interface (Vite).
-import { execFileSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { build } from 'esbuild';
 import { buildFonts } from './build-fonts.mjs';
+import { compileKernel, writePixelKernels } from './build-kernels.mjs';
 
 // Whoever starts the build (a test runner, say), what is built is what people use.
 process.env.NODE_ENV = 'production';
@@ -31,25 +31,8 @@ const { readFontFacts } = await import(join(dist, 'build', 'font-facts.mjs'));
 const hb = await import('harfbuzzjs');
 await buildFonts(root, join(dist, 'fonts'), families, (bytes) => readFontFacts(hb, bytes));
 
-const asc = join(root, 'node_modules/assemblyscript/bin/asc.js');
-execFileSync(
-  process.execPath,
-  [
-    asc,
-    join(root, 'core/asm/i420.ts'),
-    '-o',
-    join(dist, 'i420.wasm'),
-    '-O3',
-    '--runtime',
-    'stub',
-    '--noAssert',
-    '--enable',
-    'simd',
-    '--initialMemory',
-    '1',
-  ],
-  { stdio: 'inherit' },
-);
+compileKernel('i420.ts', join(dist, 'i420.wasm'));
+writePixelKernels();
 
 /**
  * Long-lived processes take their packages from node_modules; what is started often carries them along, which halves

@@ -31,6 +31,8 @@ function isSameWhole(before: DisplayItem, after: DisplayItem): after is GroupIte
     before.holds === 'layers' &&
     before.own === after.own &&
     !after.matte &&
+    !after.masks &&
+    !after.effects &&
     (before.blur ?? 0) === 0 &&
     (after.blur ?? 0) === 0
   );

@@ -1,11 +1,15 @@
+import { transformBox } from '../geometry';
 import { BLEND_MODES } from '../piece';
 import type { DisplayItem, GroupItem } from '../scene';
 import type { DrawContext } from './draw-target';
 import { clipTo, wipeAway } from './draw-leaf';
+import { withEffects } from './draw-effects';
+import { withMasks } from './draw-masks';
+import { lumaToAlpha } from './pixel-effects';
 import { union } from './rects';
 import type { Rect } from './rects';
 import { place } from './tools';
-import type { Tools, View } from './tools';
+import type { Flat, Tools, View } from './tools';
 import { drawUnder } from './under-effects';
 
 /** What a group needs to draw what is in it. */
@@ -59,8 +63,8 @@ function drawChildren({ tools, draw, regionOf }: Drawing, context: DrawContext, 
 /** What is in the group, with its wash, its soft edge and its matte. */
 function drawContent(drawing: Drawing, context: DrawContext, item: GroupItem, view: View): void {
   drawChildren(drawing, context, item, view);
-  const { wash, wipe, matte } = item;
-  if (!wash && !wipe && !matte) return;
+  const { wash, wipe, matte, masks } = item;
+  if (!wash && !wipe && !matte && !masks) return;
   context.save();
   if (wash) {
     context.setTransform(1, 0, 0, 1, 0, 0);
@@ -75,14 +79,37 @@ function drawContent(drawing: Drawing, context: DrawContext, item: GroupItem, vi
     wipeAway(context, wipe);
   }
   context.restore();
+  const { tools } = drawing;
+  if (masks) withMasks(tools, masks, view, (flat) => tools.lay(context, flat, { operation: 'destination-in' }));
   if (!matte) return;
   const whole: Rect = [view.x, view.y, view.x + view.width, view.y + view.height];
-  drawing.tools.flatten(
+  tools.flatten(
     whole,
     view,
-    (own, at) => matte.items.forEach((cover) => drawing.draw(own, cover, at)),
-    (flat) => drawing.tools.lay(context, flat, { operation: matte.inverted ? 'destination-out' : 'destination-in' }),
+    (own, at) => {
+      matte.items.forEach((cover) => drawing.draw(own, cover, at));
+      if (matte.channel === 'luminance') seeByLuminance(own, at);
+    },
+    (flat) => tools.lay(context, flat, { operation: matte.inverted ? 'destination-out' : 'destination-in' }),
   );
+}
+
+function seeByLuminance(context: DrawContext, { width, height }: View): void {
+  const pixels = context.getImageData(0, 0, width, height);
+  lumaToAlpha(pixels);
+  context.putImageData(pixels as never, 0, 0); // the host's own
+}
+
+/** Effects of a group on what it has become, in their order. */
+function withItsEffects({ tools }: Drawing, item: GroupItem, flat: Flat, view: View, use: (done: Flat) => void): void {
+  const { effects } = item;
+  if (!effects) return use(flat);
+  const [l, t, r, b] = transformBox(item.matrix, item.box);
+  const corner = [flat.x + view.x, flat.y + view.y] as const;
+  const { scale } = view;
+  const middle = [((l + r) / 2) * scale - corner[0], ((t + b) / 2) * scale - corner[1]] as const;
+  const half = [Math.max(1, ((r - l) / 2) * scale), Math.max(1, ((b - t) / 2) * scale)] as const;
+  withEffects(tools, flat, effects, { scale, corner, middle, half }, use);
 }
 
 /** Whether the group can be drawn straight onto what is below: nothing is done to it as a whole. */
@@ -95,6 +122,8 @@ function isTransparentGroup(item: GroupItem): boolean {
     !item.clip &&
     !item.wash &&
     !item.matte &&
+    !item.masks &&
+    !item.effects &&
     // What blends in a group blends with the group, not with what is below it.
     (item.holds === 'parts' || item.children.every((child) => child.blend === 'normal'))
   );
@@ -116,11 +145,13 @@ export function drawGroup(drawing: Drawing, context: DrawContext, item: GroupIte
   context.save();
   if (item.clip) clipTo(tools, context, item.clip, view);
   tools.flatten(region, view, item.under.length > 0 ? dressed : content, (flat) =>
-    tools.lay(context, flat, {
-      alpha: item.opacity,
-      operation: BLEND_MODES[item.blend].operation,
-      blur: (item.blur ?? 0) * view.scale,
-    }),
+    withItsEffects(drawing, item, flat, view, (done) =>
+      tools.lay(context, done, {
+        alpha: item.opacity,
+        operation: BLEND_MODES[item.blend].operation,
+        blur: (item.blur ?? 0) * view.scale,
+      }),
+    ),
   );
   context.restore();
 }

@@ -1,3 +1,4 @@
+import type { Pixels } from './kernels';
 import type { LoadedImage } from './source-cache';
 
 /**
@@ -25,6 +26,8 @@ export interface DrawContext {
   clip(path: never): void;
   setLineDash(lengths: number[]): void;
   drawImage(image: never, ...box: number[]): void;
+  getImageData(x: number, y: number, w: number, h: number): Pixels;
+  putImageData(pixels: never, x: number, y: number): void;
   createLinearGradient(x0: number, y0: number, x1: number, y1: number): GradientStops;
   createRadialGradient(x0: number, y0: number, r0: number, x1: number, y1: number, r1: number): GradientStops;
 }

@@ -1,7 +1,8 @@
 import { pathBounds, transformBox, unionBox } from '../geometry';
 import type { Box } from '../geometry';
 import { BLEND_MODES } from '../piece';
-import type { DisplayItem, ItemKind, UnderEffect } from '../scene';
+import type { DisplayItem, GroupItem, ItemKind, UnderEffect } from '../scene';
+import { effectsReach } from './draw-effects';
 import { drawGroup } from './draw-group';
 import type { Drawing } from './draw-group';
 import { drawLeaf } from './draw-leaf';
@@ -65,9 +66,13 @@ export const ITEM_KINDS: Rows = {
   group: {
     extent(item) {
       const box = extentOf(item.children);
-      return !box || isNothing(box) ? box : item.under.reduce((all, u) => unionBox(all, underBox(box, u)), box);
+      if (!box || isNothing(box)) return box;
+      const by = effectsReachOf(item);
+      const whole: Box = by > 0 ? [box[0] - by, box[1] - by, box[2] + by, box[3] + by] : box;
+      return item.under.reduce((all, u) => unionBox(all, underBox(box, u)), whole);
     },
     reach: (item) =>
+      effectsReachOf(item) +
       Math.max(
         0,
         ...item.under.map(
@@ -141,6 +146,12 @@ function extentOf(items: readonly DisplayItem[]): Box | null {
     if (!isNothing(box)) all = all ? unionBox(all, box) : box;
   }
   return all ?? NOTHING;
+}
+
+function effectsReachOf({ effects, matrix, box }: GroupItem): number {
+  if (!effects) return 0;
+  const [l, t, r, b] = transformBox(matrix, box);
+  return effectsReach(effects, [r - l, b - t]);
 }
 
 /** Where what lies under a box reaches. */

@@ -103,7 +103,7 @@ describe('groups', () => {
         listOf(
           whole({
             children: [square({ matrix: [2, 0, 0, 2, 32, 32] })],
-            matte: { items: [square({ layerId: 'm', matrix: [0.5, 0, 0, 0.5, 32, 32] })], inverted },
+            matte: { items: [square({ layerId: 'm', matrix: [0.5, 0, 0, 0.5, 32, 32] })], channel: 'alpha', inverted },
           }),
         ),
       );
@@ -132,7 +132,7 @@ describe('what a frame needs and what it damages', () => {
       picture('a'),
       whole({
         children: [picture('a'), whole({ children: [filled] })],
-        matte: { items: [picture('b')], inverted: false },
+        matte: { items: [picture('b')], channel: 'alpha', inverted: false },
       }),
       { ...square({}), kind: 'trail', copies: [picture('d')] } as unknown as DisplayItem,
     );

@@ -11,7 +11,7 @@ import type { Flat, Tools } from './tools';
 const SIDE_BANDS = 10;
 
 /** The shape of a flat in one colour, for as long as `use` runs. */
-function silhouette(tools: Tools, flat: Flat, colour: Colour, use: (tinted: Flat) => void): void {
+export function silhouette(tools: Tools, flat: Flat, colour: Colour, use: (tinted: Flat) => void): void {
   const { width, height } = flat;
   tools.withScratch(width, height, (surface) => {
     const own = surface.context;

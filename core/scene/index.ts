@@ -4,6 +4,8 @@ export type {
   DisplayItem,
   DisplayList,
   ItemKind,
+  ItemEffect,
+  ItemMask,
   Matte,
   Fill,
   GroupItem,

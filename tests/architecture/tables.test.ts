@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from '@jest/globals';
 import { CHECKS, runThrough } from '@core/checks';
+import { isColour } from '@core/colour';
 import { EXPORT_KINDS, EXPORT_KIND_IDS } from '@core/formats';
 import {
   EFFECT_KINDS,
@@ -10,9 +11,11 @@ import {
   MEDIA_KIND_IDS,
   createLayer,
   createPiece,
+  isEffectColour,
   parsePiece,
   resolveTimes,
 } from '@core/piece';
+import type { EffectParameter } from '@core/piece';
 import { FRAME_RATES, freeMoment } from '@core/time';
 import { SERVED_MEDIA } from '../../server/features/media/media-kinds';
 import { MEDIA_ON_DESK } from '../../web/src/features/media/media-kinds';
@@ -69,9 +72,13 @@ describe('tables of kinds', () => {
   it('effects say what their numbers are, within bounds, and are described', () => {
     for (const [kind, { parameters }] of Object.entries(EFFECT_KINDS)) {
       expect(formats).toContain(`\`${kind}\``);
-      for (const { min, max, begins } of Object.values(parameters)) {
-        expect(begins).toBeGreaterThanOrEqual(min);
-        expect(begins).toBeLessThanOrEqual(max);
+      for (const parameter of Object.values<EffectParameter>(parameters)) {
+        if (isEffectColour(parameter)) {
+          expect(isColour(parameter.begins)).toBe(true);
+          continue;
+        }
+        expect(parameter.begins).toBeGreaterThanOrEqual(parameter.min);
+        expect(parameter.begins).toBeLessThanOrEqual(parameter.max);
       }
     }
   });

@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { trackSchema } from '../../motion';
 import { idSchema, momentSchema, numberSchema, textSchema } from '../../time';
+import { EFFECT_KINDS } from './effect-kinds';
+import type { EffectKind } from './effect-kinds';
 import { PROPERTY_IDS } from './properties';
 import type { PropertyId } from './properties';
 import { pathBoxSchema, pathDataSchema } from './text-content';
@@ -9,12 +11,6 @@ import { pathBoxSchema, pathDataSchema } from './text-content';
 
 const property = z.enum(PROPERTY_IDS as [PropertyId, ...PropertyId[]]);
 const seed = z.number().int().min(0).max(0xffff_ffff);
-
-/** Effects, each a row: what it is called and its numbers with their bounds and what they begin with. */
-export const EFFECT_KINDS = {
-  blur: { label: 'Blur', parameters: { radius: { label: 'Radius', unit: 'px', min: 0, max: 200, begins: 0 } } },
-} as const;
-export type EffectKind = keyof typeof EFFECT_KINDS;
 
 const MAX_PARAMETERS = 24;
 /** An effect on a layer. Parameters that are left out are as the kind begins; one track each. */

@@ -150,8 +150,16 @@ export const BLEND_MODES = {
   overlay: { label: 'Overlay', operation: 'overlay' },
   darken: { label: 'Darken', operation: 'darken' },
   lighten: { label: 'Lighten', operation: 'lighten' },
+  'colour-dodge': { label: 'Colour dodge', operation: 'color-dodge' },
+  'colour-burn': { label: 'Colour burn', operation: 'color-burn' },
+  'hard-light': { label: 'Hard light', operation: 'hard-light' },
   'soft-light': { label: 'Soft light', operation: 'soft-light' },
   difference: { label: 'Difference', operation: 'difference' },
+  exclusion: { label: 'Exclusion', operation: 'exclusion' },
+  hue: { label: 'Hue', operation: 'hue' },
+  saturation: { label: 'Saturation', operation: 'saturation' },
+  colour: { label: 'Colour', operation: 'color' },
+  luminosity: { label: 'Luminosity', operation: 'luminosity' },
   add: { label: 'Add', operation: 'lighter' },
 } as const;
 export type BlendMode = keyof typeof BLEND_MODES;

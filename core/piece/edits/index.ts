@@ -5,6 +5,7 @@ import { changeProblem } from '../document/check-change';
 import type { ResolvedTimes } from '../times/resolve-times';
 import type { Piece } from '../document/schema';
 import type { EditDefinition } from './define';
+import { COMPOSITION_EDITS } from './composition-edits';
 import { GESTURE_EDITS } from './gesture-edits';
 import { GROUP_EDITS } from './group-edits';
 import { KEY_EDITS } from './key-edits';
@@ -23,6 +24,7 @@ export const EDITS = {
   ...KEY_EDITS,
   ...GESTURE_EDITS,
   ...STYLE_EDITS,
+  ...COMPOSITION_EDITS,
 } as const;
 export type EditType = keyof typeof EDITS;
 

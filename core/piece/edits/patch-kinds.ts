@@ -19,6 +19,7 @@ const TIMELESS = new Set([
   'trail',
   'constraints',
   'slot',
+  'matte',
 ]);
 
 /**

@@ -178,6 +178,23 @@ const look = fc
   .record({ fill: text, weight: number })
   .map((values) => ({ ...newLook({}, {}), values: { ...newLook({}, {}).values, ...values } }));
 
+const effect = fc.record({
+  id: fc.constantFrom('e1', 'e2', 'e3'),
+  kind: fc.constantFrom('glow', 'tint', 'constructor'),
+  isOn: fc.boolean(),
+  seed: number,
+  parameters: fc.dictionary(fc.constantFrom('radius', 'colour', '__proto__'), track),
+});
+const mask = fc.record({
+  id: fc.constantFrom('m1', 'm2'),
+  name: text,
+  mode: fc.constantFrom('add', 'intersect', 'glue'),
+  inverted: fc.boolean(),
+  d: fc.constantFrom('M0 0L1 1', '<script>'),
+  box: vector,
+  tracks: fc.dictionary(fc.constantFrom('feather', 'position', 'none'), track),
+});
+
 const groupLayer = fc
   .record({ id, name: text })
   .map((given) => ({
@@ -282,6 +299,21 @@ const PAYLOADS: { [T in EditType]: fc.Arbitrary<Record<string, unknown>> } = {
     trail: fc.option(fc.record({ copies: number, spacing: number, fade: number })),
   }),
   'phrases.change': fc.record({ layers: fc.array(layer, { maxLength: 2 }), remove: ids }),
+  'effect.put': fc.record({ layerId: id, effect, at: number }, { requiredKeys: ['layerId', 'effect'] }),
+  'effect.remove': fc.record({ layerId: id, id: fc.constantFrom('e1', 'e9') }),
+  'effect.order': fc.record({ layerId: id, id: fc.constantFrom('e1', 'e2'), to: fc.nat(3) }),
+  'effect.setTrack': fc.record({
+    layerId: id,
+    id: fc.constantFrom('e1', 'e2'),
+    parameter: fc.constantFrom('radius', 'colour', 'constructor', 'strength'),
+    track,
+  }),
+  'mask.put': fc.record({ layerId: id, mask, at: number }, { requiredKeys: ['layerId', 'mask'] }),
+  'mask.remove': fc.record({ layerId: id, id: fc.constantFrom('m1', 'm9') }),
+  'layer.setMatte': fc.record({
+    id,
+    matte: fc.option(fc.record({ layerId: id, channel: fc.constantFrom('alpha', 'red'), inverted: fc.boolean() })),
+  }),
   'style.put': fc.record({
     style: fc.record({ id, name: text, look }).map(({ look: of, ...rest }) => ({ ...rest, ...of })),
   }),
@@ -300,7 +332,16 @@ function furnished(): Piece {
   return {
     ...piece,
     layers: [
-      { ...flag, id: 'flag', gestures: [newGestureUse('dawn', 'entrance', 'g1')] },
+      {
+        ...flag,
+        id: 'flag',
+        gestures: [newGestureUse('dawn', 'entrance', 'g1')],
+        effects: [
+          { id: 'e1', kind: 'glow', isOn: true, seed: 0, parameters: {} },
+          { id: 'e2', kind: 'tint', isOn: true, seed: 0, parameters: {} },
+        ],
+        masks: [{ id: 'm1', name: 'M', mode: 'add', inverted: false, d: 'M0 0L9 0L9 9Z', box: [9, 9], tracks: {} }],
+      },
       { ...words, id: 'words' },
     ],
     gestures: [{ id: 'own1', name: 'Mine', role: 'exit', duration: 1, tracks: {} }],

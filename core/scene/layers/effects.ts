@@ -1,20 +1,81 @@
 import { evaluateTrack } from '../../motion';
-import { EFFECT_KINDS } from '../../piece';
+import { effectParameters, isEffectColour } from '../../piece';
 import type { Seconds } from '../../time';
+import type { ItemEffect } from '../list/display-list';
+import type { LayerAt } from './layer-items';
 import type { LayerReader } from './layer-reader';
 import type { PreparedEffect, PreparedLayer } from './prepare';
 
-/** A parameter of an effect at a time: its track, or what its kind begins with, within its bounds. */
-function parameterAt(effect: PreparedEffect, id: 'radius', seconds: Seconds): number {
-  const { begins, min, max } = EFFECT_KINDS[effect.kind].parameters[id];
-  const track = effect.parameters[id];
-  const value = track ? evaluateTrack(track, seconds) : begins;
-  return typeof value === 'number' ? Math.min(max, Math.max(min, value)) : begins;
+/** The parameters of an effect at a time: tracks, or what its kind begins with, within bounds; lengths times `k`. */
+function valuesAt(effect: PreparedEffect, seconds: Seconds, k: number): Record<string, number | string> {
+  const values: Record<string, number | string> = {};
+  for (const [id, parameter] of Object.entries(effectParameters(effect.kind))) {
+    const track = effect.parameters[id];
+    const value = track ? evaluateTrack(track, seconds) : parameter.begins;
+    if (isEffectColour(parameter)) values[id] = typeof value === 'string' ? value : parameter.begins;
+    else {
+      const { min, max, begins, unit } = parameter;
+      const number = typeof value === 'number' ? Math.min(max, Math.max(min, value)) : begins;
+      values[id] = unit === 'px' ? number * k : number;
+    }
+  }
+  return values;
 }
 
+/** A number between -1 and 1 that belongs to an index and a seed (an integer hash). */
+function jolt(index: number, seed: number): number {
+  let h = Math.imul(index | 0, 374761393) + Math.imul(seed | 0, 668265263);
+  h = Math.imul(h ^ (h >>> 13), 1274126177);
+  return ((h ^ (h >>> 16)) >>> 0) / 0x7fff_ffff - 1;
+}
+
+/** Jolts with eased ways between them. */
+function joltAt(position: number, seed: number): number {
+  const index = Math.floor(position);
+  const t = position - index;
+  const eased = t * t * (3 - 2 * t);
+  return jolt(index, seed) * (1 - eased) + jolt(index + 1, seed) * eased;
+}
+
+const numberOf = (values: Record<string, number | string>, id: string): number =>
+  typeof values[id] === 'number' ? values[id] : 0;
+
+type Settle = (values: Record<string, number | string>, effect: PreparedEffect, at: LayerAt) => ItemEffect;
+
+const plain: Settle = (values, { kind, seed }) => ({ kind, values, seed });
+
+/** What of an effect depends on when it is: settled here, so that the painter knows no time. */
+const SETTLED: Partial<Record<ItemEffect['kind'], Settle>> = {
+  strobe(values, { kind, seed }, { seconds, context }) {
+    const beats = context.scene.beatAt(seconds) * numberOf(values, 'rate');
+    return { kind, seed, values: { shown: beats - Math.floor(beats) < numberOf(values, 'shown') / 100 ? 1 : 0 } };
+  },
+  shake(values, { kind, seed }, { seconds, prepared }) {
+    const since = seconds - prepared.start;
+    const decay = numberOf(values, 'decay');
+    const force = decay > 0 ? Math.max(0, 1 - since / decay) ** 2 : 1;
+    const at = since * numberOf(values, 'rate');
+    return {
+      kind,
+      seed,
+      values: {
+        dx: numberOf(values, 'distance') * force * joltAt(at, seed),
+        dy: numberOf(values, 'distance') * force * joltAt(at, seed + 101),
+        turned: numberOf(values, 'turn') * force * joltAt(at, seed + 211),
+      },
+    };
+  },
+  grain(values, effect, { seconds, context }) {
+    const frame = numberOf(values, 'moves') >= 0.5 ? Math.floor(seconds * context.scene.framesPerSecond + 1e-6) : 0;
+    return { kind: effect.kind, values, seed: (effect.seed + frame * 7919) >>> 0 };
+  },
+};
+
+const isOnlyBlurred = ({ effects }: PreparedLayer): boolean => effects.every((effect) => effect.kind === 'blur');
+
 /**
- * How much a layer is blurred, pixels of the format: its own blur and its blur effects. One Gaussian after another is a
- * Gaussian whose variance is the sum of theirs.
+ * How much a layer is blurred, pixels of the format: its own blur and, where nothing else is done to it, its blur
+ * effects. One Gaussian after another is a Gaussian whose variance is the sum of theirs.
  */
 export function blurOf({
   prepared,
@@ -26,10 +87,18 @@ export function blurOf({
   readonly seconds: Seconds;
 }): number {
   const own = read.number('blur');
-  if (prepared.effects.length === 0) return own * prepared.fit;
+  if (prepared.effects.length === 0 || !isOnlyBlurred(prepared)) return own * prepared.fit;
   const variance = prepared.effects.reduce(
-    (sum, effect) => sum + parameterAt(effect, 'radius', seconds) ** 2,
+    (sum, effect) => sum + numberOf(valuesAt(effect, seconds, 1), 'radius') ** 2,
     own ** 2,
   );
   return Math.sqrt(variance) * prepared.fit;
+}
+
+/** What is done to a layer beside blurring it, in order; empty where it is only blurred. */
+export function effectsAt(at: LayerAt): ItemEffect[] {
+  const { prepared, seconds, outer } = at;
+  if (prepared.effects.length === 0 || isOnlyBlurred(prepared)) return [];
+  const k = prepared.fit * outer.scale;
+  return prepared.effects.map((effect) => (SETTLED[effect.kind] ?? plain)(valuesAt(effect, seconds, k), effect, at));
 }

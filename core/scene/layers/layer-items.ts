@@ -1,7 +1,6 @@
 import { ellipsePath, multiply, roundedRectanglePath } from '../../geometry';
 import type { Box, Matrix } from '../../geometry';
 import type { Vector } from '../../motion';
-import { layerMatrix } from '../../piece';
 import type { LayerKind, LayerOf } from '../../piece';
 import type { Seconds } from '../../time';
 import type { PictureItem, ShapeItem, StillItem } from '../list/display-list';
@@ -9,9 +8,11 @@ import { NO_ACT, wipeEdge } from '../movement/act';
 import { textItem } from '../text/text-item';
 import { INVISIBLE } from '../text/text-at';
 import { actOfWhole } from './act-of-whole';
+import { composed } from './composed';
 import { blurOf } from './effects';
 import type { FrameContext } from './frame-context';
 import { groupItem } from './group-item';
+import { matrixOf } from './matrix-of';
 import { LayerReader, shapeItem, tinted, withBlur } from './layer-reader';
 import type { Outline } from './layer-reader';
 import { outerAt } from './outer';
@@ -69,9 +70,6 @@ export const LAYER_ITEMS: { readonly [K in LayerKind]: (at: LayerAt, layer: Laye
 };
 
 const centredBox = ([w, h]: Vector): Box => [-w / 2, -h / 2, w / 2, h / 2];
-
-const matrixOf = ({ prepared, read, outer }: LayerAt): Matrix =>
-  prepared.parent ? multiply(outer.matrix, layerMatrix(read, prepared.place)) : layerMatrix(read, prepared.place);
 
 const centred = (sides: Vector, path: string, pathKey: string, matrix: Matrix): Outline => ({
   path,
@@ -142,5 +140,6 @@ export function stillItem(prepared: PreparedLayer, seconds: Seconds, context: Fr
   const at: LayerAt = { prepared, read, seconds, opacity, outer: outerAt(prepared, seconds, context), context };
   // The row of the layer's own kind takes this layer; TypeScript cannot follow the pair through the lookup.
   const make = LAYER_ITEMS[prepared.layer.kind] as (at: LayerAt, layer: PreparedLayer['layer']) => StillItem | null;
-  return make(at, prepared.layer);
+  const item = make(at, prepared.layer);
+  return item && composed(at, item);
 }

@@ -40,6 +40,8 @@ function smeared(prepared: PreparedLayer, seconds: Seconds, context: FrameContex
 export function layerItem(prepared: PreparedLayer, seconds: Seconds, context: FrameContext): DisplayItem | null {
   const { layer, hidden, start, end } = prepared;
   if (hidden || seconds < start || seconds >= end || layer.id === context.skipLayerId) return null;
+  // What others are seen by is not seen itself.
+  if (context.scene.mattes.has(layer.id)) return null;
   const item = smeared(prepared, seconds, context);
   const { trail } = layer;
   if (!item || !trail || trail.copies === 0) return item;

@@ -1,8 +1,19 @@
 import { evaluateTrack, prepareTrack } from '../../motion';
 import type { PreparedTrack, TrackValue } from '../../motion';
 import { LAYER_KINDS, childrenByParent, fitIn, kindProperties, propertyDefinition, wornPiece } from '../../piece';
-import type { Effect, Fit, Format, Layer, LayerKind, Listen, Piece, PropertyId, ResolvedTimes } from '../../piece';
-import { framesPerSecond } from '../../time';
+import type {
+  Effect,
+  Fit,
+  Format,
+  Layer,
+  LayerKind,
+  Listen,
+  Mask,
+  Piece,
+  PropertyId,
+  ResolvedTimes,
+} from '../../piece';
+import { framesPerSecond, secondsToBeat } from '../../time';
 import type { FrameRate, Seconds } from '../../time';
 import { envelopeOf } from '../movement/envelope';
 import type { Envelope } from '../movement/envelope';
@@ -26,13 +37,20 @@ export interface PreparedLayer {
   readonly mediaHash: string | null;
   readonly gestures: readonly PreparedGesture[];
   readonly effects: readonly PreparedEffect[];
+  readonly masks: readonly PreparedMask[];
   readonly listens: readonly PreparedListen[];
   /** Seconds of each frame in which the shutter is open; 0 draws moments. */
   readonly shutter: Seconds;
 }
 
+export interface PreparedMask {
+  readonly mask: Mask;
+  readonly tracks: { readonly [P in keyof Mask['tracks']]?: PreparedTrack };
+}
+
 export interface PreparedEffect {
   readonly kind: Effect['kind'];
+  readonly seed: number;
   readonly parameters: Readonly<Record<string, PreparedTrack>>;
 }
 
@@ -48,6 +66,12 @@ export interface PreparedScene {
   /** What stands in the frame itself, bottom to top; what is in groups hangs on them. */
   readonly layers: readonly PreparedLayer[];
   readonly background: PreparedTrack;
+  readonly byId: ReadonlyMap<string, PreparedLayer>;
+  /** Layers by which others are seen. */
+  readonly mattes: ReadonlySet<string>;
+  readonly framesPerSecond: number;
+  /** Beats of the piece at a time. */
+  readonly beatAt: (seconds: Seconds) => number;
 }
 
 /** A layer that asks for motion blur in a piece without has the usual shutter, open half the time. */
@@ -99,6 +123,7 @@ export function prepareScene(document: Piece, times: ResolvedTimes, formatId: st
   const lead = piece.formats.find((f) => f.id === piece.leadFormatId);
   if (!format || !lead) throw new RangeError(`the piece has no format ${formatId}`);
   const inside = childrenByParent(piece.layers);
+  const byId = new Map<string, PreparedLayer>();
   const frameLength = piece.frameRate.den / piece.frameRate.num;
   const prepare = (layer: Layer, parent: PreparedLayer | null): PreparedLayer => {
     const override = layer.overrides[formatId];
@@ -122,12 +147,21 @@ export function prepareScene(document: Piece, times: ResolvedTimes, formatId: st
       gestures: layer.gestures.map((use) => prepareGesture(use, layer, piece.gestures, times)),
       effects: layer.effects
         .filter((effect) => effect.isOn)
-        .map(({ kind, parameters }) => ({
+        .map(({ kind, seed, parameters }) => ({
           kind,
+          seed,
           parameters: Object.fromEntries(
             Object.entries(parameters).map(([id, track]) => [id, prepareTrack(track, times.timeOf)]),
           ),
         })),
+      masks: layer.masks.map((mask) => ({
+        mask,
+        tracks: Object.fromEntries(
+          Object.entries(mask.tracks).flatMap(([id, track]) =>
+            track ? [[id, prepareTrack(track, times.timeOf)]] : [],
+          ),
+        ),
+      })),
       listens: layer.listens.map((listen) => ({
         property: listen.property,
         amount: listen.amount,
@@ -136,11 +170,20 @@ export function prepareScene(document: Piece, times: ResolvedTimes, formatId: st
       shutter: isSmeared(layer, parent, piece.shutter) ? ((piece.shutter || DEFAULT_SHUTTER) / 360) * frameLength : 0,
       mediaHash: hashOf(piece, layer),
     };
+    byId.set(layer.id, prepared);
     for (const child of inside.get(layer.id) ?? []) children.push(prepare(child, prepared));
     return prepared;
   };
   const layers = (inside.get(null) ?? []).map((layer) => prepare(layer, null));
-  return { format, layers, background: prepareTrack(piece.background, times.timeOf) };
+  return {
+    format,
+    layers,
+    background: prepareTrack(piece.background, times.timeOf),
+    byId,
+    mattes: new Set(piece.layers.flatMap((layer) => (layer.matte && !layer.hidden ? [layer.matte.layerId] : []))),
+    framesPerSecond: framesPerSecond(piece.frameRate),
+    beatAt: (seconds) => secondsToBeat(times.grid, seconds),
+  };
 }
 
 /** Value of a property at a time, or the kind's default if the layer has no such track, with what it hears. */

@@ -1,5 +1,5 @@
 import type { Colour } from '../../colour';
-import type { BlendMode } from '../../piece';
+import type { BlendMode, EffectKind } from '../../piece';
 import type { Box, Matrix } from '../../geometry';
 
 /** Plain data that says all about one frame. The painter needs nothing else but the pixels of pictures. */
@@ -82,7 +82,30 @@ export type UnderEffect =
 /** A picture of items by which another is seen: only where it covers (or, inverted, does not cover). */
 export interface Matte {
   readonly items: readonly DisplayItem[];
+  /** By how opaque it is, or by how bright. */
+  readonly channel: 'alpha' | 'luminance';
   readonly inverted: boolean;
+}
+
+/** A shape by which an item is seen, with what the masks before it leave. */
+export interface ItemMask {
+  readonly mode: 'add' | 'subtract' | 'intersect';
+  readonly inverted: boolean;
+  readonly path: string;
+  readonly pathKey: string;
+  readonly matrix: Matrix;
+  readonly opacity: number;
+  /** Standard deviation of its soft edge, pixels of the format. */
+  readonly feather: number;
+  /** How far it is grown (or shrunk), in the path's own units. */
+  readonly expansion: number;
+}
+
+/** An effect at a time. Lengths are pixels of the format. */
+export interface ItemEffect {
+  readonly kind: EffectKind;
+  readonly values: Readonly<Record<string, number | Colour>>;
+  readonly seed: number;
 }
 
 /**
@@ -98,6 +121,10 @@ export interface GroupItem extends ItemBase {
   /** A colour laid over all of it, and how much of it, 0 to 1. */
   readonly wash?: { readonly colour: Colour; readonly share: number };
   readonly matte?: Matte;
+  /** Each takes from or adds to what those before it leave; the first begins with nothing, or with all if it takes. */
+  readonly masks?: readonly ItemMask[];
+  /** Done to the whole in this order, before its opacity and blend mode count. */
+  readonly effects?: readonly ItemEffect[];
   /** What is done to the whole: equal where only children differ. */
   readonly own: string;
 }

@@ -27,6 +27,7 @@ import {
 import { PALETTE } from './palette';
 import { button, input, kbd, textarea } from './recipes/controls';
 import { checkbox, colorPicker, nativeSelect, tabs } from './recipes/choices';
+import { editable, emptyState, progress, skeleton } from './recipes/feedback';
 import { dialog, menu, popover, toast, tooltip } from './recipes/overlays';
 
 /**
@@ -37,8 +38,21 @@ const config = defineConfig({
   conditions: { light: ":root[data-theme='light'] &", dark: ":root[data-theme='dark'] &" },
   globalCss: { 'html, body': { bg: 'ground', color: 'text' } },
   theme: {
-    recipes: { button, input, kbd, textarea },
-    slotRecipes: { checkbox, colorPicker, dialog, menu, nativeSelect, popover, tabs, toast, tooltip },
+    recipes: { button, input, kbd, skeleton, textarea },
+    slotRecipes: {
+      checkbox,
+      colorPicker,
+      dialog,
+      editable,
+      emptyState,
+      menu,
+      nativeSelect,
+      popover,
+      progress,
+      tabs,
+      toast,
+      tooltip,
+    },
     tokens: {
       fonts: {
         body: { value: "'Spline Sans Variable', sans-serif" },

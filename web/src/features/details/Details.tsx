@@ -20,6 +20,7 @@ import { EasingEditor } from './EasingEditor';
 import { shownProperties } from './shown-properties';
 import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
+import { Empty } from '../../ui/Empty';
 import { WORDS } from './words';
 
 /** Repaints about ten times a second while the playhead moves: numbers are for reading, not for every frame. */
@@ -145,15 +146,16 @@ export function Details() {
   if (!layer) {
     return (
       <aside className="details" aria-label={WORDS.details}>
-        <h2 className="title">{WORDS.nothingSelected}</h2>
-        <p className="muted">{WORDS.clickSomethingOnThe}</p>
-        <p className="muted">
-          {WORDS.press}
-          <kbd>T</kbd>
-          {WORDS.forNewWords}
-          <kbd>{WORDS.space}</kbd>
-          {WORDS.toPlay}
-        </p>
+        <Empty title={WORDS.nothingSelected}>
+          <p>{WORDS.clickSomethingOnThe}</p>
+          <p>
+            {WORDS.press}
+            <kbd>T</kbd>
+            {WORDS.forNewWords}
+            <kbd>{WORDS.space}</kbd>
+            {WORDS.toPlay}
+          </p>
+        </Empty>
       </aside>
     );
   }

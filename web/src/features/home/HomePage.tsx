@@ -1,4 +1,4 @@
-import { Box, Flex, Input, Span } from '@chakra-ui/react';
+import { Box, Flex, Input, Skeleton, Span } from '@chakra-ui/react';
 import { keepPreviousData, useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
 import { Copy, FolderOpen, Moon, Pencil, Plus, Search, Sun, Trash2 } from 'lucide-react';
 import { Suspense, lazy, useDeferredValue, useEffect, useState } from 'react';
@@ -15,6 +15,8 @@ import { NoticePlace } from '../../ui/NoticePlace';
 import type { Notice } from '../../ui/Notices';
 import { useContextMenu } from '../../ui/use-context-menu';
 import { FirstPieceCard } from '../guide/FirstPieceCard';
+import { Empty } from '../../ui/Empty';
+import { NameEdit } from '../../ui/NameEdit';
 import { WORDS } from './words';
 
 // What needs the document's schema comes when it is needed: the list itself is there at once.
@@ -223,7 +225,7 @@ export function HomePage() {
           {WORDS.theyAreShownAs}
         </Box>
       )}
-      {isPending && !error && <p className="muted">{WORDS.fetchingYourPieces}</p>}
+      {isPending && !error && <Coming />}
       {waiting.length > 0 && (
         <p role="status">
           {WORDS.editsThatCouldNot}{' '}
@@ -235,8 +237,21 @@ export function HomePage() {
           {WORDS.openThePieceTo}
         </p>
       )}
-      {data && total === 0 && wanted === '' && <p className="muted">{WORDS.nothingHereYetMake}</p>}
-      {data && total === 0 && wanted !== '' && <p className="muted">{WORDS.noPieceMatches(search)}</p>}
+      {data && total === 0 && wanted === '' && (
+        <Empty title={WORDS.noPiecesYet} marginBottom="18px">
+          {WORDS.nothingHereYetMake}
+        </Empty>
+      )}
+      {data && total === 0 && wanted !== '' && (
+        <Empty
+          title={WORDS.noPieceMatches(search)}
+          action={
+            <Button variant="soft" onClick={() => setSearch('')}>
+              {WORDS.showAllPieces}
+            </Button>
+          }
+        />
+      )}
 
       {contextMenu}
       <section className="cards" aria-label={WORDS.allPieces} onContextMenu={onContextMenu}>
@@ -245,19 +260,12 @@ export function HomePage() {
             <MovingPicture piece={piece} onOpen={() => void navigate(`/piece/${piece.id}`)} />
             <Flex alignItems="center" gap="4px" paddingTop="8px">
               {renaming === piece.id ? (
-                <Input
-                  aria-label={WORDS.nameOfThePiece}
-                  autoFocus
-                  defaultValue={piece.name}
-                  flex="1"
-                  onKeyDown={(e) => {
-                    if (e.key === 'Enter') e.currentTarget.blur();
-                    if (e.key === 'Escape') setRenaming(null);
-                  }}
-                  onBlur={(e) => {
-                    const name = e.target.value.trim();
+                <NameEdit
+                  label={WORDS.nameOfThePiece}
+                  name={piece.name}
+                  onDone={(name) => {
                     setRenaming(null);
-                    if (name && name !== piece.name)
+                    if (name)
                       void attempt(async () => {
                         await call(api.pieces[':id'].rename.$post({ param: { id: piece.id }, json: { name } }));
                         await refresh();
@@ -306,5 +314,16 @@ export function HomePage() {
       )}
       <NoticePlace notice={notice} onClose={() => setNotice(null)} />
     </main>
+  );
+}
+
+/** Places of the pieces while they are fetched. */
+function Coming() {
+  return (
+    <section className="cards" role="status" aria-label={WORDS.fetchingYourPieces}>
+      {[0, 1, 2].map((place) => (
+        <Skeleton key={place} aspectRatio="16 / 9" />
+      ))}
+    </section>
   );
 }

@@ -7,6 +7,7 @@ import { importFile } from './import-file';
 import type { ImportProgress } from './import-file';
 import { Button } from '../../ui/Button';
 import { FileDropPlace } from '../../ui/FilePick';
+import { ProgressBar } from '../../ui/ProgressBar';
 import { WORDS } from './words';
 
 /** A place to drop or pick a file, with progress and cancel. */
@@ -27,14 +28,7 @@ export function FileDrop({ wanted, label, children }: { wanted: MediaKindId; lab
         <Box margin="4px 0 8px">
           {progress.stage} {Math.round(progress.share * 100)} %
         </Box>
-        <div
-          className="meter"
-          role="progressbar"
-          aria-label={progress.stage}
-          aria-valuenow={Math.round(progress.share * 100)}
-        >
-          <i style={{ width: `${progress.share * 100}%` }} />
-        </div>
+        <ProgressBar label={progress.stage} share={progress.share} />
         <Button variant="quiet" marginTop="8px" onClick={() => abort.current?.abort()}>
           {WORDS.cancel}
         </Button>

@@ -14,6 +14,7 @@ import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
 import { PosterRow } from './PosterRow';
 import { exportsKey, isActive, useExports } from './use-exports';
+import { ProgressBar } from '../../ui/ProgressBar';
 import { WORDS } from './words';
 
 function minutes(seconds: number): string {
@@ -168,15 +169,7 @@ export function SendPanel() {
             </Flex>
             {isActive(job.state) && (
               <>
-                <Box
-                  className="meter"
-                  role="progressbar"
-                  aria-label={WORDS.rendering}
-                  aria-valuenow={Math.round(job.progress * 100)}
-                  margin="5px 0 3px"
-                >
-                  <i style={{ width: `${job.progress * 100}%` }} />
-                </Box>
+                <ProgressBar label={WORDS.rendering} share={job.progress} margin="5px 0 3px" />
                 <Span className="muted" fontSize="12px">
                   {job.state === 'queued'
                     ? WORDS.waitingForItsTurn

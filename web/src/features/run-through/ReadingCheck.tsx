@@ -11,6 +11,7 @@ import { useAnalysis, usePiece, useTimes } from '../../store/selectors';
 import { lookAt } from './look-at';
 import { REMEDIES } from './remedies';
 import { Button } from '../../ui/Button';
+import { ProgressBar } from '../../ui/ProgressBar';
 import { WORDS } from './words';
 
 const nameOf = (piece: Piece, id: string) => piece.layers.find((l) => l.id === id)?.name ?? WORDS.aLayer;
@@ -108,9 +109,7 @@ function ContrastCheck() {
         </Button>
         {progress && (
           <>
-            <Span className="meter" flex="1">
-              <i style={{ width: `${progress.share * 100}%` }} />
-            </Span>
+            <ProgressBar label={WORDS.lookAtTheContrast} share={progress.share} flex="1" />
             <Button variant="quiet" onClick={() => progress.stop.abort()}>
               {WORDS.stop}
             </Button>

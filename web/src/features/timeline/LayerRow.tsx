@@ -1,4 +1,4 @@
-import { Box, Input, Span } from '@chakra-ui/react';
+import { Box, Span } from '@chakra-ui/react';
 import { useDraggable } from '@dnd-kit/core';
 import { ChevronDown, ChevronRight, Eye, EyeOff, Folder, FolderOpen, Lock, LockOpen } from 'lucide-react';
 import { memo, useMemo, useRef, useState } from 'react';
@@ -18,6 +18,7 @@ import type { TimeAxis } from './time-axis';
 import type { TreeRow } from './tree-rows';
 import { snapDragged, useTimeDrag } from './use-time-drag';
 import { Button } from '../../ui/Button';
+import { NameEdit } from '../../ui/NameEdit';
 import { WORDS } from './words';
 
 /** One layer on the timeline: its name, its bar, its stars. */
@@ -130,20 +131,10 @@ export const LayerRow = memo(function LayerRow({
         </Button>
         {onDesk(layer).icon(layer, media)}
         {renaming ? (
-          <Input
-            aria-label={WORDS.layerName}
-            autoFocus
-            defaultValue={layer.name}
-            flex="1"
-            width="0"
-            padding="1px 5px"
-            onKeyDown={(e) => {
-              e.stopPropagation();
-              if (e.key === 'Enter') e.currentTarget.blur();
-              if (e.key === 'Escape') setRenaming(false);
-            }}
-            onBlur={(e) => {
-              const name = e.target.value.trim();
+          <NameEdit
+            label={WORDS.layerName}
+            name={layer.name}
+            onDone={(name) => {
               setRenaming(false);
               if (name) edit([{ type: 'layer.rename', id: layer.id, name }]);
             }}

@@ -1,0 +1,54 @@
+import type { ItemMask } from '../scene';
+import { place } from './tools';
+import type { Flat, Tools, View } from './tools';
+
+/** One mask in white, as large as the view. */
+function maskFlat(tools: Tools, mask: ItemMask, view: View, use: (flat: Flat) => void): void {
+  tools.flatten(
+    [view.x, view.y, view.x + view.width, view.y + view.height],
+    view,
+    (context, at) => {
+      const path = tools.path(mask.pathKey, mask.path);
+      context.fillStyle = '#FFFFFF';
+      place(context, mask.matrix, at);
+      context.fill(path);
+      if (mask.expansion === 0) return;
+      context.strokeStyle = '#FFFFFF';
+      context.lineJoin = 'round';
+      context.lineWidth = 2 * Math.abs(mask.expansion);
+      context.globalCompositeOperation = mask.expansion > 0 ? 'source-over' : 'destination-out';
+      context.stroke(path);
+    },
+    use,
+  );
+}
+
+const OPERATIONS = { add: 'source-over', subtract: 'destination-out', intersect: 'destination-in' } as const;
+
+/** What masks leave to be seen, in white, as large as the view. */
+export function withMasks(tools: Tools, masks: readonly ItemMask[], view: View, use: (flat: Flat) => void): void {
+  tools.flatten(
+    [view.x, view.y, view.x + view.width, view.y + view.height],
+    view,
+    (sum, at) => {
+      // Where the first takes away or meets, there was all.
+      if (masks[0]?.mode !== 'add') {
+        sum.fillStyle = '#FFFFFF';
+        sum.fillRect(0, 0, at.width, at.height);
+      }
+      for (const mask of masks)
+        maskFlat(tools, mask, at, (own) =>
+          tools.withScratch(own.width, own.height, (surface) => {
+            const soft = { blur: mask.feather * at.scale };
+            if (mask.inverted) {
+              surface.context.fillStyle = '#FFFFFF';
+              surface.context.fillRect(0, 0, own.width, own.height);
+            }
+            tools.lay(surface.context, own, { ...soft, ...(mask.inverted ? { operation: 'destination-out' } : {}) });
+            tools.lay(sum, { ...own, surface }, { operation: OPERATIONS[mask.mode], alpha: mask.opacity });
+          }),
+        );
+    },
+    use,
+  );
+}

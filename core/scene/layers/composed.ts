@@ -1,0 +1,113 @@
+import { multiply } from '../../geometry';
+import type { Matrix } from '../../geometry';
+import { evaluateTrack } from '../../motion';
+import type { TrackValue, Vector } from '../../motion';
+import { groupMatrix } from '../../piece';
+import type { GroupItem, ItemMask, Matte, StillItem } from '../list/display-list';
+import { UNITS } from '../../text';
+import { setText } from '../text/text-at';
+import { effectsAt } from './effects';
+import type { LayerAt } from './layer-items';
+import { matrixOf } from './matrix-of';
+import type { PreparedMask } from './prepare';
+import { restBox } from './rest-box';
+
+/** What is done to a layer as a whole: masks, a matte, effects. */
+
+/** From pixels of the lead format about the layer's middle to pixels of the format. */
+function ownMatrix(at: LayerAt): Matrix {
+  const { prepared, read, outer, context } = at;
+  const { layer, fit } = prepared;
+  if (layer.kind === 'text') {
+    const { matrix, size } = setText(at, layer);
+    const k = size / UNITS;
+    return [matrix[0] / k, matrix[1] / k, matrix[2] / k, matrix[3] / k, matrix[4], matrix[5]];
+  }
+  if (layer.kind !== 'group') return matrixOf(at);
+  const [l, t, r, b] = restBox(prepared, context);
+  const standing = multiply(outer.matrix, groupMatrix(read, prepared.place));
+  return multiply(standing, [fit, 0, 0, fit, (l + r) / 2, (t + b) / 2]);
+}
+
+function maskAt({ mask, tracks }: PreparedMask, at: LayerAt, own: Matrix): ItemMask {
+  const value = (id: keyof typeof tracks, begins: TrackValue): TrackValue => {
+    const track = tracks[id];
+    return track ? evaluateTrack(track, at.seconds) : begins;
+  };
+  const number = (id: keyof typeof tracks, begins: number) => value(id, begins) as number; // as the editor sets them
+  const [x, y] = value('position', [0, 0]) as Vector;
+  const [sx, sy] = value('scale', [1, 1]) as Vector;
+  const turn = (number('rotation', 0) * Math.PI) / 180;
+  const placed = multiply(own, [Math.cos(turn), Math.sin(turn), -Math.sin(turn), Math.cos(turn), x, y]);
+  const [w, h] = mask.box;
+  return {
+    mode: mask.mode,
+    inverted: mask.inverted,
+    path: mask.d,
+    pathKey: `m${mask.d}`,
+    matrix: multiply(placed, [sx, 0, 0, sy, (-w / 2) * sx, (-h / 2) * sy]),
+    opacity: Math.min(1, Math.max(0, number('opacity', 1))),
+    feather: Math.max(0, number('feather', 0)) * at.prepared.fit * at.outer.scale,
+    expansion: number('expansion', 0) / Math.max(1e-6, Math.sqrt(Math.abs(sx * sy))),
+  };
+}
+
+/** Layers that are being drawn as mattes: one that is seen by itself, however far around, is seen by nothing. */
+const underWay = new Set<string>();
+
+function matteAt({ prepared, seconds, context }: LayerAt): Matte | null {
+  const { matte } = prepared.layer;
+  const cover = matte && context.scene.byId.get(matte.layerId);
+  if (!matte || !cover || underWay.has(cover.layer.id) || underWay.has(prepared.layer.id)) return null;
+  underWay.add(prepared.layer.id);
+  try {
+    const isThere = !cover.layer.isGuide && seconds >= cover.start && seconds < cover.end;
+    const item = isThere ? context.draw.still(cover, seconds, context) : null;
+    return { items: item ? [item] : [], channel: matte.channel, inverted: matte.inverted };
+  } finally {
+    underWay.delete(prepared.layer.id);
+  }
+}
+
+/** A layer's item with its masks, its matte and its effects; itself if it has none. */
+export function composed(at: LayerAt, item: StillItem): StillItem | null {
+  const { prepared, context } = at;
+  const { layer } = prepared;
+  if (context.isAtRest) return item;
+  const effects = effectsAt(at);
+  if (effects.some((effect) => effect.kind === 'strobe' && effect.values.shown === 0)) return null;
+  const matte = matteAt(at);
+  const masks = prepared.masks.length > 0 ? withOwnMatrix(at) : [];
+  if (effects.length === 0 && masks.length === 0 && !matte) return item;
+  const own =
+    `${item.opacity}|${layer.blend}|${effects.map((e) => e.kind + e.seed + JSON.stringify(e.values)).join('~')}|` +
+    `${masks.map((m) => `${m.mode}${m.inverted}${m.pathKey}${m.matrix.join()}${m.opacity},${m.feather},${m.expansion}`).join('~')}|` +
+    (matte ? `${matte.channel}${matte.inverted}${matte.items.map((i) => i.fingerprint).join('~')}` : '');
+  // Opacity and blend mode count for what comes of it all.
+  const inside: StillItem =
+    item.kind === 'group'
+      ? { ...item, opacity: 1, blend: 'normal', own: `${item.own}i` }
+      : { ...item, opacity: 1, blend: 'normal' };
+  const whole: GroupItem = {
+    kind: 'group',
+    holds: 'parts',
+    layerId: layer.id,
+    children: [inside],
+    under: [],
+    matrix: item.matrix,
+    box: item.box,
+    opacity: item.opacity,
+    blend: layer.blend,
+    ...(effects.length > 0 ? { effects } : {}),
+    ...(masks.length > 0 ? { masks } : {}),
+    ...(matte ? { matte } : {}),
+    own,
+    fingerprint: `w${own}[${item.fingerprint}]`,
+  };
+  return whole;
+}
+
+function withOwnMatrix(at: LayerAt): ItemMask[] {
+  const own = ownMatrix(at);
+  return at.prepared.masks.map((mask) => maskAt(mask, at, own));
+}
