@@ -60,7 +60,7 @@ async function readPixels(png: string): Promise<Buffer> {
 }
 
 /** Scenes that are compared in one test. */
-const AT_ONCE = 8;
+const AT_ONCE = 7;
 
 /** The same frames painted in Chromium and on the server: what you see is what is rendered. */
 for (let first = 0; first < SCENE_NAMES.length; first += AT_ONCE) {

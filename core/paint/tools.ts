@@ -98,7 +98,8 @@ export function createTools(host: PaintHost): Tools {
       }
       const { context } = surface;
       reset(context);
-      context.clearRect(0, 0, width, height);
+      // One pixel more: what is drawn turned looks at its neighbours.
+      context.clearRect(0, 0, width + 1, height + 1);
       try {
         return use(surface);
       } finally {

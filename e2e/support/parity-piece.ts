@@ -6,6 +6,7 @@ import type { Layer, LayerKind, MediaRef, PropertyId } from '@core/piece';
 import { newGestureUse } from '@core/motion';
 import type { GestureId, GestureUse, TrackValue } from '@core/motion';
 import { FRAME_RATES, freeMoment } from '@core/time';
+import { EFFECT_SCENES } from './parity-effects';
 import { countingIds } from '../../tests/helpers/documents';
 import { makeFont, toWoff } from '../../tests/helpers/make-font';
 
@@ -29,7 +30,7 @@ function testPicture(): Uint8Array {
   return new Uint8Array(canvas.toBuffer('image/png'));
 }
 
-type Part = readonly [
+export type Part = readonly [
   kind: LayerKind,
   values: Partial<Record<PropertyId, TrackValue>>,
   content?: Record<string, unknown> | undefined,
@@ -56,8 +57,7 @@ const acting = (words: string, y: number, gesture: GestureId, more: Partial<Gest
   { gestures: [midway(gesture, more)] },
 ];
 
-/** One scene a second; together they use everything the painter can draw. */
-const SCENES: readonly (readonly [name: string, parts: readonly Part[]])[] = [
+const OWN_SCENES: readonly (readonly [name: string, parts: readonly Part[]])[] = [
   [
     'plain shapes',
     [
@@ -526,6 +526,8 @@ const SCENES: readonly (readonly [name: string, parts: readonly Part[]])[] = [
     ],
   ],
 ];
+/** One scene a second; together they use everything the painter can draw. */
+const SCENES = [...OWN_SCENES, ...EFFECT_SCENES];
 export const SCENE_NAMES = SCENES.map(([name]) => name);
 
 export function parityPieceFile(): Uint8Array {

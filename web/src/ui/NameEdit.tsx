@@ -1,7 +1,7 @@
 import { Editable } from '@chakra-ui/react';
 
 /** A name that is being changed in its place: Enter or leaving the field keeps it, Escape does not. */
-export function NameEdit({
+export default function NameEdit({
   label,
   name,
   onDone,

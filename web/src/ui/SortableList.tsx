@@ -1,5 +1,6 @@
 import { Box } from '@chakra-ui/react';
 import { DndContext, KeyboardSensor, PointerSensor, closestCenter, useSensor, useSensors } from '@dnd-kit/core';
+import type { Announcements, UniqueIdentifier } from '@dnd-kit/core';
 import {
   SortableContext,
   sortableKeyboardCoordinates,
@@ -9,6 +10,7 @@ import {
 import { GripVertical } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { Button } from './Button';
+import { WORDS } from './words';
 
 /** Pixels a pointer moves before a click is a drag. */
 const DRAG_PIXELS = 4;
@@ -39,11 +41,18 @@ export function SortableList({
       keyboardCodes: { start: ['Space'], end: ['Space'], cancel: ['Escape'] },
     }),
   );
+  const place = (id: UniqueIdentifier | undefined) => ids.indexOf(String(id)) + 1;
+  const announcements: Announcements = {
+    onDragStart: ({ active }) => WORDS.pickedUp(place(active.id), ids.length),
+    onDragOver: ({ over }) => (over ? WORDS.nowAt(place(over.id), ids.length) : undefined),
+    onDragEnd: ({ active, over }) => WORDS.putDown(place((over ?? active).id), ids.length),
+    onDragCancel: () => WORDS.leftWhereItWas,
+  };
   return (
     <DndContext
       sensors={sensors}
       collisionDetection={closestCenter}
-      accessibility={{ screenReaderInstructions: { draggable: instructions } }}
+      accessibility={{ announcements, screenReaderInstructions: { draggable: instructions } }}
       onDragEnd={({ active, over }) => {
         if (over && over.id !== active.id) onMove(String(active.id), ids.indexOf(String(over.id)));
       }}

@@ -7,6 +7,10 @@ export const WORDS = {
   pageDown: 'Page down',
   picker: (label: string) => `${label}, picker`,
   undo: 'Undo',
+  pickedUp: (place: number, of: number) => `Picked up from place ${place} of ${of}`,
+  nowAt: (place: number, of: number) => `Now at place ${place} of ${of}`,
+  putDown: (place: number, of: number) => `Put down at place ${place} of ${of}`,
+  leftWhereItWas: 'Left where it was',
   closeTheNotice: 'Close the notice',
   divide: (label: string) => `Divide: ${label}`,
 } as const;

@@ -120,16 +120,22 @@ const run: HotkeyCallback = (event, { hotkey }) => COMMAND_OF.get(hotkey)?.run(e
 const isTaken = (event: KeyboardEvent): boolean =>
   event.defaultPrevented ||
   document.querySelector(':is([role=dialog], [role=menu])[data-state=open]') !== null ||
-  (event.key === ' ' && event.target instanceof HTMLButtonElement && !event.target.classList.contains('star'));
+  (event.key === ' ' &&
+    (event.target instanceof HTMLInputElement ||
+      (event.target instanceof HTMLButtonElement && !event.target.classList.contains('star'))));
+
+/** Fields in which is written; boxes to tick are inputs too, and leave all keys but Space to the desk. */
+const isWrittenIn = ({ target }: KeyboardEvent): boolean =>
+  target instanceof HTMLInputElement && !/^(checkbox|radio)$/.test(target.type);
 
 /** Keys by what they write, whatever the layout of the keyboard; names have no "|" in them. */
 const OPTIONS = {
   delimiter: '|',
   useKey: true,
   preventDefault: true,
-  ignoreEventWhen: isTaken,
+  ignoreEventWhen: (event) => isTaken(event) || isWrittenIn(event),
   // Of what the library takes for fields, these do not write.
-  enableOnFormTags: ['slider', 'option', 'radio', 'menuitem'],
+  enableOnFormTags: ['input', 'slider', 'option', 'radio', 'menuitem'],
 } as const satisfies Options;
 
 /** Binds the table to the desk. Fields keep their own keys; a focused button keeps Space and Enter. */
@@ -137,5 +143,5 @@ export function useKeys(): void {
   useHotkeys(ON_DESK, run, OPTIONS);
   // The space bar writes a space, and is known by its place.
   useHotkeys('space', run, { ...OPTIONS, useKey: false });
-  useHotkeys(EVERYWHERE, run, { ...OPTIONS, enableOnFormTags: true });
+  useHotkeys(EVERYWHERE, run, { ...OPTIONS, enableOnFormTags: true, ignoreEventWhen: isTaken });
 }

@@ -1,6 +1,6 @@
 import { Box, Flex, Span } from '@chakra-ui/react';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
-import { Fragment, useEffect, useState } from 'react';
+import { Fragment } from 'react';
 import { BLEND_MODES, GRADIENTS, LAYER_KINDS, PROPERTIES, propertyDefinition, trackOf } from '@core/piece';
 import type { BlendMode, Layer, PropertyId } from '@core/piece';
 import { beatToBar, formatBarBeat, secondsToBeat } from '@core/time';
@@ -21,26 +21,8 @@ import { shownProperties } from './shown-properties';
 import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
 import { Empty } from '../../ui/Empty';
+import { usePlayheadTick } from '../../store/use-playhead-tick';
 import { WORDS } from './words';
-
-/** Repaints about ten times a second while the playhead moves: numbers are for reading, not for every frame. */
-function usePlayheadTick(): number {
-  const [seconds, setSeconds] = useState(playhead.seconds);
-  useEffect(() => {
-    let timer: ReturnType<typeof setTimeout> | null = null;
-    const stop = playhead.subscribe(() => {
-      timer ??= setTimeout(() => {
-        timer = null;
-        setSeconds(playhead.seconds);
-      }, 90);
-    });
-    return () => {
-      stop();
-      if (timer) clearTimeout(timer);
-    };
-  }, []);
-  return seconds;
-}
 
 function PropertyRow({
   layer,

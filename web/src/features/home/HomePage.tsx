@@ -16,7 +16,7 @@ import type { Notice } from '../../ui/Notices';
 import { useContextMenu } from '../../ui/use-context-menu';
 import { FirstPieceCard } from '../guide/FirstPieceCard';
 import { Empty } from '../../ui/Empty';
-import { NameEdit } from '../../ui/NameEdit';
+import { NameField } from '../../ui/NameField';
 import { WORDS } from './words';
 
 // What needs the document's schema comes when it is needed: the list itself is there at once.
@@ -260,7 +260,7 @@ export function HomePage() {
             <MovingPicture piece={piece} onOpen={() => void navigate(`/piece/${piece.id}`)} />
             <Flex alignItems="center" gap="4px" paddingTop="8px">
               {renaming === piece.id ? (
-                <NameEdit
+                <NameField
                   label={WORDS.nameOfThePiece}
                   name={piece.name}
                   onDone={(name) => {

@@ -19,6 +19,8 @@ import {
   stretchKeys,
   toggleKey,
 } from '../desk/commands';
+import { EffectsTab } from '../effects/EffectsTab';
+import { MasksTab } from '../effects/MasksTab';
 import { GestureSection } from '../gestures/GestureSection';
 import { SmearTab } from '../gestures/SmearTab';
 import { ReadingCheck } from '../run-through/ReadingCheck';
@@ -31,10 +33,25 @@ import { SyncCheck } from './SyncCheck';
 import { Button } from '../../ui/Button';
 import { WORDS } from './words';
 
+const PICTURE_TABS = { put: WORDS.putUp, effects: WORDS.effects, masks: WORDS.masks } as const;
+
 export function PicturePanel() {
+  const [tab, setTab] = useState<keyof typeof PICTURE_TABS>('put');
   return (
     <>
       <h2 className="title">{WORDS.picture}</h2>
+      <Tabs label={WORDS.picture} tabs={PICTURE_TABS} value={tab} onChange={setTab}>
+        {tab === 'put' && <PutUp />}
+        {tab === 'effects' && <EffectsTab />}
+        {tab === 'masks' && <MasksTab />}
+      </Tabs>
+    </>
+  );
+}
+
+function PutUp() {
+  return (
+    <>
       <p className="muted">{WORDS.shapesStartAtThe}</p>
       <Box display="grid" gridTemplateColumns="1fr 1fr" gap="6px" marginBottom="14px">
         {addEntries().map(({ id, label, icon, run }) => (

@@ -18,7 +18,7 @@ import type { TimeAxis } from './time-axis';
 import type { TreeRow } from './tree-rows';
 import { snapDragged, useTimeDrag } from './use-time-drag';
 import { Button } from '../../ui/Button';
-import { NameEdit } from '../../ui/NameEdit';
+import { NameField } from '../../ui/NameField';
 import { WORDS } from './words';
 
 /** One layer on the timeline: its name, its bar, its stars. */
@@ -131,7 +131,7 @@ export const LayerRow = memo(function LayerRow({
         </Button>
         {onDesk(layer).icon(layer, media)}
         {renaming ? (
-          <NameEdit
+          <NameField
             label={WORDS.layerName}
             name={layer.name}
             onDone={(name) => {

@@ -1,0 +1,218 @@
+import { Box, Flex } from '@chakra-ui/react';
+import { useState } from 'react';
+import { ellipsePath, roundedRectanglePath } from '@core/geometry';
+import type { TrackValue } from '@core/motion';
+import { hasProperty } from '@core/piece';
+import type { Layer, Mask, Piece } from '@core/piece';
+import { valueNow } from '../desk/commands';
+import { newId } from '../../platform/ids';
+import { edit } from '../../store/desk-store';
+import { usePiece, useSelectedLayer } from '../../store/selectors';
+import { usePlayheadTick } from '../../store/use-playhead-tick';
+import { Button } from '../../ui/Button';
+import { Choice } from '../../ui/Choice';
+import { Tick } from '../../ui/Tick';
+import { ValueRow } from './ValueRow';
+import { WORDS } from './words';
+
+/** Sides of a new mask where the layer has none of its own, pixels of the lead format. */
+const NEW_SIDES: readonly [number, number] = [400, 300];
+
+interface MaskValue {
+  readonly begins: TrackValue;
+  readonly unit?: string;
+  readonly factor?: number;
+  readonly min?: number;
+  readonly max?: number;
+}
+/** Values of a mask that can be keyframed. */
+const MASK_VALUES: { readonly [P in keyof Mask['tracks']]-?: MaskValue } = {
+  position: { begins: [0, 0] },
+  scale: { begins: [1, 1], unit: '%', factor: 100 },
+  rotation: { begins: 0, unit: '°' },
+  feather: { begins: 0, unit: 'px', min: 0, max: 400 },
+  expansion: { begins: 0, unit: 'px', min: -400, max: 400 },
+  opacity: { begins: 1, unit: '%', factor: 100, min: 0, max: 1 },
+};
+
+function newMask(layer: Layer, shape: 'rectangle' | 'ellipse'): Mask {
+  const own = hasProperty(layer.kind, 'dimensions') ? valueNow(layer, 'dimensions') : null;
+  const [w, h] = Array.isArray(own) ? own : NEW_SIDES;
+  // Both stand about their middle; a mask's path begins at its left top corner.
+  const path = shape === 'rectangle' ? roundedRectanglePath(w, h, 0) : ellipsePath(w, h);
+  let isY = false;
+  const d = path.replace(/-?\d+(\.\d+)?(e-?\d+)?/gi, (number) => {
+    const moved = Number(number) + (isY ? h / 2 : w / 2);
+    isY = !isY;
+    return String(Math.round(moved * 1000) / 1000);
+  });
+  return {
+    id: newId(),
+    name: WORDS.maskNumber(layer.masks.length + 1),
+    mode: 'add',
+    inverted: false,
+    d,
+    box: [w, h],
+    tracks: {},
+  };
+}
+
+/** By what the selected layer is seen: masks of its own, and another layer. */
+export function MasksTab() {
+  usePlayheadTick();
+  const piece = usePiece();
+  const layer = useSelectedLayer();
+  const [open, setOpen] = useState<string | null>(null);
+  if (!layer) return <p className="muted">{WORDS.selectALayer}</p>;
+  const add = (shape: 'rectangle' | 'ellipse') => {
+    const mask = newMask(layer, shape);
+    edit([{ type: 'mask.put', layerId: layer.id, mask }]);
+    setOpen(mask.id);
+  };
+  return (
+    <>
+      <Matte piece={piece} layer={layer} />
+      <hr className="rule" />
+      <Flex gap="6px" alignItems="center" role="group" aria-label={WORDS.addAMask}>
+        <Box as="strong" flex="1" fontWeight="600">
+          {WORDS.masks}
+        </Box>
+        <Button variant="soft" disabled={layer.locked} onClick={() => add('rectangle')}>
+          {WORDS.rectangle}
+        </Button>
+        <Button variant="soft" disabled={layer.locked} onClick={() => add('ellipse')}>
+          {WORDS.ellipse}
+        </Button>
+      </Flex>
+      {layer.masks.length === 0 && <p className="muted">{WORDS.howMasksWork}</p>}
+      <div role="list" aria-label={WORDS.masks}>
+        {layer.masks.map((mask) => (
+          <MaskRow
+            key={mask.id}
+            layer={layer}
+            mask={mask}
+            isOpen={open === mask.id}
+            onOpen={() => setOpen(open === mask.id ? null : mask.id)}
+          />
+        ))}
+      </div>
+    </>
+  );
+}
+
+function Matte({ piece, layer }: { piece: Piece; layer: Layer }) {
+  const { matte } = layer;
+  const set = (next: Layer['matte']) => edit([{ type: 'layer.setMatte', id: layer.id, matte: next }]);
+  return (
+    <section aria-label={WORDS.matte}>
+      <div className="prop">
+        <span />
+        <span className="name">{WORDS.seenThrough}</span>
+        <Choice
+          aria-label={WORDS.seenThrough}
+          value={matte?.layerId ?? ''}
+          disabled={layer.locked}
+          maxWidth="150px"
+          onChange={(e) =>
+            set(e.target.value ? { channel: 'alpha', inverted: false, ...matte, layerId: e.target.value } : null)
+          }
+        >
+          <option value="">{WORDS.nothing}</option>
+          {piece.layers
+            .filter((other) => other.id !== layer.id)
+            .reverse()
+            .map((other) => (
+              <option key={other.id} value={other.id}>
+                {other.name}
+              </option>
+            ))}
+        </Choice>
+      </div>
+      {matte ? (
+        <div className="prop">
+          <span />
+          <span className="name muted">{WORDS.channel}</span>
+          <Flex gap="8px" alignItems="center">
+            <Choice
+              aria-label={WORDS.channel}
+              value={matte.channel}
+              onChange={(e) => set({ ...matte, channel: e.target.value as keyof typeof WORDS.channels })}
+            >
+              {Object.entries(WORDS.channels).map(([id, label]) => (
+                <option key={id} value={id}>
+                  {label}
+                </option>
+              ))}
+            </Choice>
+            <Tick checked={matte.inverted} onChange={(inverted) => set({ ...matte, inverted })}>
+              {WORDS.inverted}
+            </Tick>
+          </Flex>
+        </div>
+      ) : (
+        <p className="muted">{WORDS.howMattesWork}</p>
+      )}
+    </section>
+  );
+}
+
+function MaskRow({ layer, mask, isOpen, onOpen }: { layer: Layer; mask: Mask; isOpen: boolean; onOpen: () => void }) {
+  const put = (change: Partial<Mask>, gesture: string | null = null) =>
+    edit([{ type: 'mask.put', layerId: layer.id, mask: { ...mask, ...change } }], gesture);
+  return (
+    <Box role="listitem" className="list-row" display="block">
+      <Flex alignItems="center" gap="6px">
+        <Button
+          variant="quiet"
+          hasTip={false}
+          flex="1"
+          justifyContent="flex-start"
+          aria-expanded={isOpen}
+          aria-label={isOpen ? WORDS.close(mask.name) : WORDS.open(mask.name)}
+          onClick={onOpen}
+        >
+          {mask.name}
+        </Button>
+        <Choice
+          aria-label={WORDS.mode(mask.name)}
+          value={mask.mode}
+          disabled={layer.locked}
+          onChange={(e) => put({ mode: e.target.value as Mask['mode'] })} // a value of the table
+        >
+          {Object.entries(WORDS.modes).map(([id, label]) => (
+            <option key={id} value={id}>
+              {label}
+            </option>
+          ))}
+        </Choice>
+        <Button
+          variant="quiet"
+          padding="0 4px"
+          aria-label={WORDS.remove(mask.name)}
+          disabled={layer.locked}
+          onClick={() => edit([{ type: 'mask.remove', layerId: layer.id, id: mask.id }])}
+        >
+          ×
+        </Button>
+      </Flex>
+      {isOpen && (
+        <>
+          {(Object.keys(MASK_VALUES) as (keyof typeof MASK_VALUES)[]).map((id) => (
+            <ValueRow
+              key={id}
+              name={WORDS.maskValues[id]}
+              label={WORDS.valueOf(WORDS.maskValues[id], mask.name)}
+              track={mask.tracks[id]}
+              {...MASK_VALUES[id]}
+              disabled={layer.locked}
+              onChange={(track, gesture) => put({ tracks: { ...mask.tracks, [id]: track } }, gesture)}
+            />
+          ))}
+          <Tick checked={mask.inverted} disabled={layer.locked} onChange={(inverted) => put({ inverted })}>
+            {WORDS.inverted}
+          </Tick>
+        </>
+      )}
+    </Box>
+  );
+}
