@@ -26,6 +26,7 @@ import { createLayoutCache } from '@core/text';
 import { FRAME_RATES, frameCount, frameMiddle, freeMoment } from '@core/time';
 import { assets } from '../server/platform/config';
 import { decodeMono, openAs } from '../server/platform/ffmpeg';
+import { printEffectsCost } from './effects';
 import { renderVideo } from '../server/render/render-video';
 import { createServerFonts, createSkiaHost, createSkiaSurface } from '../server/render/skia-host';
 
@@ -354,6 +355,9 @@ const PARTS: Readonly<Record<string, (dir: string) => void | Promise<void>>> = {
     console.log(
       `a move of 100 layers in a piece of 300: ${move.toFixed(1)} ms (aim: 8); copying the document alone ${copy.toFixed(1)} ms`,
     );
+  },
+  effects() {
+    printEffectsCost();
   },
   async letters() {
     const { moving, still } = await lettersCost();

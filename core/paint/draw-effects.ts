@@ -70,6 +70,32 @@ function averaged(work: Work, passes: number, step: (share: number) => Matrix, u
   pass(work.flat, 0);
 }
 
+/** Ways longer than this, pixels of the surface, are averaged at half the size: what is lost is blurred away. */
+const LONG_WAY = 24;
+
+/** Like {@link averaged}, at half the size where the way is long. `step` works on pixels of the work it is given. */
+function smeared(work: Work, way: number, step: (work: Work, share: number) => Matrix, use: Use): void {
+  const { tools, flat } = work;
+  if (way <= LONG_WAY) return averaged(work, passesFor(way), (share) => step(work, share), use);
+  const [w, h] = [flat.width, flat.height];
+  tools.withScratch(Math.ceil(w / 2), Math.ceil(h / 2), (surface) => {
+    surface.context.drawImage(flat.surface.image as never, 0, 0, w, h, 0, 0, w / 2, h / 2); // opaque to the painter
+    const half: Work = {
+      ...work,
+      flat: { ...flat, surface, width: Math.ceil(w / 2), height: Math.ceil(h / 2) },
+      scale: work.scale / 2,
+      middle: [work.middle[0] / 2, work.middle[1] / 2],
+    };
+    averaged(
+      half,
+      passesFor(way / 2),
+      (share) => step(half, share),
+      (done) =>
+        redrawn(work, (context) => context.drawImage(done.surface.image as never, 0, 0, w / 2, h / 2, 0, 0, w, h), use),
+    );
+  });
+}
+
 const passesFor = (pixels: number): number => Math.min(7, Math.max(1, Math.ceil(Math.log2(Math.max(2, pixels / 1.5)))));
 
 const aboutMiddle = ([x, y]: readonly [number, number], matrix: Matrix): Matrix =>
@@ -100,31 +126,32 @@ const EFFECTS: { readonly [K in ItemEffect['kind']]: Draw } = {
   blur: (work, use) =>
     redrawn(work, (context, own) => work.tools.lay(context, own, { blur: work.number('radius') * work.scale }), use),
   directional(work, use) {
-    const length = work.number('length') * work.scale;
     const turn = radians(work.number('angle'));
-    averaged(
+    smeared(
       work,
-      passesFor(length),
-      (share) => [1, 0, 0, 1, share * length * Math.cos(turn), share * length * Math.sin(turn)],
+      work.number('length') * work.scale,
+      ({ number, scale }, share) => {
+        const by = share * number('length') * scale;
+        return [1, 0, 0, 1, by * Math.cos(turn), by * Math.sin(turn)];
+      },
       use,
     );
   },
   zoom(work, use) {
     const most = 1 + work.number('amount') / 100;
-    const way = Math.hypot(...work.half) * (most - 1);
-    averaged(
+    smeared(
       work,
-      passesFor(way),
-      (share) => aboutMiddle(work.middle, [most ** share, 0, 0, most ** share, 0, 0]),
+      Math.hypot(...work.half) * (most - 1),
+      ({ middle }, share) => aboutMiddle(middle, [most ** share, 0, 0, most ** share, 0, 0]),
       use,
     );
   },
   spin(work, use) {
     const angle = radians(work.number('angle'));
-    averaged(
+    smeared(
       work,
-      passesFor(Math.hypot(...work.half) * Math.abs(angle)),
-      (share) => aboutMiddle(work.middle, turned(share * angle)),
+      Math.hypot(...work.half) * Math.abs(angle),
+      ({ middle }, share) => aboutMiddle(middle, turned(share * angle)),
       use,
     );
   },

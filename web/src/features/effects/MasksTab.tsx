@@ -85,7 +85,7 @@ export function MasksTab() {
         </Button>
       </Flex>
       {layer.masks.length === 0 && <p className="muted">{WORDS.howMasksWork}</p>}
-      <div role="list" aria-label={WORDS.masks}>
+      <Box role="list" aria-label={WORDS.masks} marginTop="8px">
         {layer.masks.map((mask) => (
           <MaskRow
             key={mask.id}
@@ -95,7 +95,7 @@ export function MasksTab() {
             onOpen={() => setOpen(open === mask.id ? null : mask.id)}
           />
         ))}
-      </div>
+      </Box>
     </>
   );
 }
