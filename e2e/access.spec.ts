@@ -49,6 +49,13 @@ test('every view can be used without seeing it: names, roles and contrast, dark 
     await page.getByRole('navigation').getByRole('button', { name: rung, exact: true }).click();
     found.push(...(await faults(page, rung, rung === 'Music' ? undefined : '.panel')));
   }
+  await page.getByRole('navigation').getByRole('button', { name: 'Picture', exact: true }).click();
+  await page.getByRole('tab', { name: 'Effects' }).click();
+  await page.getByLabel('Add an effect').selectOption({ label: 'Drop shadow' });
+  found.push(...(await faults(page, 'effects', '.panel')));
+  await page.getByRole('tab', { name: 'Masks and matte' }).click();
+  await page.getByRole('group', { name: 'Add a mask' }).getByRole('button', { name: 'Ellipse' }).click();
+  found.push(...(await faults(page, 'masks', '.panel')));
   await page.getByRole('button', { name: /^Face:/ }).click();
   await expect(page.getByLabel('Search faces')).toBeVisible();
   found.push(...(await faults(page, 'faces', '[role=dialog]')));

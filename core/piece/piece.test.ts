@@ -20,7 +20,7 @@ import {
   undo,
   trackOf,
 } from '@core/piece';
-import type { Edit, History, Piece } from '@core/piece';
+import type { Edit, History, Mask, Piece } from '@core/piece';
 import { newGestureUse } from '@core/motion';
 import { barToBeat, beatToSeconds, freeMoment } from '@core/time';
 import { countingIds, pieceWithSong, pin, steadyAnalysis } from '../../tests/helpers/documents';
@@ -130,6 +130,15 @@ describe('edits', () => {
   /** One sound edit of each type on the standard document. */
   const layerIds = () => pieceWithSong().piece.layers.map((l) => l.id);
   const ref = (keyId: string) => ({ layerId: layerIds()[0]!, property: 'opacity' as const, keyId });
+  const MASK: Mask = {
+    id: 'mask',
+    name: 'Mask 1',
+    mode: 'add',
+    inverted: false,
+    d: 'M0 0L90 0L90 40L0 40Z',
+    box: [90, 40],
+    tracks: { feather: { value: 6, keyframes: [] } },
+  };
   const samples: Edit[] = [
     { type: 'piece.rename', name: 'Nine days' },
     { type: 'piece.setPoster', poster: freeMoment(1.5) },
@@ -240,6 +249,25 @@ describe('edits', () => {
     },
     { type: 'group.dissolve', ids: ['group'], at: 1 },
     { type: 'layer.reparent', ids: ['words'], parentId: 'group', behind: null, at: 1 },
+    {
+      type: 'effect.put',
+      layerId: 'words',
+      effect: { id: 'new', kind: 'grain', isOn: true, seed: 3, parameters: { amount: { value: 40, keyframes: [] } } },
+      at: 0,
+    },
+    { type: 'effect.remove', layerId: 'words', id: 'glow' },
+    { type: 'effect.order', layerId: 'words', id: 'glow', to: 1 },
+    {
+      type: 'effect.setTrack',
+      layerId: 'words',
+      id: 'glow',
+      parameter: 'radius',
+      track: { value: 8, keyframes: [{ id: 'k1', at: pin(2), value: 30, easing: { type: 'linear' } }] },
+    },
+    { type: 'mask.put', layerId: 'words', mask: { ...MASK, mode: 'subtract' } },
+    { type: 'mask.remove', layerId: 'words', id: MASK.id },
+    { type: 'layer.setMatte', id: 'words', matte: { layerId: 'group', channel: 'luminance', inverted: true } },
+    { type: 'format.order', id: pieceWithSong().piece.formats[0]!.id, to: 1 },
   ];
   /** The standard document with words, a gesture, and something saved of each kind. */
   const furnished = (): Piece => {
@@ -253,7 +281,15 @@ describe('edits', () => {
       ...piece,
       layers: [
         { ...layer, gestures: [newGestureUse('dawn', 'entrance', 'g1')] },
-        { ...words, id: 'words' },
+        {
+          ...words,
+          id: 'words',
+          effects: [
+            { id: 'glow', kind: 'glow', isOn: true, seed: 0, parameters: {} },
+            { id: 'tint', kind: 'tint', isOn: true, seed: 0, parameters: {} },
+          ],
+          masks: [MASK],
+        },
         { ...words, id: 'inside', parentId: 'group' },
         createLayer(
           'group',

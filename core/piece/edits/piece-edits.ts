@@ -51,6 +51,16 @@ export const PIECE_EDITS = {
     draft.formats = draft.formats.filter((f) => f.id !== id);
     for (const layer of draft.layers) delete layer.overrides[id];
   }),
+  /** Puts a format before or behind others; which of them leads stays as it is. */
+  'format.order': defineEdit(
+    'Change the order of formats',
+    z.object({ id: z.string(), to: z.number().int().min(0) }),
+    (draft, { id, to }) => {
+      const from = draft.formats.findIndex((f) => f.id === id);
+      if (from < 0 || to >= draft.formats.length || to === from) return;
+      draft.formats.splice(to, 0, ...draft.formats.splice(from, 1));
+    },
+  ),
   'media.add': defineEdit('Bring in a file', z.object({ media: mediaRefSchema }), (draft, { media }) => {
     if (!draft.media.some((m) => m.id === media.id)) draft.media.push(media);
   }),

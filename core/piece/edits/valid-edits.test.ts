@@ -216,6 +216,7 @@ const PAYLOADS: { [T in EditType]: fc.Arbitrary<Record<string, unknown>> } = {
   'format.add': fc.record({ format }),
   'format.change': fc.record({ format }),
   'format.remove': fc.record({ id }),
+  'format.order': fc.record({ id: fc.constantFrom('wide', 'tall', 'none'), to: fc.nat(3) }),
   'media.add': fc.record({
     media: fc.record({
       id,

@@ -13,13 +13,14 @@ import { usePiece } from '../../store/selectors';
 import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
 import { FindAnything } from './FindAnything';
+import { FormatTabs } from './FormatTabs';
 import { KeySheet } from './KeySheet';
 import { WORDS } from './words';
 
 const SAVE_WORDS = {
-  saved: 'saved',
-  unsaved: 'saving …',
-  saving: 'saving …',
+  saved: WORDS.saved,
+  unsaved: WORDS.beingSaved,
+  saving: WORDS.beingSaved,
   away: WORDS.serverAwayEditsKept,
   full: WORDS.diskFullEditsKept,
   refused: WORDS.cannotBeSavedUndo,
@@ -32,7 +33,7 @@ const NEEDS_LOOKING: ReadonlySet<SaveState> = new Set(['away', 'full', 'refused'
 
 export function Header() {
   const piece = usePiece();
-  const { formatId, saveState, saveMessage, history, isFinding } = useDesk();
+  const { saveState, saveMessage, history, isFinding } = useDesk();
   const [theme, toggleTheme] = useTheme();
   const [showsKeys, setShowsKeys] = useState(false);
   const missing = Object.entries(DESTINATIONS).filter(([id]) => !piece.formats.some((f) => f.id === id));
@@ -67,26 +68,7 @@ export function Header() {
         {SAVE_WORDS[saveState]}
       </span>
       <Box as="nav" aria-label={WORDS.formats} display="flex" gap="4px" margin="0 auto">
-        {piece.formats.map((f) => {
-          const k = 15 / Math.max(f.width, f.height);
-          return (
-            <Button
-              key={f.id}
-              variant="quiet"
-              aria-pressed={f.id === formatId}
-              onClick={() => setView({ formatId: f.id })}
-              className="format"
-              title={`${f.width} × ${f.height}${f.id === piece.leadFormatId ? WORDS.leadsTheOthers : ''}`}
-            >
-              <Span
-                border="1.5px solid currentColor"
-                borderRadius="3px"
-                style={{ width: f.width * k, height: f.height * k }}
-              />{' '}
-              {f.name}
-            </Button>
-          );
-        })}
+        <FormatTabs />
         {missing.length > 0 && (
           <Choice
             variant="quiet"

@@ -181,7 +181,7 @@ export function Details() {
           LAYER_KINDS[layer.kind].label.toLowerCase(),
           bar(times.timeOf(layer.start)),
           bar(times.timeOf(layer.end)),
-          layer.locked ? ' · locked' : '',
+          layer.locked ? WORDS.locked : '',
         )}
       </Box>
       <AwayNote from={times.timeOf(layer.start)} to={times.timeOf(layer.end)} />
@@ -230,7 +230,7 @@ export function Details() {
             >
               {GRADIENTS.map((g) => (
                 <option key={g} value={g}>
-                  {g === 'none' ? 'evenly' : WORDS.gradient(g)}
+                  {g === 'none' ? WORDS.evenly : WORDS.gradient(g)}
                 </option>
               ))}
             </Choice>

@@ -1,6 +1,8 @@
 /** Wording of details. */
 export const WORDS = {
   linear: 'Linear',
+  evenly: 'evenly',
+  locked: ' · locked',
   hold: 'Hold',
   namedCurve: 'Named curve',
   ownCurve: 'Own curve',

@@ -4,7 +4,7 @@ import { NumberField } from '../../ui/NumberField';
 import { Choice } from '../../ui/Choice';
 import { WORDS } from './words';
 
-const CHOICES = { piece: WORDS.asThePiece, on: 'yes', off: 'no' } as const;
+const CHOICES = { piece: WORDS.asThePiece, on: WORDS.yes, off: WORDS.no } as const;
 
 /** Motion blur of the piece and of the selected layers, and copies that follow. */
 export function SmearTab() {

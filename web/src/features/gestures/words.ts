@@ -1,5 +1,7 @@
 /** Wording of gestures. */
 export const WORDS = {
+  yes: 'yes',
+  no: 'no',
   openedUpItsPoints: 'Opened up: its points can be changed below.',
   whatThisGestureDoes: 'What this gesture does has no keyframes of its own; it stays a gesture.',
   thisLayerHasNo: 'This layer has no movement between keyframes to keep.',

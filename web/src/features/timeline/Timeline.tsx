@@ -148,6 +148,8 @@ export function Timeline() {
     estimateSize: (index) => layout[index]!.height, // index < count
     getItemKey: (index) => layout[index]!.layer.id,
     overscan: 3,
+    // Rows are there at once, before the timeline is measured.
+    initialRect: { width: 0, height },
   });
   useLayoutEffect(() => window.measure(), [window, layout]);
 
