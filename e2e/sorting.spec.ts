@@ -55,6 +55,7 @@ test('phrases are put into another order by keyboard and take the times there ar
   await page.getByRole('button', { name: 'Keep its time' }).first().click();
   await page.getByRole('button', { name: 'Move phrase 2' }).focus();
   await page.keyboard.press('Space');
+  await expect(page.getByText('Now at place 2 of 2')).toBeAttached();
   await page.keyboard.press('ArrowUp');
   await expect(page.getByText('Now at place 1 of 2')).toBeAttached();
   await page.keyboard.press('Space');
