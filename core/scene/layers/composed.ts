@@ -30,13 +30,21 @@ function ownMatrix(at: LayerAt): Matrix {
 }
 
 function maskAt({ mask, tracks }: PreparedMask, at: LayerAt, own: Matrix): ItemMask {
-  const value = (id: keyof typeof tracks, begins: TrackValue): TrackValue => {
+  const value = (id: keyof typeof tracks): TrackValue | undefined => {
     const track = tracks[id];
-    return track ? evaluateTrack(track, at.seconds) : begins;
+    return track && evaluateTrack(track, at.seconds);
   };
-  const number = (id: keyof typeof tracks, begins: number) => value(id, begins) as number; // as the editor sets them
-  const [x, y] = value('position', [0, 0]) as Vector;
-  const [sx, sy] = value('scale', [1, 1]) as Vector;
+  // A file may hold values of another kind than the editor sets: they count as none.
+  const number = (id: keyof typeof tracks, begins: number): number => {
+    const own = value(id);
+    return typeof own === 'number' ? own : begins;
+  };
+  const vector = (id: keyof typeof tracks, begins: Vector): Vector => {
+    const own = value(id);
+    return Array.isArray(own) ? own : begins;
+  };
+  const [x, y] = vector('position', [0, 0]);
+  const [sx, sy] = vector('scale', [1, 1]);
   const turn = (number('rotation', 0) * Math.PI) / 180;
   const placed = multiply(own, [Math.cos(turn), Math.sin(turn), -Math.sin(turn), Math.cos(turn), x, y]);
   const [w, h] = mask.box;
