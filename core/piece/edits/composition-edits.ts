@@ -11,18 +11,12 @@ import type { Layer } from '../document/layer-schema';
 import type { Piece } from '../document/schema';
 import { byId } from '../document/tree';
 import { defineEdit, findLayer } from './define';
+import { moveItem, putItem, removeItem } from './list-items';
 
 const open = (draft: Piece, id: string): Layer | undefined => {
   const layer = findLayer(draft, id);
   return layer?.locked ? undefined : layer;
 };
-
-/** Puts an item of a list in place of the one with its id, or at an index, the end if left out. */
-function putInto<T extends { id: string }>(list: T[], item: T, at: number | undefined): void {
-  const i = list.findIndex((other) => other.id === item.id);
-  if (i >= 0) list[i] = item;
-  else list.splice(at ?? list.length, 0, item);
-}
 
 /** Values of a track within what a parameter allows; null where one is of another kind. */
 function withinBounds(track: Track, parameter: EffectParameter): Track | null {
@@ -53,7 +47,7 @@ export const COMPOSITION_EDITS = {
     z.object({ layerId: z.string(), effect: effectSchema, at: z.number().int().min(0).optional() }),
     (draft, { layerId, effect, at }) => {
       const layer = open(draft, layerId);
-      if (layer) putInto(layer.effects, effect, at);
+      if (layer) putItem(layer.effects, effect, at);
     },
   ),
   'effect.remove': defineEdit(
@@ -61,8 +55,7 @@ export const COMPOSITION_EDITS = {
     z.object({ layerId: z.string(), id: z.string() }),
     (draft, { layerId, id }) => {
       const layer = open(draft, layerId);
-      const i = layer?.effects.findIndex((effect) => effect.id === id) ?? -1;
-      if (layer && i >= 0) layer.effects.splice(i, 1);
+      if (layer) removeItem(layer.effects, id);
     },
   ),
   'effect.order': defineEdit(
@@ -70,9 +63,7 @@ export const COMPOSITION_EDITS = {
     z.object({ layerId: z.string(), id: z.string(), to: z.number().int().min(0) }),
     (draft, { layerId, id, to }) => {
       const layer = open(draft, layerId);
-      const from = layer?.effects.findIndex((effect) => effect.id === id) ?? -1;
-      if (!layer || from < 0 || to >= layer.effects.length || to === from) return;
-      layer.effects.splice(to, 0, ...layer.effects.splice(from, 1));
+      if (layer) moveItem(layer.effects, id, to);
     },
   ),
   /** Gives a parameter of an effect its values, within its bounds. */
@@ -91,7 +82,7 @@ export const COMPOSITION_EDITS = {
     z.object({ layerId: z.string(), mask: maskSchema, at: z.number().int().min(0).optional() }),
     (draft, { layerId, mask, at }) => {
       const layer = open(draft, layerId);
-      if (layer) putInto(layer.masks, mask, at);
+      if (layer) putItem(layer.masks, mask, at);
     },
   ),
   'mask.remove': defineEdit(
@@ -99,8 +90,7 @@ export const COMPOSITION_EDITS = {
     z.object({ layerId: z.string(), id: z.string() }),
     (draft, { layerId, id }) => {
       const layer = open(draft, layerId);
-      const i = layer?.masks.findIndex((mask) => mask.id === id) ?? -1;
-      if (layer && i >= 0) layer.masks.splice(i, 1);
+      if (layer) removeItem(layer.masks, id);
     },
   ),
   /** Lets a layer be seen by another one, which is then not seen itself; never by itself, however far around. */

@@ -5,6 +5,7 @@ import { MAX_GESTURES, layerFields, layerSchema } from '../document/layer-schema
 import { MAX_LAYERS, MAX_OWN_GESTURES } from '../document/schema';
 import { sheetSchema } from '../document/sheet';
 import { defineEdit, findLayer } from './define';
+import { removeItem } from './list-items';
 import { forgetReferences } from './group-edits';
 
 /** Edits of ready-made movement, and of the phrases of a piece as a whole. */
@@ -56,8 +57,7 @@ export const GESTURE_EDITS = {
     else if (draft.gestures.length < MAX_OWN_GESTURES) draft.gestures.push(gesture);
   }),
   'gesture.forgetOwn': defineEdit('Forget a gesture', z.object({ id: z.string() }), (draft, { id }) => {
-    const i = draft.gestures.findIndex((g) => g.id === id);
-    if (i >= 0) draft.gestures.splice(i, 1);
+    removeItem(draft.gestures, id);
   }),
   'piece.setShutter': defineEdit(
     'Change the motion blur',

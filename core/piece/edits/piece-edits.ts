@@ -6,6 +6,7 @@ import { backgroundSchema, formatSchema, markerSchema } from '../document/schema
 import { correctionChangeSchema, musicSchema, typedTempoSchema } from '../document/song-schema';
 import { mediaRefSchema } from '../document/media-schema';
 import { defineEdit } from './define';
+import { moveItem, putItem } from './list-items';
 
 /**
  * Edits of the piece as a whole: name, frame, music and markers. Those that move the grid first note where every pin
@@ -56,9 +57,7 @@ export const PIECE_EDITS = {
     'Change the order of formats',
     z.object({ id: z.string(), to: z.number().int().min(0) }),
     (draft, { id, to }) => {
-      const from = draft.formats.findIndex((f) => f.id === id);
-      if (from < 0 || to >= draft.formats.length || to === from) return;
-      draft.formats.splice(to, 0, ...draft.formats.splice(from, 1));
+      moveItem(draft.formats, id, to);
     },
   ),
   'media.add': defineEdit('Bring in a file', z.object({ media: mediaRefSchema }), (draft, { media }) => {
@@ -136,9 +135,7 @@ export const PIECE_EDITS = {
     draft.tempo = tempo;
   }),
   'marker.put': defineEdit('Set a marker', z.object({ marker: markerSchema }), (draft, { marker }) => {
-    const i = draft.markers.findIndex((m) => m.id === marker.id);
-    if (i >= 0) draft.markers[i] = marker;
-    else draft.markers.push(marker);
+    putItem(draft.markers, marker);
   }),
   'marker.remove': defineEdit('Remove markers', z.object({ ids: z.array(z.string()) }), (draft, { ids }, { times }) => {
     rememberTimes(draft, times.targets);

@@ -1,4 +1,4 @@
-import { evaluateTrack } from '../../motion';
+import { evaluateTrack, hashUnit } from '../../motion';
 import { effectParameters, isEffectColour } from '../../piece';
 import type { Seconds } from '../../time';
 import type { ItemEffect } from '../list/display-list';
@@ -22,12 +22,8 @@ function valuesAt(effect: PreparedEffect, seconds: Seconds, k: number): Record<s
   return values;
 }
 
-/** A number between -1 and 1 that belongs to an index and a seed (an integer hash). */
-function jolt(index: number, seed: number): number {
-  let h = Math.imul(index | 0, 374761393) + Math.imul(seed | 0, 668265263);
-  h = Math.imul(h ^ (h >>> 13), 1274126177);
-  return ((h ^ (h >>> 16)) >>> 0) / 0x7fff_ffff - 1;
-}
+/** A number between -1 and 1 that belongs to an index and a seed. */
+const jolt = (index: number, seed: number): number => hashUnit(seed, index) * 2 - 1;
 
 /** Jolts with eased ways between them. */
 function joltAt(position: number, seed: number): number {

@@ -1,4 +1,4 @@
-import type { Easing, Keyframe, TrackValue } from '@core/motion';
+import type { Easing, Keyframe, Track, TrackValue } from '@core/motion';
 import { evaluateTrack, prepareTrack } from '@core/motion';
 import { copyLayers, outermost, withDescendants, trackOf, hasProperty } from '@core/piece';
 import type { Edit, KeyRef, Layer, PropertyId } from '@core/piece';
@@ -111,17 +111,32 @@ export function setValue(layer: Layer, property: PropertyId, value: TrackValue, 
   edit([valueEdit(layer, property, value)], gesture);
 }
 
+/** The keyframe of a track that stands at the playhead, within half a frame. */
+export function keyHere(track: Track): Keyframe | undefined {
+  const o = openDocument();
+  if (!o) return undefined;
+  const halfFrame = o.piece.frameRate.den / o.piece.frameRate.num / 2;
+  return track.keyframes.find((key) => Math.abs(o.times.timeOf(key.at) - playhead.seconds) < halfFrame);
+}
+
+/** A keyframe of a value at the playhead, as the star sets one. */
+export const newKeyHere = (value: TrackValue): Keyframe => ({
+  id: newId(),
+  at: momentAtPlayhead(),
+  value,
+  easing: { type: 'named', name: 'ease-in-out' },
+});
+
 /** Puts a keyframe with the present value at the playhead; on a keyframe, removes it. */
 export function toggleKey(layer: Layer, property: PropertyId): void {
   const o = openDocument();
   const track = trackOf(layer, property);
   if (!o || !track) return;
-  const halfFrame = o.piece.frameRate.den / o.piece.frameRate.num / 2;
-  const here = track.keyframes.find((key) => Math.abs(o.times.timeOf(key.at) - playhead.seconds) < halfFrame);
+  const here = keyHere(track);
   if (here) return void edit([{ type: 'keys.remove', refs: [{ layerId: layer.id, property, keyId: here.id }] }]);
   const value = valueNow(layer, property);
   if (value === null) return;
-  const key: Keyframe = { id: newId(), at: momentAtPlayhead(), value, easing: { type: 'named', name: 'ease-in-out' } };
+  const key = newKeyHere(value);
   edit([{ type: 'keys.add', keys: [{ layerId: layer.id, property, key }] }]);
   setView({
     selectedKeys: [{ layerId: layer.id, property, keyId: key.id }],

@@ -5,14 +5,13 @@ import { BLEND_MODES, GRADIENTS, LAYER_KINDS, PROPERTIES, propertyDefinition, tr
 import type { BlendMode, Layer, PropertyId } from '@core/piece';
 import { beatToBar, formatBarBeat, secondsToBeat } from '@core/time';
 import type { Seconds } from '@core/time';
-import { playhead } from '../../platform/clock';
 import { edit, useDesk } from '../../store/desk-store';
 import { usePiece, useSelectedLayer, useTimes } from '../../store/selectors';
 import { ColourField } from '../../ui/ColourField';
 import { NumberField } from '../../ui/NumberField';
 import { Star } from '../../ui/Star';
 import { groupSelection, ungroupSelection } from '../desk/group-commands';
-import { goOnScreen, goToKey, isOnScreen, setValue, toggleKey, valueNow } from '../desk/commands';
+import { goOnScreen, goToKey, isOnScreen, keyHere, setValue, toggleKey, valueNow } from '../desk/commands';
 import { onDesk } from '../layers/layer-kinds';
 import { axisLabels } from '../type/TypeSection';
 import { useAxes } from '../type/families';
@@ -33,15 +32,12 @@ function PropertyRow({
   property: PropertyId;
   label?: string | null | undefined;
 }) {
-  const times = useTimes();
-  const piece = usePiece();
   const shown = propertyDefinition(property);
   const definition = label ? { ...shown, label } : shown;
   const track = trackOf(layer, property);
   const value = valueNow(layer, property);
   if (!track || value === null) return null;
-  const halfFrame = piece.frameRate.den / piece.frameRate.num / 2;
-  const here = track.keyframes.find((key) => Math.abs(times.timeOf(key.at) - playhead.seconds) < halfFrame);
+  const here = keyHere(track);
   const isAnimated = track.keyframes.length > 0;
   const f = definition.shownFactor;
   const limits = {

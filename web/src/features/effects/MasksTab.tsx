@@ -5,6 +5,7 @@ import type { TrackValue } from '@core/motion';
 import { hasProperty } from '@core/piece';
 import type { Layer, Mask, Piece } from '@core/piece';
 import { valueNow } from '../desk/commands';
+import { transformOutline } from '@core/text';
 import { newId } from '../../platform/ids';
 import { edit } from '../../store/desk-store';
 import { usePiece, useSelectedLayer } from '../../store/selectors';
@@ -40,18 +41,12 @@ function newMask(layer: Layer, shape: 'rectangle' | 'ellipse'): Mask {
   const [w, h] = Array.isArray(own) ? own : NEW_SIDES;
   // Both stand about their middle; a mask's path begins at its left top corner.
   const path = shape === 'rectangle' ? roundedRectanglePath(w, h, 0) : ellipsePath(w, h);
-  let isY = false;
-  const d = path.replace(/-?\d+(\.\d+)?(e-?\d+)?/gi, (number) => {
-    const moved = Number(number) + (isY ? h / 2 : w / 2);
-    isY = !isY;
-    return String(Math.round(moved * 1000) / 1000);
-  });
   return {
     id: newId(),
     name: WORDS.maskNumber(layer.masks.length + 1),
     mode: 'add',
     inverted: false,
-    d,
+    d: transformOutline(path, 1, 1, w / 2, h / 2),
     box: [w, h],
     tracks: {},
   };

@@ -1,11 +1,12 @@
 import type { Track, TrackValue } from '@core/motion';
 import { playhead } from '../../platform/clock';
 import { useTimes } from '../../store/selectors';
+import { keyHere } from '../desk/commands';
 import { Button } from '../../ui/Button';
 import { ColourField } from '../../ui/ColourField';
 import { NumberField } from '../../ui/NumberField';
 import { Star } from '../../ui/Star';
-import { keyAt, valueAt, withKeyToggled, withValue } from './track-keys';
+import { valueAt, withKeyToggled, withValue } from './track-keys';
 import { WORDS } from './words';
 
 /** One value of an effect or a mask: its keyframe star, its name, its field. */
@@ -38,7 +39,7 @@ export function ValueRow({
 }) {
   const times = useTimes();
   const value = valueAt(track, begins, times.timeOf, playhead.seconds);
-  const here = keyAt(track, playhead.seconds);
+  const here = track && keyHere(track);
   const set = (next: TrackValue, gesture: string | null) => onChange(withValue(track, next), gesture);
   const toggle = () => {
     const next = withKeyToggled(track, begins);
