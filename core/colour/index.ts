@@ -1,2 +1,3 @@
 export { colourSchema, colourToOklab, isColour, literalColourSchema, mixColours, oklabToColour } from './colour';
 export type { Colour, Oklab } from './colour';
+export { cssColour, withAlpha } from './css-colour';

@@ -31,6 +31,14 @@ export const EXPORT_KINDS = {
     isMoment: true,
     isFormatless: false,
   },
+  svg: {
+    label: 'SVG still',
+    hint: 'The frame at the playhead as shapes, letters as outlines: for print, or to be changed elsewhere.',
+    extension: 'svg',
+    mediaType: 'image/svg+xml',
+    isMoment: true,
+    isFormatless: false,
+  },
   wav: {
     label: 'WAV sound',
     hint: 'The sound alone, 48 kHz, 24 bit, to the sample as long as the picture: for another program.',

@@ -4,4 +4,5 @@ export { longestContour } from './path-length';
 export { flattenPath, lengthOf, placeAlong } from './path-flatten';
 export type { Contour } from './path-flatten';
 export { ellipsePath, roundedRectanglePath } from './shape-paths';
+export type { Corners } from './shape-paths';
 export { pathBounds } from './path-bounds';

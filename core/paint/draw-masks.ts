@@ -11,7 +11,7 @@ function maskFlat(tools: Tools, mask: ItemMask, view: View, use: (flat: Flat) =>
       const path = tools.path(mask.pathKey, mask.path);
       context.fillStyle = '#FFFFFF';
       place(context, mask.matrix, at);
-      context.fill(path);
+      context.fill(path, mask.rule);
       if (mask.expansion === 0) return;
       context.strokeStyle = '#FFFFFF';
       context.lineJoin = 'round';

@@ -1,3 +1,4 @@
+import type { FillRule } from '../piece';
 import type { Pixels } from './kernels';
 import type { LoadedImage } from './source-cache';
 
@@ -13,6 +14,7 @@ export interface DrawContext {
   lineWidth: number;
   lineJoin: string;
   lineCap: string;
+  miterLimit: number;
   lineDashOffset: number;
   /** CSS filter functions, or `none`. */
   filter: string;
@@ -21,15 +23,17 @@ export interface DrawContext {
   setTransform(a: number, b: number, c: number, d: number, e: number, f: number): void;
   fillRect(x: number, y: number, w: number, h: number): void;
   clearRect(x: number, y: number, w: number, h: number): void;
-  fill(path: never): void;
+  fill(path: never, rule?: FillRule): void;
   stroke(path: never): void;
-  clip(path: never): void;
+  clip(path: never, rule?: FillRule): void;
   setLineDash(lengths: number[]): void;
   drawImage(image: never, ...box: number[]): void;
   getImageData(x: number, y: number, w: number, h: number): Pixels;
   putImageData(pixels: never, x: number, y: number): void;
   createLinearGradient(x0: number, y0: number, x1: number, y1: number): GradientStops;
   createRadialGradient(x0: number, y0: number, r0: number, x1: number, y1: number, r1: number): GradientStops;
+  /** @param start - radians clockwise from the direction of x. */
+  createConicGradient(start: number, x: number, y: number): GradientStops;
 }
 
 export interface GradientStops {

@@ -37,6 +37,7 @@ const mask = (mode: Mask['mode'], x: number, more: Partial<Mask> = {}): Mask => 
   inverted: false,
   d: 'M0 0L20 0L20 40L0 40Z',
   box: [20, 40],
+  rule: 'nonzero',
   tracks: { position: { value: [x, 0], keyframes: [] } },
   ...more,
 });

@@ -6,6 +6,7 @@ import { effectsReach } from './draw-effects';
 import { drawGroup } from './draw-group';
 import type { Drawing } from './draw-group';
 import { drawLeaf } from './draw-leaf';
+import { strokeReach } from './draw-shape';
 import type { DrawContext } from './draw-target';
 import { BLUR_REACH } from './tools';
 import type { View } from './tools';
@@ -45,23 +46,27 @@ export const ITEM_KINDS: Rows = {
     extent(item) {
       const box = pathBounds(item.pathKey, item.path);
       if (!box) return item.path === '' ? NOTHING : null;
-      const width = Math.max(item.stroke?.width ?? 0, ...(item.outlines ?? []).map((o) => o.width));
-      const pad = item.stroke?.behind || item.outlines ? width : width * 0.5;
+      const strokes = [
+        item.stroke,
+        ...(item.more ?? []).map((paint) => (paint.use === 'stroke' ? paint.stroke : null)),
+      ];
+      const pad = Math.max(
+        ...strokes.map((stroke) => (stroke ? strokeReach(stroke) : 0)),
+        ...(item.outlines ?? []).map((o) => o.width),
+      );
       return transformBox(item.matrix, [box[0] - pad, box[1] - pad, box[2] + pad, box[3] + pad]);
     },
     reach: NO_REACH,
     parts: NO_PARTS,
     needs: (item) => (item.fill?.type === 'picture' ? [picture(item.fill.mediaHash)] : []),
-    draw: ({ tools, regionOf }, context, item, view) =>
-      drawLeaf(tools, context, item, view, () => regionOf(item, view)),
+    draw: ({ tools, regionOf }, context, item, view) => drawLeaf(tools, context, item, view, regionOf),
   },
   picture: {
     extent: (item) => transformBox(item.matrix, item.box),
     reach: NO_REACH,
     parts: NO_PARTS,
     needs: (item) => [picture(item.mediaHash)],
-    draw: ({ tools, regionOf }, context, item, view) =>
-      drawLeaf(tools, context, item, view, () => regionOf(item, view)),
+    draw: ({ tools, regionOf }, context, item, view) => drawLeaf(tools, context, item, view, regionOf),
   },
   group: {
     extent(item) {

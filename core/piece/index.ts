@@ -7,6 +7,17 @@ export {
   kindProperties,
 } from './document/layer-kinds';
 export type { BlendMode, LayerKind } from './document/layer-kinds';
+export {
+  CAPS,
+  GRADIENT_SHAPES,
+  JOINS,
+  MAX_STOPS,
+  ROUND_STROKE,
+  SPREADS,
+  STROKE_POSITIONS,
+  newGradient,
+} from './document/paint-schema';
+export type { FillRule, Gradient, Paint, ShapeContent, StrokeStyle } from './document/paint-schema';
 export { PROPERTIES, PROPERTY_IDS, clampValue, isValueOf, propertyDefinition } from './document/properties';
 export type { PropertyDefinition, PropertyId, ValueKind } from './document/properties';
 export { FADE_CURVES } from './document/song-schema';

@@ -135,6 +135,7 @@ describe('edits', () => {
     name: 'Mask 1',
     mode: 'add',
     inverted: false,
+    rule: 'evenodd',
     d: 'M0 0L90 0L90 40L0 40Z',
     box: [90, 40],
     tracks: { feather: { value: 6, keyframes: [] } },

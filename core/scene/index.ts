@@ -6,6 +6,8 @@ export type {
   ItemKind,
   ItemEffect,
   ItemMask,
+  ItemPaint,
+  ItemStroke,
   Matte,
   Fill,
   GroupItem,

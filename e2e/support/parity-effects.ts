@@ -61,7 +61,16 @@ const mask = (
   box: [number, number],
   tracks: Mask['tracks'],
   inverted = false,
-): Mask => ({ id, name: id, mode, inverted, d: `M0 0L${box[0]} 0L${box[0]} ${box[1]}L0 ${box[1]}Z`, box, tracks });
+): Mask => ({
+  id,
+  name: id,
+  mode,
+  inverted,
+  d: `M0 0L${box[0]} 0L${box[0]} ${box[1]}L0 ${box[1]}Z`,
+  box,
+  rule: 'nonzero',
+  tracks,
+});
 
 export const EFFECT_SCENES: readonly (readonly [string, readonly Part[]])[] = [
   ...Array.from({ length: Math.ceil(KINDS.length / AT_ONCE) }, (_, i) =>

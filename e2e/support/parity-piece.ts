@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { createCanvas } from '@napi-rs/canvas';
 import { zipPiece } from '../../tests/helpers/piece-file';
 import { BLEND_MODE_IDS, createLayer, createPiece } from '@core/piece';
-import type { Layer, LayerKind, MediaRef, PropertyId } from '@core/piece';
+import type { Layer, LayerKind, MediaRef, Piece, PropertyId } from '@core/piece';
 import { newGestureUse } from '@core/motion';
 import type { GestureId, GestureUse, TrackValue } from '@core/motion';
 import { FRAME_RATES, freeMoment } from '@core/time';
@@ -530,7 +530,8 @@ const OWN_SCENES: readonly (readonly [name: string, parts: readonly Part[]])[] =
 const SCENES = [...OWN_SCENES, ...EFFECT_SCENES];
 export const SCENE_NAMES = SCENES.map(([name]) => name);
 
-export function parityPieceFile(): Uint8Array {
+/** The piece of all scenes, one a second, and its files by hash. */
+export function parityPiece(): { piece: Piece; files: Map<string, Uint8Array> } {
   const ids = countingIds('p');
   const base = createPiece(
     { name: 'Parity', formats: [{ id: 'wide', name: 'Wide', width: 640, height: 360 }], frameRate: FRAME_RATES['30'] },
@@ -569,13 +570,16 @@ export function parityPieceFile(): Uint8Array {
       return { ...layer, ...more } as Layer; // what is added fits any kind
     }),
   );
-  return zipPiece(
-    {
-      ...base,
-      end: freeMoment(SCENES.length),
-      layers,
-      media: [{ id: 'picture', hash, kind: 'picture', name: 'harbour.png', width: 300, height: 200 }, ...fontRefs],
-    },
-    new Map([[hash, png], ...fonts.map((content) => [hashOf(content), content] as const)]),
-  );
+  const piece: Piece = {
+    ...base,
+    end: freeMoment(SCENES.length),
+    layers,
+    media: [{ id: 'picture', hash, kind: 'picture', name: 'harbour.png', width: 300, height: 200 }, ...fontRefs],
+  };
+  return { piece, files: new Map([[hash, png], ...fonts.map((content) => [hashOf(content), content] as const)]) };
+}
+
+export function parityPieceFile(): Uint8Array {
+  const { piece, files } = parityPiece();
+  return zipPiece(piece, files);
 }

@@ -1,12 +1,16 @@
-import { writeFile } from 'node:fs/promises';
+import { readFile, writeFile } from 'node:fs/promises';
+import { createCanvas, loadImage } from '@napi-rs/canvas';
 import type { ExportKindId } from '@core/formats';
+import { needsOf } from '@core/paint';
 import { resolveTimes } from '@core/piece';
+import type { DisplayList } from '@core/scene';
+import { writeSvg } from '@core/svg';
 import { frameCount, frameMiddle, secondsToFrame } from '@core/time';
 import type { Assets } from '../platform/config';
 import { AppError, Cancelled } from '../platform/errors';
 import { SOUND_RATE } from './encoder';
 import { createFrameSource } from './frame-source';
-import type { RenderInput } from './frame-source';
+import type { FrameSource, RenderInput } from './frame-source';
 import { pieceSound, soundLength } from './piece-sound';
 import { renderVideo } from './render-video';
 import { createServerFonts } from './skia-host';
@@ -26,6 +30,34 @@ export interface ExportRun {
   readonly onProgress?: (share: number) => void;
 }
 
+/** The frame that is shown at the moment: what the video has there. */
+async function stillOf({
+  input,
+  at,
+  assets,
+}: ExportRun): Promise<{ source: FrameSource; frame: number; seconds: number }> {
+  const source = await createFrameSource(input, createServerFonts(assets.fontsDir));
+  const rate = input.piece.frameRate;
+  const last = frameCount(source.duration, rate) - 1;
+  if (last < 0) throw new AppError('NOTHING_TO_RENDER');
+  const frame = Math.max(0, Math.min(last, secondsToFrame(at, rate)));
+  return { source, frame, seconds: frameMiddle(frame, rate) };
+}
+
+/** The pictures that a frame shows, as addresses that hold them. */
+async function picturesOf(list: DisplayList, files: RenderInput['files']): Promise<Map<string, string>> {
+  const out = new Map<string, string>();
+  for (const { hash } of needsOf(list)) {
+    const file = files[hash];
+    if (file === undefined) continue;
+    const image = await loadImage(await readFile(file));
+    const canvas = createCanvas(image.width, image.height);
+    canvas.getContext('2d').drawImage(image, 0, 0);
+    out.set(hash, `data:image/png;base64,${(await canvas.encode('png')).toString('base64')}`);
+  }
+  return out;
+}
+
 /** How each kind of export is made: writes `out` and gives the facts about it. */
 export const EXPORTERS: Readonly<Record<ExportKindId, (run: ExportRun) => Promise<Record<string, unknown>>>> = {
   async mp4({ onProgress, at: _at, ...run }) {
@@ -35,17 +67,21 @@ export const EXPORTERS: Readonly<Record<ExportKindId, (run: ExportRun) => Promis
     });
     return { ...facts };
   },
-  /** The frame that is shown at the moment: what the video has there. */
-  async png({ input, at, out, assets, signal }) {
-    const source = await createFrameSource(input, createServerFonts(assets.fontsDir));
-    const rate = input.piece.frameRate;
-    const last = frameCount(source.duration, rate) - 1;
-    if (last < 0) throw new AppError('NOTHING_TO_RENDER');
-    const frame = Math.max(0, Math.min(last, secondsToFrame(at, rate)));
-    const { canvas } = await source.paint(frameMiddle(frame, rate));
-    if (signal?.aborted) throw new Cancelled();
-    await writeFile(out, await canvas.encode('png'));
+  async png(run) {
+    const { source, frame, seconds } = await stillOf(run);
+    const { canvas } = await source.paint(seconds);
+    if (run.signal?.aborted) throw new Cancelled();
+    await writeFile(run.out, await canvas.encode('png'));
     return { frame, width: source.width, height: source.height };
+  },
+  async svg(run) {
+    const { source, frame, seconds } = await stillOf(run);
+    const list = source.resolve(seconds);
+    const pictures = await picturesOf(list, run.input.files);
+    const { svg, left } = writeSvg(list, { picture: (hash) => pictures.get(hash) ?? null });
+    if (run.signal?.aborted) throw new Cancelled();
+    await writeFile(run.out, svg);
+    return { frame, width: source.width, height: source.height, left };
   },
   async wav({ input, songFile, out, signal }) {
     const times = resolveTimes(input.piece, input.analysis);

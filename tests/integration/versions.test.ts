@@ -99,6 +99,22 @@ describe('pieces of version 2', () => {
   });
 });
 
+/** The same of version 3, with masks, effects, a matte and a property that listens. */
+describe('pieces of version 3', () => {
+  const piece = JSON.parse(readFileSync('tests/fixtures/version-3/every-field.json', 'utf8')) as { version: number };
+
+  it('open as this version with every value; shapes begin with plain strokes and no further paints', () => {
+    expect(piece.version).toBe(3);
+    const opened = parsePiece(piece);
+    if (!opened.ok) throw new Error(opened.problem.detail);
+    expect(opened.piece).toMatchObject({ ...piece, version: PIECE_VERSION });
+    const shapes = opened.piece.layers.flatMap((l) => (l.kind === 'path' || l.kind === 'rectangle' ? [l.content] : []));
+    expect(shapes.length).toBeGreaterThan(0);
+    for (const content of shapes)
+      expect(content).toMatchObject({ fillGradient: null, paints: [], strokeStyle: { cap: 'round', join: 'round' } });
+  });
+});
+
 describe('other versions', () => {
   it('a newer one is refused by its number, not half understood', () => {
     const { piece } = read('nine-days');

@@ -3,6 +3,7 @@ import { trackSchema } from '../../motion';
 import { idSchema, momentSchema, numberSchema, textSchema } from '../../time';
 import { EFFECT_KINDS } from './effect-kinds';
 import type { EffectKind } from './effect-kinds';
+import { fillRuleSchema } from './paint-schema';
 import { PROPERTY_IDS } from './properties';
 import type { PropertyId } from './properties';
 import { pathBoxSchema, pathDataSchema } from './text-content';
@@ -33,6 +34,7 @@ export const maskSchema = z.strictObject({
   inverted: z.boolean(),
   d: pathDataSchema,
   box: pathBoxSchema,
+  rule: fillRuleSchema,
   tracks: z.partialRecord(z.enum(['position', 'scale', 'rotation', 'feather', 'expansion', 'opacity']), trackSchema),
 });
 export type Mask = z.infer<typeof maskSchema>;

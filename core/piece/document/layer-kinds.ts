@@ -4,6 +4,7 @@ import type { TrackValue } from '../../motion';
 import { STANDS, TRIMS } from '../../text';
 import { idSchema, textSchema } from '../../time';
 import { plainCopy } from './plain-copy';
+import { SHAPE_CONTENT, fillRuleSchema } from './paint-schema';
 import type { PropertyId } from './properties';
 import {
   LETTER_CASES,
@@ -42,6 +43,9 @@ const AXES = { letterWidth: 100, lean: 0, opticalSize: 0, axisA: 0, axisB: 0, ax
 
 export const GRADIENTS = ['none', 'linear', 'radial'] as const;
 const gradient = z.enum(GRADIENTS).default('none');
+
+const cornerShare = z.number().min(0).max(1);
+const cornersSchema = z.tuple([cornerShare, cornerShare, cornerShare, cornerShare]).default([1, 1, 1, 1]);
 
 const NO_MEDIA = (): string | null => null;
 
@@ -99,20 +103,27 @@ export const LAYER_KINDS = {
   },
   rectangle: {
     label: 'Rectangle',
-    content: z.strictObject({ gradient }),
+    /** `corners`: of the corner radius, clockwise from the left top. */
+    content: z.strictObject({ gradient, ...SHAPE_CONTENT, corners: cornersSchema }),
     properties: { ...TRANSFORM, dimensions: [400, 240], cornerRadius: 0, ...PAINT },
     mediaOf: NO_MEDIA,
   },
   ellipse: {
     label: 'Ellipse',
-    content: z.strictObject({ gradient }),
+    content: z.strictObject({ gradient, ...SHAPE_CONTENT }),
     properties: { ...TRANSFORM, dimensions: [300, 300], ...PAINT },
     mediaOf: NO_MEDIA,
   },
   path: {
     label: 'Drawn shape',
     /** `d`: SVG path data in a box of `box` pixels, which `dimensions` stretches. */
-    content: z.strictObject({ d: pathDataSchema, box: pathBoxSchema, gradient }),
+    content: z.strictObject({
+      d: pathDataSchema,
+      box: pathBoxSchema,
+      rule: fillRuleSchema,
+      gradient,
+      ...SHAPE_CONTENT,
+    }),
     properties: { ...TRANSFORM, dimensions: [300, 300], ...PAINT },
     mediaOf: NO_MEDIA,
   },

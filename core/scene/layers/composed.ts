@@ -53,6 +53,7 @@ function maskAt({ mask, tracks }: PreparedMask, at: LayerAt, own: Matrix): ItemM
     inverted: mask.inverted,
     path: mask.d,
     pathKey: `m${mask.d}`,
+    rule: mask.rule,
     matrix: multiply(placed, [sx, 0, 0, sy, (-w / 2) * sx, (-h / 2) * sy]),
     opacity: Math.min(1, Math.max(0, number('opacity', 1))),
     feather: Math.max(0, number('feather', 0)) * at.prepared.fit * at.outer.scale,
@@ -89,7 +90,7 @@ export function composed(at: LayerAt, item: StillItem): StillItem | null {
   if (effects.length === 0 && masks.length === 0 && !matte) return item;
   const own =
     `${item.opacity}|${layer.blend}|${effects.map((e) => e.kind + e.seed + JSON.stringify(e.values)).join('~')}|` +
-    `${masks.map((m) => `${m.mode}${m.inverted}${m.pathKey}${m.matrix.join()}${m.opacity},${m.feather},${m.expansion}`).join('~')}|` +
+    `${masks.map((m) => `${m.mode}${m.inverted}${m.pathKey}${m.rule}${m.matrix.join()}${m.opacity},${m.feather},${m.expansion}`).join('~')}|` +
     (matte ? `${matte.channel}${matte.inverted}${matte.items.map((i) => i.fingerprint).join('~')}` : '');
   // Opacity and blend mode count for what comes of it all.
   const inside: StillItem =

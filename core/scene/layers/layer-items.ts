@@ -1,5 +1,5 @@
 import { ellipsePath, multiply, roundedRectanglePath } from '../../geometry';
-import type { Box, Matrix } from '../../geometry';
+import type { Box, Corners, Matrix } from '../../geometry';
 import type { Vector } from '../../motion';
 import type { LayerKind, LayerOf } from '../../piece';
 import type { Seconds } from '../../time';
@@ -9,15 +9,17 @@ import { textItem } from '../text/text-item';
 import { INVISIBLE } from '../text/text-at';
 import { actOfWhole } from './act-of-whole';
 import { composed } from './composed';
+import { drawnOn } from './drawn-on';
 import { blurOf } from './effects';
 import type { FrameContext } from './frame-context';
 import { groupItem } from './group-item';
 import { matrixOf } from './matrix-of';
-import { LayerReader, shapeItem, tinted, withBlur } from './layer-reader';
+import { LayerReader, tinted, withBlur } from './layer-reader';
 import type { Outline } from './layer-reader';
 import { outerAt } from './outer';
 import type { Outer } from './outer';
 import type { PreparedLayer } from './prepare';
+import { paintedShape } from './shape-paints';
 
 /** A layer at one time, with what its kind needs to make its item. */
 export interface LayerAt {
@@ -35,18 +37,19 @@ export const LAYER_ITEMS: { readonly [K in LayerKind]: (at: LayerAt, layer: Laye
   rectangle(at, layer) {
     const [w, h] = at.read.vector('dimensions');
     const radius = at.read.number('cornerRadius');
-    const outline = centred([w, h], roundedRectanglePath(w, h, radius), `q${w},${h},${radius}`, matrixOf(at));
-    return acted(at, shapeItem(at.prepared, at.read, outline, layer.content.gradient, at.opacity));
+    const radii = layer.content.corners.map((share) => share * radius) as unknown as Corners; // as many
+    const outline = centred([w, h], roundedRectanglePath(w, h, radii), `q${w},${h},${radii.join()}`, matrixOf(at));
+    return acted(at, paintedShape(at.prepared, at.read, outline, layer.content, at.opacity));
   },
   ellipse(at, layer) {
     const [w, h] = at.read.vector('dimensions');
     const outline = centred([w, h], ellipsePath(w, h), `e${w},${h}`, matrixOf(at));
-    return acted(at, shapeItem(at.prepared, at.read, outline, layer.content.gradient, at.opacity));
+    return acted(at, paintedShape(at.prepared, at.read, outline, layer.content, at.opacity));
   },
   path(at, layer) {
-    const { d, box, gradient } = layer.content;
+    const { d, box } = layer.content;
     const outline = stretched(at.read.vector('dimensions'), d, box, matrixOf(at));
-    return acted(at, shapeItem(at.prepared, at.read, outline, gradient, at.opacity));
+    return acted(at, paintedShape(at.prepared, at.read, outline, layer.content, at.opacity));
   },
   picture(at, layer) {
     const { mediaHash } = at.prepared;
@@ -95,7 +98,7 @@ function stretched([w, h]: Vector, d: string, [bw, bh]: Vector, matrix: Matrix):
 }
 
 /** What gestures and blur make of a layer that is one thing: a shape or a picture. */
-function acted<T extends ShapeItem | PictureItem>(at: LayerAt, item: T): T {
+function acted(at: LayerAt, item: ShapeItem | PictureItem): StillItem {
   const { prepared, read, seconds, outer, context } = at;
   const blur = blurOf(at) * outer.scale;
   if (prepared.gestures.length === 0 || context.isAtRest) return withBlur(item, blur);
@@ -116,10 +119,10 @@ function acted<T extends ShapeItem | PictureItem>(at: LayerAt, item: T): T {
   const own = multiply(multiply(matrix, act.matrix), toItem);
   const edge = act.wipe ? wipeEdge({ share: act.wipe.share, box: item.box }) : null;
   const clip = act.clip ? { matrix: multiply(matrix, act.clip.matrix), box: act.clip.box } : null;
-  let changed: T = { ...item, matrix: own, opacity: item.opacity * act.opacity };
+  let changed: ShapeItem | PictureItem = { ...item, matrix: own, opacity: item.opacity * act.opacity };
   if (changed.kind === 'shape') {
     const fill = changed.fill && tinted(changed.fill, act.tint);
-    changed = { ...changed, fill: act.ink > 0 ? fill : null };
+    changed = { ...changed, fill };
   }
   const drawn = {
     ...changed,
@@ -129,7 +132,12 @@ function acted<T extends ShapeItem | PictureItem>(at: LayerAt, item: T): T {
       `${item.fingerprint}a${own.join()}|${act.opacity}|${act.tint('#808080')}|${act.ink}|` +
       `${edge?.to[0] ?? ''}|${clip ? clip.matrix.join() : ''}`,
   };
-  return withBlur(withBlur(drawn, act.blur * em * prepared.fit * outer.scale), blur);
+  const { draw, ink } = act;
+  const shown =
+    drawn.kind === 'shape' && (draw < 1 || ink < 1)
+      ? drawnOn(drawn, draw, ink, em * Math.sqrt(((r - l) * (b - t)) / Math.max(1e-6, w * h)))
+      : drawn;
+  return withBlur(withBlur(shown, act.blur * em * prepared.fit * outer.scale), blur);
 }
 
 /** The layer as one thing at one time, without what is smeared. */

@@ -59,7 +59,10 @@ export function pictureFill(prepared: PreparedLayer, read: LayerReader, [l, t, r
 /** A fill in other colours; a picture keeps its own. */
 export function tinted(fill: Fill, tint: (colour: Colour) => Colour): Fill {
   if (fill.type === 'solid') return { ...fill, colour: tint(fill.colour) };
-  return fill.type === 'picture' ? fill : { ...fill, start: tint(fill.start), end: tint(fill.end) };
+  if (fill.type === 'picture') return fill;
+  if (fill.type !== 'gradient') return { ...fill, start: tint(fill.start), end: tint(fill.end) };
+  const stops = fill.gradient.stops.map(({ at, colour }) => ({ at, colour: tint(colour) }));
+  return { ...fill, gradient: { ...fill.gradient, stops } };
 }
 
 /** @param blur - pixels of the format. */
@@ -67,14 +70,20 @@ export function withBlur<T extends StillItem>(item: T, blur: number): T {
   return blur > 0.05 ? { ...item, blur, fingerprint: `${item.fingerprint}b${blur.toFixed(2)}` } : item;
 }
 
-export const printFill = (fill: Fill): string =>
-  fill.type === 'solid'
-    ? fill.colour
-    : fill.type === 'picture'
-      ? `p${fill.mediaHash}${fill.box.map((n) => n.toFixed(2)).join()}${fill.fallback}`
-      : fill.type === 'linear'
-        ? `l${fill.from.join()},${fill.to.join()}${fill.start}${fill.end}`
-        : `r${fill.centre.join()},${fill.radius}${fill.start}${fill.end}`;
+export function printFill(fill: Fill): string {
+  switch (fill.type) {
+    case 'solid':
+      return fill.colour;
+    case 'picture':
+      return `p${fill.mediaHash}${fill.box.map((n) => n.toFixed(2)).join()}${fill.fallback}`;
+    case 'gradient':
+      return `g${JSON.stringify(fill.gradient)}${fill.matrix.join()}`;
+    case 'linear':
+      return `l${fill.from.join()},${fill.to.join()}${fill.start}${fill.end}`;
+    case 'radial':
+      return `r${fill.centre.join()},${fill.radius}${fill.start}${fill.end}`;
+  }
+}
 
 export interface Outline {
   readonly path: string;

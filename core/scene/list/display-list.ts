@@ -1,5 +1,5 @@
 import type { Colour } from '../../colour';
-import type { BlendMode, EffectKind } from '../../piece';
+import type { BlendMode, EffectKind, FillRule, Gradient, StrokeStyle } from '../../piece';
 import type { Box, Matrix } from '../../geometry';
 
 /** Plain data that says all about one frame. The painter needs nothing else but the pixels of pictures. */
@@ -19,6 +19,8 @@ export type Fill =
       readonly start: Colour;
       readonly end: Colour;
     }
+  /** Any number of stops; the matrix leads from the gradient's own space to the item's coordinates. */
+  | { readonly type: 'gradient'; readonly gradient: Gradient; readonly matrix: Matrix }
   /**
    * A picture that covers a box in the item's coordinates and is seen through the shape; `fallback` stands in until it
    * is there.
@@ -43,6 +45,22 @@ interface ItemBase {
   readonly wipe?: { readonly from: readonly [number, number]; readonly to: readonly [number, number] };
 }
 
+/** A line along a path. Lengths are in the item's coordinates. */
+export interface ItemStroke {
+  readonly colour: Colour;
+  readonly width: number;
+  /** Under the fill, which covers the inner half, as letters want it. */
+  readonly behind: boolean;
+  /** In place of the colour. */
+  readonly fill?: Fill;
+  /** Round in all, if left out. */
+  readonly style?: StrokeStyle;
+}
+
+/** A further fill or stroke of a shape. */
+export type ItemPaint =
+  { readonly use: 'fill'; readonly fill: Fill } | { readonly use: 'stroke'; readonly stroke: ItemStroke };
+
 export interface ShapeItem extends ItemBase {
   readonly kind: 'shape';
   /** SVG path data in the item's coordinates; absolute M, L, Q, C, Z only, so that both hosts build the same curves. */
@@ -50,8 +68,11 @@ export interface ShapeItem extends ItemBase {
   /** Short name of the path for caches. */
   readonly pathKey: string;
   readonly fill: Fill | null;
-  /** Width in the item's coordinates. `behind` lets the fill cover the inner half, as letters want it. */
-  readonly stroke: { readonly colour: Colour; readonly width: number; readonly behind: boolean } | null;
+  readonly stroke: ItemStroke | null;
+  /** Which parts of a path that crosses itself are filled; `nonzero` if left out. */
+  readonly rule?: FillRule;
+  /** Over fill and stroke, the last on top. */
+  readonly more?: readonly ItemPaint[];
   /**
    * The part of the stroke that is drawn: lengths of dash and gap and where they begin, in the item's coordinates;
    * absent draws all.
@@ -93,6 +114,7 @@ export interface ItemMask {
   readonly inverted: boolean;
   readonly path: string;
   readonly pathKey: string;
+  readonly rule: FillRule;
   readonly matrix: Matrix;
   readonly opacity: number;
   /** Standard deviation of its soft edge, pixels of the format. */

@@ -5,14 +5,12 @@ import type { PlacedGlyph } from '../../text';
 import { wipeEdge } from '../movement/act';
 import type { Act } from '../movement/act';
 import type { ShapeItem } from '../list/display-list';
+import { FILAMENT_WIDTH, mainColour } from '../layers/drawn-on';
 import { fillOf, pictureFill, printFill, tinted, withBlur } from '../layers/layer-reader';
 import { longestContour, multiply, scaleOf } from '../../geometry';
 import type { Matrix } from '../../geometry';
 import { INVISIBLE, partsFor } from './text-at';
 import type { TextAt } from './text-at';
-
-/** Width of an outline that draws itself where the layer has none, em. */
-const FILAMENT_WIDTH = 0.018;
 
 export function bySpan(glyphs: readonly PlacedGlyph[]): Map<number, PlacedGlyph[]> {
   const out = new Map<number, PlacedGlyph[]>();
@@ -82,7 +80,7 @@ export function lettersItem(
     : (pictureFill(prepared, read, layout.box) ?? fillOf(content.gradient, read, layout.box));
   const { tint } = act;
   const fill = tinted(base, tint);
-  const main = base.type === 'solid' ? base.colour : base.type === 'picture' ? base.fallback : base.start;
+  const main = mainColour(base);
   const isDrawing = act.draw < 1;
   const width = read.number('strokeWidth') * (UNITS / size);
   const whole = isDrawing ? longestContour(key, path) : 0;

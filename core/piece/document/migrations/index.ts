@@ -1,8 +1,13 @@
 import { toVersion2 } from './0002-tree';
 import { toVersion3 } from './0003-runs';
+import { toVersion4 } from './0004-paints';
 
 /** A document of any version as it comes: an object of which nothing is known yet. */
 export type Json = Readonly<Record<string, unknown>>;
 
 /** From each version to the next. A step takes what its version allowed, valid or not, and never looks at the schema. */
-export const MIGRATIONS: Readonly<Record<number, (document: Json) => Json>> = { 1: toVersion2, 2: toVersion3 };
+export const MIGRATIONS: Readonly<Record<number, (document: Json) => Json>> = {
+  1: toVersion2,
+  2: toVersion3,
+  3: toVersion4,
+};

@@ -48,6 +48,7 @@ function newMask(layer: Layer, shape: 'rectangle' | 'ellipse'): Mask {
     inverted: false,
     d: transformOutline(path, 1, 1, w / 2, h / 2),
     box: [w, h],
+    rule: 'nonzero',
     tracks: {},
   };
 }

@@ -1,0 +1,20 @@
+import { formatHex, formatHex8, modeHsl, modeHwb, parse, useMode } from 'culori/fn';
+import type { Colour } from './colour';
+
+useMode(modeHsl);
+useMode(modeHwb);
+
+/** A colour as CSS Colour 4 writes it (names, hex, rgb, hsl, hwb) as documents hold it; null for what is none. */
+export function cssColour(text: string): Colour | null {
+  const parsed = parse(text.trim().toLowerCase());
+  if (!parsed) return null;
+  return parsed.alpha === undefined || parsed.alpha >= 1 ? formatHex(parsed) : formatHex8(parsed);
+}
+
+/** The colour, made more transparent. @param alpha - 0 to 1, times what it has. */
+export function withAlpha(colour: Colour, alpha: number): Colour {
+  if (alpha >= 1) return colour;
+  const own = colour.length > 7 ? parseInt(colour.slice(7, 9), 16) / 255 : 1;
+  const byte = Math.round(Math.max(0, alpha) * own * 255);
+  return `${colour.slice(0, 7)}${byte.toString(16).padStart(2, '0')}`;
+}

@@ -1,0 +1,4 @@
+import type { Json } from './index';
+
+/** Version 3 to 4: shapes may have gradients of many stops, strokes of any style and further paints. All begin plain. */
+export const toVersion4 = (document: Json): Json => ({ ...document, version: 4 });

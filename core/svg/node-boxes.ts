@@ -1,0 +1,42 @@
+import { transformBox, unionBox } from '../geometry';
+import type { Box } from '../geometry';
+import type { SvgNode, SvgShape } from './nodes';
+import { tightBox } from './path-data';
+
+/** Where nodes lie, pixels of the place. */
+
+function unionOf(node: SvgNode, of: (shape: SvgShape) => Box | null): Box | null {
+  if (node.type === 'shape') return of(node);
+  return node.children.reduce<Box | null>((all, child) => {
+    const box = unionOf(child, of);
+    return all && box ? unionBox(all, box) : (all ?? box);
+  }, null);
+}
+
+/** The box of the paths of a node; null for none. */
+export const geometryBox = (node: SvgNode): Box | null =>
+  unionOf(node, ({ d, matrix }) => {
+    const box = tightBox(d);
+    return box && transformBox(matrix, box);
+  });
+
+/** How far a stroke reaches from its path at most, in the path's coordinates. */
+function reachOf({ stroke }: SvgShape): number {
+  if (!stroke) return 0;
+  const { join, miterLimit, cap } = stroke.style;
+  return (stroke.width / 2) * Math.max(join === 'miter' ? miterLimit : 1, cap === 'square' ? Math.SQRT2 : 1);
+}
+
+/** Where a node may paint, without blur; null for nowhere. */
+export const paintedBox = (node: SvgNode): Box | null =>
+  unionOf(node, (shape) => {
+    const box = tightBox(shape.d);
+    const by = reachOf(shape);
+    return box && transformBox(shape.matrix, [box[0] - by, box[1] - by, box[2] + by, box[3] + by]);
+  });
+
+/** Whether a node certainly paints within a box. */
+export function staysWithin(node: SvgNode, [l, t, r, b]: Box): boolean {
+  const painted = paintedBox(node);
+  return !painted || (painted[0] >= l && painted[1] >= t && painted[2] <= r && painted[3] <= b);
+}

@@ -1,0 +1,156 @@
+import { describe, expect, it } from '@jest/globals';
+import fc from 'fast-check';
+import { layerSchema } from '../piece/document/layer-schema';
+import type { Layer } from '../piece';
+import { freeMoment } from '../time';
+import { readSvg, svgLayers } from '.';
+import type { Outliner, SvgDrawing } from '.';
+import { plainPath, tightBox } from './path-data';
+import { transformOf } from './values';
+
+const outliner: Outliner = {
+  familyFor: () => ({ family: 'spline-sans', isKnown: true }),
+  outline: (text, { size }) => ({ d: `M0 0L${size} 0L${size} -${size}Z`, width: text.length * size }),
+};
+const svg = (body: string, attributes = 'width="100" height="100"'): string =>
+  `<svg xmlns="http://www.w3.org/2000/svg" ${attributes}>${body}</svg>`;
+function drawing(text: string, fit?: { width: number; height: number }): SvgDrawing {
+  const read = readSvg(text, { outliner, ...(fit ? { fit } : {}) });
+  if ('problem' in read) throw new Error(read.problem);
+  return read;
+}
+function layersOf(text: string, fit?: { width: number; height: number }): Layer[] {
+  let n = 0;
+  return svgLayers(drawing(text, fit), {
+    name: 'Logo',
+    start: freeMoment(0),
+    end: freeMoment(4),
+    newId: () => `n${n++}`,
+  });
+}
+const track = (layer: Layer, property: keyof Layer['tracks']): unknown => layer.tracks[property]?.value;
+
+describe('an SVG file as layers', () => {
+  it('has one group about all of it, with its parts in their order and by their names', () => {
+    const layers = layersOf(
+      svg('<g id="kite"><path id="sail" d="M0 0L10 0L10 10Z"/><circle id="eye" r="4" cx="50" cy="50"/></g>'),
+    );
+    expect(layers.map(({ name, kind }) => [name, kind])).toEqual([
+      ['sail', 'path'],
+      ['eye', 'path'],
+      ['Logo', 'group'],
+    ]);
+    const root = layers.at(-1)!;
+    expect(layers.slice(0, -1).every((layer) => layer.parentId === root.id)).toBe(true);
+  });
+  it('keeps groups that do something, and leaves out those that hold one thing', () => {
+    const layers = layersOf(
+      svg(
+        '<g><g opacity=".5"><rect width="9" height="9"/><rect x="20" width="9" height="9"/></g></g><g><rect width="5" height="5"/></g>',
+      ),
+    );
+    expect(layers.filter(({ kind }) => kind === 'group').map((layer) => track(layer, 'opacity') ?? 1)).toEqual([
+      0.5, 1,
+    ]);
+  });
+  it('lies about the middle of its place, in pixels of it', () => {
+    const [rect] = layersOf(svg('<rect x="10" y="20" width="40" height="20"/>'), { width: 400, height: 800 });
+    expect([track(rect!, 'position'), track(rect!, 'dimensions')]).toEqual([
+      [-80, -80],
+      [160, 80],
+    ]);
+  });
+  it('has only layers that a piece may hold', () => {
+    const layers = layersOf(
+      svg(
+        '<defs><linearGradient id="g"><stop offset=".2" stop-color="red"/><stop offset="1"/></linearGradient><clipPath id="c"><rect width="50" height="50"/></clipPath><mask id="m"><rect width="80" height="80" fill="#fff"/></mask></defs>' +
+          '<g clip-path="url(#c)" mask="url(#m)"><rect width="90" height="9" fill="url(#g)" stroke="url(#g)" stroke-dasharray="3 1 2"/><text y="20">Kites</text></g>',
+      ),
+    );
+    for (const layer of layers) expect(layerSchema.safeParse(layer)).toMatchObject({ success: true });
+    const ids = new Set(layers.map(({ id }) => id));
+    expect(ids.size).toBe(layers.length);
+    for (const { parentId, matte } of layers) {
+      if (parentId !== null) expect(ids).toContain(parentId);
+      if (matte) expect(ids).toContain(matte.layerId);
+    }
+  });
+  it('says what it leaves out, by name', () => {
+    const read = drawing(
+      svg(
+        '<style>rect:hover{fill:red} @media print{rect{fill:blue}}</style><image href="data:image/png;base64,AA" width="9" height="9"/><foreignObject/><rect width="9" height="9" fill="url(#p)"/><pattern id="p"/><path d="M0 0L9 9" stroke="red" marker-end="url(#x)"/><filter id="f"><feTurbulence/></filter><circle r="3" filter="url(#f)"/><text><textPath href="#t">x</textPath></text>',
+      ),
+    );
+    expect([...read.left].sort()).toEqual([
+      '@media',
+      'embedded pictures',
+      'filters other than a blur',
+      'foreign content',
+      'markers on lines',
+      'patterns',
+      'text along a path',
+      'the style of rect:hover',
+    ]);
+  });
+  it('draws what is used where it is used, but nothing within itself', () => {
+    const read = drawing(svg('<g id="a"><rect width="9" height="9"/><use href="#a" x="20"/></g>'));
+    expect(read.left).toEqual(['parts that use themselves']);
+    const bomb = Array.from(
+      { length: 12 },
+      (_, i) => `<g id="l${i}">${i === 0 ? '<rect width="1" height="1"/>' : `<use href="#l${i - 1}"/>`.repeat(9)}</g>`,
+    ).join('');
+    expect(drawing(svg(bomb)).left).toContain('parts beyond a few thousand');
+  });
+  it('has no place for a file that is none', () => {
+    const problem = (text: string): unknown => readSvg(text, { outliner });
+    expect(problem('')).toEqual({ problem: 'not-xml' });
+    expect(problem('<html/>')).toEqual({ problem: 'not-svg' });
+    expect(problem(svg(''))).toEqual({ problem: 'empty' });
+    expect(problem(svg('<rect width="9" height="9"/>', 'width="0" height="100"'))).toEqual({ problem: 'empty' });
+    expect(problem(svg('<g>'.repeat(120) + '</g>'.repeat(120)))).toEqual({ problem: 'too-deep' });
+    expect(problem(svg('<g/>'.repeat(20_001)))).toEqual({ problem: 'too-many' });
+    expect(problem(`${svg('')}${' '.repeat(4_000_000)}`)).toEqual({ problem: 'too-large' });
+  });
+});
+
+describe('transforms and paths', () => {
+  const number = fc.double({ min: -50, max: 50, noNaN: true });
+  it('a list of transforms is what they make one after another', () => {
+    fc.assert(
+      fc.property(number, number, number, (x, y, turn) => {
+        const whole = transformOf(`translate(${x},${y}) rotate(${turn})`);
+        const [a, b] = [transformOf(`translate(${x} ${y})`), transformOf(`rotate(${turn})`)];
+        expect(whole).toEqual([b[0], b[1], b[2], b[3], a[4], a[5]].map((v) => expect.closeTo(v, 6)));
+      }),
+    );
+  });
+  it('the box of a path holds every point of it, and touches it on all sides', () => {
+    const point = fc.tuple(number, number);
+    fc.assert(
+      fc.property(point, point, point, point, (p, q, r, s) => {
+        const d = plainPath(`M${p.join()}C${[...q, ...r, ...s].join()}`, [1, 0, 0, 1, 0, 0])!;
+        const [a, b, c, e] = (d.match(/-?[\d.]+/g) ?? [])
+          .map(Number)
+          .reduce<number[][]>((all, v, i) => (i % 2 === 0 ? [...all, [v]] : (all.at(-1)!.push(v), all)), []) as [
+          number[],
+          number[],
+          number[],
+          number[],
+        ];
+        const box = tightBox(d)!;
+        let [left, top] = [Infinity, Infinity];
+        for (let i = 0; i <= 200; i++) {
+          const t = i / 200;
+          const at = (k: number): number =>
+            (1 - t) ** 3 * a[k]! + 3 * (1 - t) ** 2 * t * b[k]! + 3 * (1 - t) * t * t * c[k]! + t ** 3 * e[k]!;
+          expect(at(0)).toBeGreaterThanOrEqual(box[0] - 1e-6);
+          expect(at(0)).toBeLessThanOrEqual(box[2] + 1e-6);
+          expect(at(1)).toBeGreaterThanOrEqual(box[1] - 1e-6);
+          [left, top] = [Math.min(left, at(0)), Math.min(top, at(1))];
+        }
+        expect([left - box[0] < 0.1, top - box[1] < 0.1]).toEqual([true, true]);
+      }),
+      { numRuns: 60 },
+    );
+  });
+});
