@@ -17,6 +17,7 @@ export {
   STROKE_POSITIONS,
   newGradient,
 } from './document/paint-schema';
+export { contentBox } from './document/group-box';
 export type { FillRule, Gradient, Paint, ShapeContent, StrokeStyle } from './document/paint-schema';
 export { PROPERTIES, PROPERTY_IDS, clampValue, isValueOf, propertyDefinition } from './document/properties';
 export type { PropertyDefinition, PropertyId, ValueKind } from './document/properties';

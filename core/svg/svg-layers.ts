@@ -17,6 +17,8 @@ export interface SvgLayerOptions {
   readonly parentId?: string | null;
   /** Where its middle is put, pixels of the lead format from the frame's centre. */
   readonly position?: readonly [number, number];
+  /** Where the middle of what is drawn lies in the group. */
+  readonly offset?: readonly [number, number];
   readonly newId: IdSource;
 }
 
@@ -233,7 +235,8 @@ function make(given: SvgNode, parentId: string | null, maker: Maker): Made | nul
  * @throws RangeError if it makes more layers than {@link MAX_SVG_LAYERS}.
  */
 export function svgLayers(drawing: SvgDrawing, options: SvgLayerOptions): Layer[] {
-  const maker: Maker = { ...options, middle: [drawing.width / 2, drawing.height / 2] };
+  const [dx, dy] = options.offset ?? [0, 0];
+  const maker: Maker = { ...options, middle: [drawing.width / 2 - dx, drawing.height / 2 - dy] };
   const [only, ...more] = simplified(drawing.root);
   if (!only) return [];
   // There is always a group about all of it, which is what is moved and animated.

@@ -12,7 +12,7 @@ import { WORDS } from './words';
 /** Ways to put something new into the piece. */
 
 /** Span for something new: from the playhead's beat for two bars, within the piece. */
-function newSpan(): { start: Moment; end: Moment } {
+export function newSpan(): { start: Moment; end: Moment } {
   const o = openDocument();
   if (!o) return { start: freeMoment(0), end: freeMoment(2) };
   const { grid, end } = o.times;

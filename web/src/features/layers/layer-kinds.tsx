@@ -6,6 +6,7 @@ import { setView } from '../../store/desk-store';
 import { DressSection } from '../type/DressSection';
 import { StyleSection } from '../type/StyleSection';
 import { FaceSection, SettingSection } from '../type/TypeSection';
+import { LogoSection } from '../logo/LogoSection';
 import { inkOn, layerColour } from '../timeline/layer-colour';
 import { addEllipse, addKite, addRectangle, addWave } from './add-layers';
 import { WORDS } from './words';
@@ -134,7 +135,7 @@ export const LAYERS_ON_DESK: { readonly [K in LayerKind]: KindOnDesk<K> } = {
     first: SHAPE_FIRST,
   },
   // A group is made of what is selected; its row shows whether it is open instead of a picture.
-  group: { icon: () => null, add: [], first: ['position', 'scale', 'rotation', 'opacity'] },
+  group: { icon: () => null, add: [], first: ['position', 'scale', 'rotation', 'opacity'], below: [LogoSection] },
 };
 
 /** The row of a layer's own kind; its functions take that layer. */

@@ -86,7 +86,7 @@ export const MEDIA_ON_DESK: Readonly<Record<MediaKindId, MediaOnDesk>> = {
     place: placeSong,
   },
   picture: {
-    accept: 'image/png,image/jpeg,image/webp,image/gif',
+    accept: 'image/png,image/jpeg,image/webp,image/gif,image/svg+xml,.svg',
     waiting: null,
     place: (media) => {
       addPicture(media);

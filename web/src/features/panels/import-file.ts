@@ -3,6 +3,7 @@ import type { MediaKindId } from '@core/piece';
 import { ApiError } from '../../platform/api';
 import { uploadMedia } from '../../platform/upload-media';
 import { setView } from '../../store/desk-store';
+import { isSvg, takeLogo } from '../logo/take-logo';
 import { MEDIA_ON_DESK } from '../media/media-kinds';
 import { WORDS } from './words';
 
@@ -23,6 +24,7 @@ export async function importFile(
   onProgress: (progress: ImportProgress | null) => void,
   signal: AbortSignal,
 ): Promise<void> {
+  if (isSvg(file) && wanted !== 'audio' && wanted !== 'font') return takeLogo(file);
   const tell = (stage: string) => (share: number) => onProgress({ name: file.name, stage, share });
   try {
     tell(WORDS.sending)(0);

@@ -27,6 +27,7 @@ import { ReadingCheck } from '../run-through/ReadingCheck';
 import { lookAt } from '../run-through/look-at';
 import { useFindings } from '../run-through/use-findings';
 import { addEntries } from '../layers/layer-kinds';
+import { LogoReportCard } from '../logo/LogoReportCard';
 import { FileDrop } from './FileDrop';
 import { SpreadSection } from './SpreadSection';
 import { SyncCheck } from './SyncCheck';
@@ -67,6 +68,7 @@ function PutUp() {
         <br />
         {WORDS.pngJpegWebpGif}
       </FileDrop>
+      <LogoReportCard />
     </>
   );
 }

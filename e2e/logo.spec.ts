@@ -1,0 +1,68 @@
+import { writeFileSync } from 'node:fs';
+import { expect, test } from '@playwright/test';
+import { LOGO_SVG } from '../demo/logo';
+import type { Page } from '@playwright/test';
+import type { Layer } from '@core/piece';
+import { newPiece, storedPiece, workFile } from './support/app';
+
+const layersOf = async (page: Page, id: string): Promise<Layer[]> =>
+  (await storedPiece(page, id)).layers as unknown as Layer[];
+const openPicture = (page: Page): Promise<void> => page.getByRole('button', { name: 'Picture', exact: true }).click();
+
+/** A logo comes in as layers, draws itself on to the beat, and is replaced by another that keeps all that. */
+test('a logo comes in, is drawn on by beats and replaced', async ({ page }) => {
+  const first = workFile('kite-week.svg');
+  writeFileSync(first, LOGO_SVG);
+  const second = workFile('harbour-mark.svg');
+  writeFileSync(
+    second,
+    '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100"><circle id="moon" cx="50" cy="50" r="40" fill="#ffb74a"/><image href="https://example.org/a.png" width="9" height="9"/></svg>',
+  );
+  const id = await newPiece(page, 'Logo');
+  await openPicture(page);
+  await page.getByLabel('Choose a picture or a logo').setInputFiles(first);
+  await expect(page.getByText('kite-week is in: 14 layers in a group')).toBeVisible();
+  const before = await layersOf(page, id);
+  const group = before.find((layer) => layer.name === 'kite-week')!;
+  expect(before.filter((layer) => layer.parentId === group.id).map((layer) => layer.name)).toEqual([
+    'harbour',
+    'kite',
+    'string',
+    'bows',
+  ]);
+
+  await page.getByLabel('How far apart the parts come').selectOption('0.25');
+  await page.getByRole('button', { name: 'Draw its parts on' }).click();
+  await expect(page.getByText('11 parts are drawn on')).toBeVisible();
+  const drawn = (await layersOf(page, id)).filter((layer) => layer.kind === 'path');
+  const beats = drawn.map((layer) => {
+    const [use] = layer.gestures;
+    expect(use).toMatchObject({ gesture: 'filament', role: 'entrance', unit: 'whole', landing: 'end' });
+    return use!.at?.kind === 'pinned' && use!.at.to.type === 'beat' ? use!.at.to.beat : NaN;
+  });
+  expect(beats.map((beat, i) => (i === 0 ? 0.25 : beat - beats[i - 1]!))).toEqual(beats.map(() => 0.25));
+
+  await page.getByLabel('SVG file to replace what is in kite-week').setInputFiles(second);
+  await expect(page.getByText('harbour-mark is in its place')).toBeVisible();
+  const after = await layersOf(page, id);
+  expect(after.map((layer) => layer.name)).toEqual(['moon', 'harbour-mark']);
+  expect(after.find((layer) => layer.id === group.id)).toMatchObject({ name: 'harbour-mark', tracks: group.tracks });
+  await expect(page.getByText('These parts of the file are not had as layers: embedded pictures.')).toBeVisible();
+
+  await page.getByRole('button', { name: 'Put it up as a picture instead' }).click();
+  await expect.poll(async () => (await layersOf(page, id)).map((layer) => layer.kind)).toEqual(['picture']);
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await layersOf(page, id)).map((layer) => layer.name).at(-1)).toBe('kite-week');
+});
+
+test('a file that is no logo changes nothing and says why', async ({ page }) => {
+  const broken = workFile('broken.svg');
+  writeFileSync(broken, '<svg xmlns="http://www.w3.org/2000/svg"><rect');
+  const id = await newPiece(page, 'Broken logo');
+  await openPicture(page);
+  await page.getByLabel('Choose a picture or a logo').setInputFiles(broken);
+  await expect(
+    page.getByText('“broken.svg” cannot be taken: The file is no valid XML. Nothing was changed.'),
+  ).toBeVisible();
+  expect(await layersOf(page, id)).toEqual([]);
+});
