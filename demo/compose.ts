@@ -28,6 +28,8 @@ export interface Part {
   readonly keys?: Keys;
   readonly blend?: Layer['blend'];
   readonly overrides?: Layer['overrides'];
+  /** What else the layer is: its group, its gestures, what it is tied to. */
+  readonly more?: Partial<Layer>;
 }
 
 /** Builds a layer whose ids are counted, so that the same code gives the same document. */
@@ -56,7 +58,7 @@ export function createComposer(): (part: Part) => Layer {
     }
     layer.blend = part.blend ?? 'normal';
     layer.overrides = part.overrides ?? {};
-    return layer;
+    return { ...layer, ...part.more } as Layer; // what is added fits any kind
   };
 }
 

@@ -6,6 +6,7 @@ import { createLayoutCache } from '@core/text';
 import { demoSongs } from '../tests/helpers/demo-files';
 import { steadyAnalysis } from '../tests/helpers/documents';
 import { testFonts } from '../tests/helpers/fonts';
+import { logoIntro } from './logo-intro';
 import { kiteMakersQuote, openingTitle } from './pieces';
 import { createRandom } from './synth';
 
@@ -15,6 +16,7 @@ describe('the demo pieces', () => {
   const cases = [
     ['Nine days of wind', openingTitle, steadyAnalysis(118, 0.2, 64)],
     ['A question for the wind', kiteMakersQuote, steadyAnalysis(84, 0.35, 36)],
+    ['Kite Week', logoIntro, steadyAnalysis(118, 0.2, 64)],
   ] as const;
   it.each(cases)('%s is a valid document, the same on every run, with every time pinned', (_name, make, analysis) => {
     const piece = make(media);

@@ -30,21 +30,24 @@ const LAMPS = [
   [420, 14],
 ] as const;
 
-const FORMATS = {
+export const DEMO_FORMATS = {
   wide: { id: 'wide', name: 'Wide', width: 1920, height: 1080 },
   tall: { id: 'tall', name: 'Tall', width: 1080, height: 1920 },
   square: { id: 'square', name: 'Square', width: 1080, height: 1080 },
 } as const;
 
 /** An empty piece with the song, which fades out in so many seconds. */
-const pieceBase = (
+export const pieceBase = (
   id: string,
   name: string,
-  formats: readonly (keyof typeof FORMATS)[],
+  formats: readonly (keyof typeof DEMO_FORMATS)[],
   media: MediaRef,
   fadeOut: number,
 ): Piece => ({
-  ...createPiece({ name, formats: formats.map((format) => FORMATS[format]), frameRate: FRAME_RATES['30'] }, () => id),
+  ...createPiece(
+    { name, formats: formats.map((format) => DEMO_FORMATS[format]), frameRate: FRAME_RATES['30'] },
+    () => id,
+  ),
   media: [media],
   music: { ...createMusic(media), fadeOut },
 });

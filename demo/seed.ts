@@ -4,6 +4,7 @@ import type { MediaRef, Piece } from '@core/piece';
 import { importMedia, mediaRef } from '../server/features/media/import-media';
 import { LOCAL } from '../server/features/pieces/repository';
 import type { ServerContext } from '../server/jobs/context';
+import { logoIntro } from './logo-intro';
 import { kiteMakersQuote, openingTitle } from './pieces';
 import { makeDemoSongs } from './songs';
 
@@ -11,6 +12,7 @@ import { makeDemoSongs } from './songs';
 export const DEMO_PIECES: readonly { songId: string; make: (media: MediaRef) => Piece }[] = [
   { songId: 'salt-and-string', make: openingTitle },
   { songId: 'harbour-lamps', make: kiteMakersQuote },
+  { songId: 'salt-and-string', make: logoIntro },
 ];
 
 /** Puts the demo into a database that has never had it; a demo piece that someone deleted stays deleted. */

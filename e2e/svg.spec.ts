@@ -17,7 +17,7 @@ const names = Object.keys(SVG_FILES);
 
 test.describe('SVG files', () => {
   test.beforeEach(async ({ page }) => {
-    await page.setViewportSize({ width: 2000, height: 1200 });
+    await page.setViewportSize({ width: 2000, height: 2000 });
     await openSvgPage(page);
   });
 

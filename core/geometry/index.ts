@@ -6,3 +6,6 @@ export type { Contour } from './path-flatten';
 export { ellipsePath, roundedRectanglePath } from './shape-paths';
 export type { Corners } from './shape-paths';
 export { pathBounds } from './path-bounds';
+export { FIGURES } from './figures';
+export type { FigureId, FigureNumbers } from './figures';
+export { roundedPolygon } from './corners';

@@ -34,8 +34,8 @@ export {
 export { completePiece, parsePiece } from './document/parse-piece';
 export { fontRefSchema, mediaRefSchema } from './document/media-schema';
 export type { FadeCurve, GridCorrection, Music, SongCut, TypedTempo } from './document/song-schema';
-export { LISTEN_SOURCES } from './document/composition-schema';
-export type { Effect, Listen, ListenSource, Mask } from './document/composition-schema';
+export { LISTEN_SOURCES, REPEAT_WAYS } from './document/composition-schema';
+export type { Effect, Follow, Hug, Listen, ListenSource, Mask, Repeat } from './document/composition-schema';
 export { HEARD_RATE, heardIn } from './times/heard';
 export type { Heard } from './times/heard';
 export { MEDIA_KINDS, MEDIA_KIND_IDS } from './document/media-kinds';
@@ -102,7 +102,8 @@ export {
   shownLayers,
   withDescendants,
 } from './document/tree';
-export { colourOf, isRole, wornPiece } from './document/worn';
+export { colourOf, isRole, wornLayer, wornPiece } from './document/worn';
+export { literalColours, nearestRoles } from './document/recolour';
 export { EMPTY_WARDROBE } from './document/wardrobe-schema';
 export type { Wardrobe } from './document/wardrobe-schema';
 export { EFFECT_KINDS, effectParameters, isEffectColour } from './document/effect-kinds';

@@ -20,7 +20,7 @@ import {
   undo,
   trackOf,
 } from '@core/piece';
-import type { Edit, History, Mask, Piece } from '@core/piece';
+import type { Edit, History, Listen, Mask, Piece } from '@core/piece';
 import { newGestureUse } from '@core/motion';
 import { barToBeat, beatToSeconds, freeMoment } from '@core/time';
 import { countingIds, pieceWithSong, pin, steadyAnalysis } from '../../tests/helpers/documents';
@@ -139,6 +139,17 @@ describe('edits', () => {
     d: 'M0 0L90 0L90 40L0 40Z',
     box: [90, 40],
     tracks: { feather: { value: 6, keyframes: [] } },
+  };
+  const LISTEN: Listen = {
+    id: 'heard',
+    property: 'scale',
+    source: 'hits',
+    amount: [0.2, 0.2],
+    attack: 0,
+    release: 0.3,
+    smoothing: 0,
+    curve: 1,
+    range: [0, 1],
   };
   const samples: Edit[] = [
     { type: 'piece.rename', name: 'Nine days' },
@@ -267,6 +278,42 @@ describe('edits', () => {
     },
     { type: 'mask.put', layerId: 'words', mask: { ...MASK, mode: 'subtract' } },
     { type: 'mask.remove', layerId: 'words', id: MASK.id },
+    {
+      type: 'layer.setFollow',
+      id: 'words',
+      follow: {
+        layerId: 'group',
+        properties: ['position', 'opacity'],
+        keepsOwn: true,
+        delay: { unit: 'beats', value: 1 },
+        damping: 0.4,
+        looksAt: false,
+      },
+    },
+    { type: 'layer.setHug', id: layerIds()[0]!, hug: { layerId: 'words', padX: 20, padY: 12 } },
+    {
+      type: 'layer.setRepeat',
+      id: layerIds()[0]!,
+      repeat: {
+        way: 'grid',
+        count: 6,
+        columns: 3,
+        step: [40, 30],
+        radius: 0,
+        turn: 5,
+        scale: 0.9,
+        fade: 0.8,
+        delay: { unit: 'beats', value: 0.5 },
+      },
+    },
+    {
+      type: 'wardrobe.set',
+      wardrobe: { colours: { accent: '#ffb74a' }, fonts: { display: 'syne' }, logos: {}, from: null },
+    },
+    { type: 'wardrobe.swap', a: 'ground', b: 'text' },
+    { type: 'piece.recolour', changes: [{ from: '#EEE9DF', to: '@text' }] },
+    { type: 'listen.put', layerId: layerIds()[0]!, listen: LISTEN },
+    { type: 'listen.remove', layerId: 'words', id: 'heard' },
     { type: 'layer.setMatte', id: 'words', matte: { layerId: 'group', channel: 'luminance', inverted: true } },
     { type: 'format.order', id: pieceWithSong().piece.formats[0]!.id, to: 1 },
   ];
@@ -290,6 +337,7 @@ describe('edits', () => {
             { id: 'tint', kind: 'tint', isOn: true, seed: 0, parameters: {} },
           ],
           masks: [MASK],
+          listens: [LISTEN],
         },
         { ...words, id: 'inside', parentId: 'group' },
         createLayer(
@@ -298,6 +346,7 @@ describe('edits', () => {
           () => 'group',
         ),
       ],
+      wardrobe: { colours: { ground: '#11151b', text: '#eee9df' }, fonts: {}, logos: {}, from: null },
       gestures: [{ id: 'own1', name: 'Mine', role: 'exit', duration: 1, tracks: {} }],
       styles: [{ id: 'lamp', name: 'Lamp', ...newLook({ family: 'fraunces' }, { weight: 800 }) }],
     };

@@ -18,6 +18,7 @@ export type {
   TrailItem,
   UnderEffect,
 } from './list/display-list';
+export { envelopeOf } from './movement/envelope';
 export { castGesture, castState, prepareGesture } from './movement/gesture-timing';
 export type { CastGesture, PreparedGesture } from './movement/gesture-timing';
 export { prepareScene, propertyAt } from './layers/prepare';

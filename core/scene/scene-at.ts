@@ -17,7 +17,15 @@ export function sceneAt(
   layoutText: LayoutText,
   skipLayerId: string | null = null,
 ): DisplayList {
-  const context: FrameContext = { scene, layoutText, skipLayerId, isAtRest: false, within: null, draw: DRAW };
+  const context: FrameContext = {
+    scene,
+    layoutText,
+    skipLayerId,
+    isAtRest: false,
+    within: null,
+    moved: null,
+    draw: DRAW,
+  };
   const items: DisplayItem[] = [];
   for (const prepared of scene.layers) {
     const item = layerItem(prepared, seconds, context);

@@ -67,7 +67,7 @@ describe('the command line', () => {
     }
   });
 
-  it.each(['demo-nine-days', 'demo-kite-maker'])('finds nothing to look at in %s, from which people learn', (name) => {
+  it.each(['demo-nine-days', 'demo-kite-maker', 'demo-kite-week'])('finds nothing to look at in %s, from which people learn', (name) => {
     const result = run('check', join(demoDir(), `${name}.estrella`), '--json');
     expect(result.status).toBe(0);
     expect(JSON.parse(result.stdout)).toEqual({ findings: [] });

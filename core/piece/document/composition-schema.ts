@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { trackSchema } from '../../motion';
+import { trackSchema, vectorSchema } from '../../motion';
 import { idSchema, momentSchema, numberSchema, textSchema } from '../../time';
 import { EFFECT_KINDS } from './effect-kinds';
 import type { EffectKind } from './effect-kinds';
@@ -12,6 +12,8 @@ import { pathBoxSchema, pathDataSchema } from './text-content';
 
 const property = z.enum(PROPERTY_IDS as [PropertyId, ...PropertyId[]]);
 const seed = z.number().int().min(0).max(0xffff_ffff);
+
+const padding = z.number().min(-2000).max(2000);
 
 const MAX_PARAMETERS = 24;
 /** An effect on a layer. Parameters that are left out are as the kind begins; one track each. */
@@ -59,6 +61,32 @@ export const followSchema = z.strictObject({
   looksAt: z.boolean(),
 });
 
+/** A shape about what another layer shows: as large as its ink and some room, pixels of the lead format. */
+export const hugSchema = z.strictObject({ layerId: idSchema, padX: padding, padY: padding });
+export type Hug = z.infer<typeof hugSchema>;
+
+export const REPEAT_WAYS = { line: 'in a line', circle: 'round a circle', grid: 'in a grid' } as const;
+const MAX_COPIES = 200;
+/** Copies of a layer beside itself. */
+export const repeatSchema = z.strictObject({
+  way: z.enum(Object.keys(REPEAT_WAYS) as [keyof typeof REPEAT_WAYS, ...(keyof typeof REPEAT_WAYS)[]]), // keys of a literal object
+  /** With the layer itself. */
+  count: z.number().int().min(1).max(MAX_COPIES),
+  /** Of a grid. */
+  columns: z.number().int().min(1).max(MAX_COPIES),
+  /** From one to the next, pixels of the lead format. */
+  step: vectorSchema,
+  /** Of the circle, whose middle lies below the first, pixels of the lead format. */
+  radius: z.number().min(-20_000).max(20_000),
+  /** What each is turned, scaled and faded more than the one before: degrees, factors. */
+  turn: numberSchema,
+  scale: z.number().min(0.01).max(10),
+  fade: z.number().min(0).max(1),
+  /** How much later each is than the one before. */
+  delay: z.strictObject({ unit: z.enum(['beats', 'seconds']), value: z.number().min(0).max(60) }),
+});
+export type Repeat = z.infer<typeof repeatSchema>;
+
 /** What of the music can be listened to. */
 export const LISTEN_SOURCES = ['low', 'mid', 'high', 'onsets', 'hits', 'beats', 'bars', 'energy'] as const;
 export type ListenSource = (typeof LISTEN_SOURCES)[number];
@@ -80,6 +108,8 @@ export const listenSchema = z.strictObject({
 });
 
 export type Listen = z.infer<typeof listenSchema>;
+
+export type Follow = z.infer<typeof followSchema>;
 
 /** What holds a layer in other frame sizes. */
 export const constraintsSchema = z.strictObject({

@@ -15,6 +15,7 @@ export function copyLayers(layers: readonly Layer[], newId: IdSource): Layer[] {
     copy.id = renamed(layer.id);
     if (copy.parentId !== null) copy.parentId = renamed(copy.parentId);
     if (copy.matte) copy.matte.layerId = renamed(copy.matte.layerId);
+    if (copy.hug) copy.hug.layerId = renamed(copy.hug.layerId);
     if (copy.follow) copy.follow.layerId = renamed(copy.follow.layerId);
     // What is inside a copied group keeps its name: the group's says that it is a copy.
     if (layer.parentId === null || !names.has(layer.parentId)) copy.name = `${layer.name} copy`;

@@ -114,6 +114,8 @@ export function createLayer<K extends LayerKind>(kind: K, options: NewLayer, new
     masks: [],
     matte: null,
     follow: null,
+    hug: null,
+    repeat: null,
     listens: [],
     slot: null,
     madeFrom: null,

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { FIGURES } from '../../geometry';
 import { idsOf } from '../../motion';
 import type { TrackValue } from '../../motion';
 import { STANDS, TRIMS } from '../../text';
@@ -125,6 +126,22 @@ export const LAYER_KINDS = {
       ...SHAPE_CONTENT,
     }),
     properties: { ...TRANSFORM, dimensions: [300, 300], ...PAINT },
+    mediaOf: NO_MEDIA,
+  },
+  figure: {
+    label: 'Figure',
+    content: z.strictObject({ figure: z.enum(idsOf(FIGURES)).default('polygon'), gradient, ...SHAPE_CONTENT }),
+    properties: {
+      ...TRANSFORM,
+      dimensions: [300, 300],
+      points: 5,
+      inner: 0.5,
+      head: 0.4,
+      sweepFrom: 0,
+      sweep: 270,
+      cornerRadius: 0,
+      ...PAINT,
+    },
     mediaOf: NO_MEDIA,
   },
   picture: {

@@ -5,9 +5,11 @@ import {
   constraintsSchema,
   effectSchema,
   followSchema,
+  hugSchema,
   listenSchema,
   maskSchema,
   matteSchema,
+  repeatSchema,
   slotUseSchema,
 } from './composition-schema';
 import { BLEND_MODE_IDS, LAYER_KINDS, LAYER_KIND_IDS } from './layer-kinds';
@@ -78,6 +80,9 @@ const layerBase = z.strictObject({
   masks: z.array(maskSchema).max(MAX_MASKS).default([]),
   matte: matteSchema.nullable().default(null),
   follow: followSchema.nullable().default(null),
+  /** The layer that a shape is laid about. */
+  hug: hugSchema.nullable().default(null),
+  repeat: repeatSchema.nullable().default(null),
   listens: z.array(listenSchema).max(MAX_LISTENS).default([]),
   slot: slotUseSchema.nullable().default(null),
   madeFrom: madeFromSchema.nullable().default(null),

@@ -45,6 +45,11 @@ export const PROPERTIES = {
   leading: { label: 'Line spacing', kind: 'number', ...percent, min: 0.2, max: 5 },
   dimensions: { label: 'Size', kind: 'vector', ...pixels, min: 0, max: 20_000 },
   cornerRadius: { label: 'Corner radius', kind: 'number', ...pixels, min: 0, max: 20_000 },
+  points: { label: 'Points', kind: 'number', unit: '', shownFactor: 1, step: 0.1, min: 3, max: 60 },
+  inner: { label: 'Inner size', kind: 'number', ...percent, min: 0, max: 1 },
+  head: { label: 'Head', kind: 'number', ...percent, min: 0, max: 1 },
+  sweepFrom: { label: 'Arc from', kind: 'number', unit: '°', shownFactor: 1, step: 1, min: -36_000, max: 36_000 },
+  sweep: { label: 'Arc length', kind: 'number', unit: '°', shownFactor: 1, step: 1, min: -360, max: 360 },
   fill: { label: 'Fill', kind: 'colour', unit: '', shownFactor: 1, step: 1 },
   fillEnd: { label: 'Gradient end', kind: 'colour', unit: '', shownFactor: 1, step: 1 },
   gradientAngle: {

@@ -105,7 +105,7 @@ function brokenParent(known: ReadonlyMap<string, Layer>, layer: Layer): string |
 }
 
 function brokenNeighbour(known: ReadonlyMap<string, Layer>, layer: Layer): string | null {
-  for (const id of [layer.matte?.layerId, layer.follow?.layerId]) {
+  for (const id of [layer.matte?.layerId, layer.follow?.layerId, layer.hug?.layerId]) {
     if (id === undefined) continue;
     if (!known.has(id)) return `layers: ${layer.id} names a layer that is not there`;
     if (id === layer.id) return `layers: ${layer.id} names itself`;

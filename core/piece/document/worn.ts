@@ -1,6 +1,7 @@
 import type { Colour } from '../../colour';
 import { DEFAULT_FAMILY } from '../../text';
 import { ownEntry } from '../../time';
+import type { Layer } from './layer-schema';
 import type { Piece } from './schema';
 import type { Wardrobe } from './wardrobe-schema';
 
@@ -17,6 +18,7 @@ export function colourOf(wardrobe: Wardrobe, value: Colour): Colour {
 
 /** Fields whose text is people's own: an "@name" in it is a name, not a role. */
 const OWN_WORDS = new Set(['text', 'name', 'id', 'sample', 'help']);
+export const isOwnWords = (field: string): boolean => OWN_WORDS.has(field);
 const FONT_FIELDS = new Set(['family']);
 const LOGO_FIELDS = new Set(['mediaId', 'picture']);
 
@@ -50,6 +52,9 @@ function wornPart<T extends object>(part: T, wardrobe: Wardrobe): T {
   known.set(part, { wardrobe, worn });
   return worn;
 }
+
+/** A layer in the wardrobe of its piece. */
+export const wornLayer = (layer: Layer, wardrobe: Wardrobe): Layer => wornPart(layer, wardrobe);
 
 /** The piece in its wardrobe: colours, fonts and logos in the place of their roles. The same piece if it has none. */
 export function wornPiece(piece: Piece): Piece {

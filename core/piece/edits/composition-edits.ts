@@ -3,13 +3,14 @@ import { colourSchema } from '../../colour';
 import { trackSchema } from '../../motion';
 import type { Track, TrackValue } from '../../motion';
 import { idSchema } from '../../time';
-import { effectSchema, maskSchema } from '../document/composition-schema';
+import { effectSchema, listenSchema, maskSchema } from '../document/composition-schema';
 import { effectParameters, isEffectColour } from '../document/effect-kinds';
 import type { EffectParameter } from '../document/effect-kinds';
 import { layerFields } from '../document/layer-schema';
 import type { Layer } from '../document/layer-schema';
 import type { Piece } from '../document/schema';
-import { byId } from '../document/tree';
+import { hasProperty } from '../document/tracks';
+import { ancestorsOf, byId } from '../document/tree';
 import { defineEdit, findLayer } from './define';
 import { moveItem, putItem, removeItem } from './list-items';
 
@@ -30,14 +31,24 @@ function withinBounds(track: Track, parameter: EffectParameter): Track | null {
   return { value, keyframes: keyframes as Track['keyframes'] }; // none is null
 }
 
-/** Whether a layer would be seen by itself, over other layers. */
-function seesItself(draft: Piece, id: string, matteId: string): boolean {
+/** What a layer may name another layer for. */
+type Tie = 'matte' | 'follow' | 'hug';
+
+/** Whether a layer would come back to itself by a chain of ties. */
+function comesRound(draft: Piece, tie: Tie, id: string, nextId: string): boolean {
   const layers = byId(draft.layers);
-  for (let at: string | undefined = matteId, steps = 0; at !== undefined && steps <= layers.size; steps++) {
+  for (let at: string | undefined = nextId, steps = 0; at !== undefined && steps <= layers.size; steps++) {
     if (at === id) return true;
-    at = layers.get(at)?.matte?.layerId;
+    at = layers.get(at)?.[tie]?.layerId;
   }
   return false;
+}
+
+/** The layer, if it may be tied to another: that is there, is not itself, and does not lead back to it. */
+function tied(draft: Piece, tie: Tie, id: string, to: { layerId: string } | null | undefined): Layer | undefined {
+  const layer = open(draft, id);
+  if (!to) return layer;
+  return findLayer(draft, to.layerId) && !comesRound(draft, tie, id, to.layerId) ? layer : undefined;
 }
 
 /** Edits of what is done to a layer as a whole: effects, masks, and the layer it is seen by. */
@@ -98,9 +109,51 @@ export const COMPOSITION_EDITS = {
     'Change the matte',
     z.object({ id: z.string(), matte: layerFields.matte }),
     (draft, { id, matte }) => {
+      const layer = tied(draft, 'matte', id, matte);
+      if (layer) layer.matte = matte ?? null;
+    },
+  ),
+  /** Lets a layer take values over from another one; never from itself, however far around. */
+  'layer.setFollow': defineEdit(
+    'Change what is followed',
+    z.object({ id: z.string(), follow: layerFields.follow }),
+    (draft, { id, follow }) => {
+      const layer = tied(draft, 'follow', id, follow);
+      if (layer) layer.follow = follow ?? null;
+    },
+  ),
+  /** Lays a shape about another layer; never about one that is laid about it. */
+  'layer.setHug': defineEdit(
+    'Change what is hugged',
+    z.object({ id: z.string(), hug: layerFields.hug }),
+    (draft, { id, hug }) => {
+      const layer = tied(draft, 'hug', id, hug);
+      const isInside = hug ? ancestorsOf(byId(draft.layers), id).some((group) => group.id === hug.layerId) : false;
+      if (layer && !isInside) layer.hug = hug ?? null;
+    },
+  ),
+  'layer.setRepeat': defineEdit(
+    'Change the copies',
+    z.object({ id: z.string(), repeat: layerFields.repeat }),
+    (draft, { id, repeat }) => {
       const layer = open(draft, id);
-      if (!layer || (matte && (!findLayer(draft, matte.layerId) || seesItself(draft, id, matte.layerId)))) return;
-      layer.matte = matte ?? null;
+      if (layer) layer.repeat = repeat ?? null;
+    },
+  ),
+  'listen.put': defineEdit(
+    'Change what it listens to',
+    z.object({ layerId: z.string(), listen: listenSchema, at: z.number().int().min(0).optional() }),
+    (draft, { layerId, listen, at }) => {
+      const layer = open(draft, layerId);
+      if (layer && hasProperty(layer.kind, listen.property)) putItem(layer.listens, listen, at);
+    },
+  ),
+  'listen.remove': defineEdit(
+    'Stop listening',
+    z.object({ layerId: z.string(), id: z.string() }),
+    (draft, { layerId, id }) => {
+      const layer = open(draft, layerId);
+      if (layer) removeItem(layer.listens, id);
     },
   ),
 } as const;

@@ -109,6 +109,7 @@ export const GROUP_EDITS = {
 export function forgetReferences(draft: Piece, gone: ReadonlySet<string>): void {
   for (const layer of draft.layers) {
     if (layer.matte && gone.has(layer.matte.layerId)) layer.matte = null;
+    if (layer.hug && gone.has(layer.hug.layerId)) layer.hug = null;
     if (layer.follow && gone.has(layer.follow.layerId)) layer.follow = null;
   }
   if (draft.transitions.some((t) => gone.has(t.fromId) || gone.has(t.toId)))

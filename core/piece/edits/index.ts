@@ -12,6 +12,7 @@ import { KEY_EDITS } from './key-edits';
 import { LAYER_EDITS } from './layer-edits';
 import { PIECE_EDITS } from './piece-edits';
 import { STYLE_EDITS } from './style-edits';
+import { WARDROBE_EDITS } from './wardrobe-edits';
 
 /**
  * Every change of a document is one of these named edits: plain data with a schema, a pure `apply`, and a way back in
@@ -25,6 +26,7 @@ export const EDITS = {
   ...GESTURE_EDITS,
   ...STYLE_EDITS,
   ...COMPOSITION_EDITS,
+  ...WARDROBE_EDITS,
 } as const;
 export type EditType = keyof typeof EDITS;
 

@@ -46,12 +46,13 @@ export const LAYER_EDITS = {
   ),
   'layer.setFlags': defineEdit(
     'Hide, show or lock',
-    z.object({ ids, hidden: z.boolean().optional(), locked: z.boolean().optional() }),
+    z.object({ ids, hidden: z.boolean().optional(), locked: z.boolean().optional(), isGuide: z.boolean().optional() }),
     (draft, payload) => {
       for (const layer of draft.layers) {
         if (!payload.ids.includes(layer.id)) continue;
         if (payload.hidden !== undefined) layer.hidden = payload.hidden;
         if (payload.locked !== undefined) layer.locked = payload.locked;
+        if (payload.isGuide !== undefined) layer.isGuide = payload.isGuide;
       }
     },
   ),

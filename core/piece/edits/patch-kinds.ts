@@ -20,6 +20,9 @@ const TIMELESS = new Set([
   'constraints',
   'slot',
   'matte',
+  'follow',
+  'hug',
+  'repeat',
 ]);
 
 /**

@@ -312,6 +312,66 @@ const PAYLOADS: { [T in EditType]: fc.Arbitrary<Record<string, unknown>> } = {
   }),
   'mask.put': fc.record({ layerId: id, mask, at: number }, { requiredKeys: ['layerId', 'mask'] }),
   'mask.remove': fc.record({ layerId: id, id: fc.constantFrom('m1', 'm9') }),
+  'layer.setFollow': fc.record({
+    id,
+    follow: fc.option(
+      fc.record({
+        layerId: id,
+        properties: fc.array(property, { maxLength: 3 }),
+        keepsOwn: fc.boolean(),
+        delay: fc.record({ unit: fc.constantFrom('beats', 'frames'), value: number }),
+        damping: number,
+        looksAt: fc.boolean(),
+      }),
+    ),
+  }),
+  'layer.setHug': fc.record({ id, hug: fc.option(fc.record({ layerId: id, padX: number, padY: number })) }),
+  'layer.setRepeat': fc.record({
+    id,
+    repeat: fc.option(
+      fc.record({
+        way: fc.constantFrom('line', 'spiral'),
+        count: fc.nat(300),
+        columns: fc.nat(9),
+        step: vector,
+        radius: number,
+        turn: number,
+        scale: number,
+        fade: number,
+        delay: fc.record({ unit: fc.constant('seconds'), value: number }),
+      }),
+    ),
+  }),
+  'listen.put': fc.record({
+    layerId: id,
+    listen: fc.record({
+      id,
+      property,
+      source: fc.constantFrom('low', 'bass'),
+      amount: fc.oneof(number, vector),
+      attack: number,
+      release: number,
+      smoothing: number,
+      curve: number,
+      range: vector,
+    }),
+  }),
+  'wardrobe.set': fc.record({
+    wardrobe: fc.record({
+      colours: fc.dictionary(fc.constantFrom('accent', 'Accent', '__proto__'), fc.constantFrom('#ffb74a', '@accent')),
+      fonts: fc.dictionary(fc.constantFrom('display', 'text'), text),
+      logos: fc.constant({}),
+      from: fc.constant(null),
+    }),
+  }),
+  'wardrobe.swap': fc.record({ a: fc.constantFrom('accent', 'text', 'A'), b: fc.constantFrom('text', 'ground') }),
+  'piece.recolour': fc.record({
+    changes: fc.array(
+      fc.record({ from: fc.constantFrom('#eee9df', 'red'), to: fc.constantFrom('@accent', '#123456') }),
+      { maxLength: 3 },
+    ),
+  }),
+  'listen.remove': fc.record({ layerId: id, id }),
   'layer.setMatte': fc.record({
     id,
     matte: fc.option(fc.record({ layerId: id, channel: fc.constantFrom('alpha', 'red'), inverted: fc.boolean() })),

@@ -1,3 +1,4 @@
+import type { Matrix } from '../../geometry';
 import type { Seconds } from '../../time';
 import type { DisplayItem, StillItem } from '../list/display-list';
 import type { LayoutText } from '../text/text-at';
@@ -13,6 +14,8 @@ export interface FrameContext {
   readonly isAtRest: boolean;
   /** The group in whose own pixels everything is wanted, as if it stood in the frame; null for the frame. */
   readonly within: PreparedLayer | null;
+  /** A copy of a layer that is drawn elsewhere: what its place is moved by, in the pixels of its group. */
+  readonly moved: { readonly layer: PreparedLayer; readonly matrix: Matrix } | null;
   /** How layers are drawn: handed on, so that groups can draw what is in them. */
   readonly draw: {
     /** With what is smeared and what follows; null if the layer is not there. */

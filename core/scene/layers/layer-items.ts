@@ -1,5 +1,5 @@
-import { ellipsePath, multiply, roundedRectanglePath } from '../../geometry';
-import type { Box, Corners, Matrix } from '../../geometry';
+import { FIGURES, ellipsePath, multiply, roundedRectanglePath } from '../../geometry';
+import type { Box, Corners, FigureNumbers, Matrix } from '../../geometry';
 import type { Vector } from '../../motion';
 import type { LayerKind, LayerOf } from '../../piece';
 import type { Seconds } from '../../time';
@@ -13,12 +13,14 @@ import { drawnOn } from './drawn-on';
 import { blurOf } from './effects';
 import type { FrameContext } from './frame-context';
 import { groupItem } from './group-item';
+import { huggingValues } from './hugged';
 import { matrixOf } from './matrix-of';
 import { LayerReader, tinted, withBlur } from './layer-reader';
 import type { Outline } from './layer-reader';
 import { outerAt } from './outer';
 import type { Outer } from './outer';
 import type { PreparedLayer } from './prepare';
+import { repeatedItem } from './repeated';
 import { paintedShape } from './shape-paints';
 
 /** A layer at one time, with what its kind needs to make its item. */
@@ -50,6 +52,26 @@ export const LAYER_ITEMS: { readonly [K in LayerKind]: (at: LayerAt, layer: Laye
     const { d, box } = layer.content;
     const outline = stretched(at.read.vector('dimensions'), d, box, matrixOf(at));
     return acted(at, paintedShape(at.prepared, at.read, outline, layer.content, at.opacity));
+  },
+  figure(at, layer) {
+    const { read } = at;
+    const [width, height] = read.vector('dimensions');
+    const numbers: FigureNumbers = {
+      width,
+      height,
+      points: read.number('points'),
+      inner: read.number('inner'),
+      radius: read.number('cornerRadius'),
+      from: read.number('sweepFrom'),
+      sweep: read.number('sweep'),
+      head: read.number('head'),
+    };
+    const { figure } = layer.content;
+    const key = `f${figure}${Object.values(numbers).join()}`;
+    const outline = centred([width, height], FIGURES[figure].path(numbers), key, matrixOf(at));
+    // A ring is two outlines, the inner one a hole.
+    const content = { ...layer.content, rule: 'evenodd' as const };
+    return acted(at, paintedShape(at.prepared, read, outline, content, at.opacity));
   },
   picture(at, layer) {
     const { mediaHash } = at.prepared;
@@ -140,14 +162,34 @@ function acted(at: LayerAt, item: ShapeItem | PictureItem): StillItem {
   return withBlur(withBlur(shown, act.blur * em * prepared.fit * outer.scale), blur);
 }
 
+/** The layer at a time, without its copies and what is done to it as a whole. */
+function layerAt(prepared: PreparedLayer, seconds: Seconds, context: FrameContext): LayerAt | null {
+  const outer = outerAt(prepared, seconds, context);
+  const read = new LayerReader(prepared, seconds, huggingValues(prepared, seconds, outer, context));
+  const opacity = context.isAtRest ? 1 : Math.min(1, Math.max(0, read.number('opacity')));
+  return opacity < INVISIBLE ? null : { prepared, read, seconds, opacity, outer, context };
+}
+
+function itemOf(at: LayerAt): StillItem | null {
+  const { layer } = at.prepared;
+  // The row of the layer's own kind takes this layer; TypeScript cannot follow the pair through the lookup.
+  const make = LAYER_ITEMS[layer.kind] as (at: LayerAt, layer: PreparedLayer['layer']) => StillItem | null;
+  return make(at, layer);
+}
+
 /** The layer as one thing at one time, without what is smeared. */
 export function stillItem(prepared: PreparedLayer, seconds: Seconds, context: FrameContext): StillItem | null {
+  const { repeat } = prepared.layer;
+  if (!repeat) {
+    const at = layerAt(prepared, seconds, context);
+    const item = at && itemOf(at);
+    return item && composed(at, item);
+  }
   const read = new LayerReader(prepared, seconds);
-  const opacity = context.isAtRest ? 1 : Math.min(1, Math.max(0, read.number('opacity')));
-  if (opacity < INVISIBLE) return null;
-  const at: LayerAt = { prepared, read, seconds, opacity, outer: outerAt(prepared, seconds, context), context };
-  // The row of the layer's own kind takes this layer; TypeScript cannot follow the pair through the lookup.
-  const make = LAYER_ITEMS[prepared.layer.kind] as (at: LayerAt, layer: PreparedLayer['layer']) => StillItem | null;
-  const item = make(at, prepared.layer);
-  return item && composed(at, item);
+  const copies = repeatedItem(prepared, read, repeat, seconds, context, (then, own) => {
+    const at = layerAt(prepared, then, own);
+    return at && itemOf(at);
+  });
+  const whole: LayerAt = { prepared, read, seconds, opacity: 1, outer: outerAt(prepared, seconds, context), context };
+  return copies && composed(whole, copies);
 }

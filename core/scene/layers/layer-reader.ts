@@ -1,5 +1,5 @@
 import type { Colour } from '../../colour';
-import type { Vector } from '../../motion';
+import type { TrackValue, Vector } from '../../motion';
 import type { PropertyId } from '../../piece';
 import type { Seconds } from '../../time';
 import type { Fill, ShapeItem, StillItem } from '../list/display-list';
@@ -13,11 +13,15 @@ export class LayerReader {
   constructor(
     private readonly prepared: PreparedLayer,
     private readonly seconds: Seconds,
+    /** Values in place of the layer's own. */
+    private readonly given: ReadonlyMap<PropertyId, TrackValue> | null = null,
   ) {}
+  private readonly value = (property: PropertyId): TrackValue =>
+    this.given?.get(property) ?? propertyAt(this.prepared, property, this.seconds);
   // The schema binds each property to its kind of value, so these casts hold.
-  number = (property: PropertyId): number => propertyAt(this.prepared, property, this.seconds) as number;
-  vector = (property: PropertyId): Vector => propertyAt(this.prepared, property, this.seconds) as Vector;
-  colour = (property: PropertyId): Colour => propertyAt(this.prepared, property, this.seconds) as Colour;
+  number = (property: PropertyId): number => this.value(property) as number;
+  vector = (property: PropertyId): Vector => this.value(property) as Vector;
+  colour = (property: PropertyId): Colour => this.value(property) as Colour;
 }
 
 export function fillOf(gradient: 'none' | 'linear' | 'radial', read: LayerReader, box: Box): Fill {

@@ -1,8 +1,10 @@
-import { multiply } from '../../geometry';
+import { IDENTITY, multiply } from '../../geometry';
 import type { Matrix } from '../../geometry';
 import { layerMatrix } from '../../piece';
 import type { LayerAt } from './layer-items';
 
 /** From a layer's own pixels, about its position, to pixels of the format. */
 export const matrixOf = ({ prepared, read, outer }: LayerAt): Matrix =>
-  prepared.parent ? multiply(outer.matrix, layerMatrix(read, prepared.place)) : layerMatrix(read, prepared.place);
+  outer.matrix === IDENTITY
+    ? layerMatrix(read, prepared.place)
+    : multiply(outer.matrix, layerMatrix(read, prepared.place));

@@ -43,6 +43,14 @@ export function ownMatrix(group: PreparedLayer, seconds: Seconds, context: Frame
 }
 
 export function outerAt(prepared: PreparedLayer, seconds: Seconds, context: FrameContext): Outer {
+  const { moved } = context;
+  const outer = groupsAround(prepared, seconds, context);
+  if (moved?.layer !== prepared) return outer;
+  const matrix = multiply(outer.matrix, moved.matrix);
+  return { matrix, scale: scaleOf(matrix) };
+}
+
+function groupsAround(prepared: PreparedLayer, seconds: Seconds, context: FrameContext): Outer {
   const { parent } = prepared;
   if (!parent || context.within === parent) return NOTHING_OUTSIDE;
   const known = lastAsked.get(parent);

@@ -1,9 +1,10 @@
 import { evaluateTrack, prepareTrack } from '../../motion';
-import type { PreparedTrack, TrackValue } from '../../motion';
+import type { PreparedTrack, TrackValue, Vector } from '../../motion';
 import { LAYER_KINDS, childrenByParent, fitIn, kindProperties, propertyDefinition, wornPiece } from '../../piece';
 import type {
   Effect,
   Fit,
+  Follow,
   Format,
   Layer,
   LayerKind,
@@ -13,10 +14,11 @@ import type {
   PropertyId,
   ResolvedTimes,
 } from '../../piece';
-import { framesPerSecond, secondsToBeat } from '../../time';
+import { beatToSeconds, framesPerSecond, secondsToBeat } from '../../time';
 import type { FrameRate, Seconds } from '../../time';
 import { envelopeOf } from '../movement/envelope';
 import type { Envelope } from '../movement/envelope';
+import { directionTo, followed, joined } from '../movement/following';
 import { prepareGesture } from '../movement/gesture-timing';
 import type { PreparedGesture } from '../movement/gesture-timing';
 
@@ -39,6 +41,9 @@ export interface PreparedLayer {
   readonly effects: readonly PreparedEffect[];
   readonly masks: readonly PreparedMask[];
   readonly listens: readonly PreparedListen[];
+  readonly follows: PreparedFollow | null;
+  /** The moment of the layer that its n-th copy shows at a moment; null if it has none. */
+  readonly copyAt: ((seconds: Seconds, n: number) => Seconds) | null;
   /** Seconds of each frame in which the shutter is open; 0 draws moments. */
   readonly shutter: Seconds;
 }
@@ -59,6 +64,15 @@ export interface PreparedListen {
   readonly property: PropertyId;
   readonly amount: Listen['amount'];
   readonly envelope: Envelope;
+}
+
+/** A layer that takes values over from another. */
+export interface PreparedFollow {
+  readonly follow: Follow;
+  /** Looked up when it is first asked for: it may be prepared later. */
+  readonly leader: () => PreparedLayer | undefined;
+  /** The moment of the leader that is seen at a moment. */
+  readonly delayed: (seconds: Seconds) => Seconds;
 }
 
 export interface PreparedScene {
@@ -167,6 +181,8 @@ export function prepareScene(document: Piece, times: ResolvedTimes, formatId: st
         amount: listen.amount,
         envelope: envelopeOf(listen, times.heard),
       })),
+      follows: preparedFollow(layer.follow, byId, times),
+      copyAt: layer.repeat ? earlier(layer.repeat.delay, times) : null,
       shutter: isSmeared(layer, parent, piece.shutter) ? ((piece.shutter || DEFAULT_SHUTTER) / 360) * frameLength : 0,
       mediaHash: hashOf(piece, layer),
     };
@@ -186,14 +202,61 @@ export function prepareScene(document: Piece, times: ResolvedTimes, formatId: st
   };
 }
 
+/** A moment that lies `times` lags earlier; beats are those of the piece there. */
+const earlier =
+  ({ unit, value }: Follow['delay'], { grid }: ResolvedTimes) =>
+  (seconds: Seconds, times = 1): Seconds =>
+    value === 0
+      ? seconds
+      : unit === 'seconds'
+        ? seconds - value * times
+        : beatToSeconds(grid, secondsToBeat(grid, seconds) - value * times);
+
+function preparedFollow(
+  follow: Follow | null,
+  byId: ReadonlyMap<string, PreparedLayer>,
+  times: ResolvedTimes,
+): PreparedFollow | null {
+  return follow && { follow, leader: () => byId.get(follow.layerId), delayed: earlier(follow.delay, times) };
+}
+
+/** Layers whose values are being followed: a ring of followers has no first. */
+const followedNow = new Set<PreparedLayer>();
+
+function withFollowed(prepared: PreparedLayer, property: PropertyId, own: TrackValue, seconds: Seconds): TrackValue {
+  const leader = prepared.follows?.leader();
+  if (!prepared.follows || !leader || followedNow.has(prepared)) return own;
+  const { follow, delayed } = prepared.follows;
+  const isLooking = follow.looksAt && property === 'rotation';
+  if (!isLooking && !follow.properties.includes(property)) return own;
+  followedNow.add(prepared);
+  try {
+    if (isLooking) {
+      const turn = followed(follow, seconds, delayed, (at) =>
+        directionTo(
+          propertyAt(prepared, 'position', at) as Vector, // positions are vectors
+          propertyAt(leader, 'position', at) as Vector,
+        ),
+      );
+      return joined('rotation', own, turn);
+    }
+    if (!leader.tracks[property] && leader.defaults[property] === undefined) return own;
+    const taken = followed(follow, seconds, delayed, (at) => propertyAt(leader, property, at));
+    return follow.keepsOwn ? joined(property, own, taken) : taken;
+  } finally {
+    followedNow.delete(prepared);
+  }
+}
+
 /** Value of a property at a time, or the kind's default if the layer has no such track, with what it hears. */
 export function propertyAt(prepared: PreparedLayer, property: PropertyId, seconds: Seconds): TrackValue {
   const track = prepared.tracks[property];
   const value = track ? evaluateTrack(track, seconds) : prepared.defaults[property];
   if (value === undefined) throw new RangeError(`a ${prepared.layer.kind} layer has no ${property}`);
+  const standing = prepared.follows ? withFollowed(prepared, property, value, seconds) : value;
   return prepared.listens.reduce(
     (sum, listen) => (listen.property === property ? added(sum, listen, seconds) : sum),
-    value,
+    standing,
   );
 }
 

@@ -13,7 +13,7 @@ import { countedText } from './count-up';
 import { castGesture, castState } from '../movement/gesture-timing';
 import type { CastGesture, PreparedGesture } from '../movement/gesture-timing';
 import type { LayerReader } from '../layers/layer-reader';
-import { multiply } from '../../geometry';
+import { IDENTITY, multiply } from '../../geometry';
 import type { Matrix } from '../../geometry';
 import type { LayerAt } from '../layers/layer-items';
 import type { PreparedLayer } from '../layers/prepare';
@@ -125,7 +125,7 @@ export function setText({ prepared, read, seconds, outer, context }: LayerAt, la
     origin = [x * format.width, y];
   }
   const inFrame = layerMatrix(read, prepared.place, origin);
-  const matrix = prepared.parent ? multiply(outer.matrix, inFrame) : inFrame;
+  const matrix = outer.matrix === IDENTITY ? inFrame : multiply(outer.matrix, inFrame);
   const bent = content.along && bentLine(content.along, layout, read.number('bend'), read.number('pathShift'), k);
   return {
     text,

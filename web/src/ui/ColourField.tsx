@@ -1,6 +1,9 @@
-import { ColorPicker, Portal, parseColor } from '@chakra-ui/react';
+import { ColorPicker, Flex, Portal, parseColor } from '@chakra-ui/react';
 import { useRef } from 'react';
+import { colourOf } from '@core/piece';
 import { newId } from '../platform/ids';
+import { useDesk } from '../store/desk-store';
+import { Button } from './Button';
 import { HexField } from './HexField';
 import { WORDS } from './words';
 
@@ -11,7 +14,11 @@ interface Props {
   readonly onChange: (value: string, gesture: string) => void;
   /** Only the swatch. */
   readonly compact?: boolean;
+  /** Whether it may wear a role of the wardrobe. */
+  readonly hasRoles?: boolean;
 }
+
+const NO_ROLES: Readonly<Record<string, string>> = {};
 
 /** As documents have it: eight digits only where it can be seen through. */
 const hexOf = (colour: ReturnType<typeof parseColor>): string => {
@@ -20,8 +27,11 @@ const hexOf = (colour: ReturnType<typeof parseColor>): string => {
 };
 
 /** A colour by its field of light and strength, its hue, how much it covers, or its hex digits. */
-export function ColourField({ label, value, onChange, compact = false }: Props) {
+export function ColourField({ label, value: given, onChange, compact = false, hasRoles = true }: Props) {
   const drag = useRef<string | null>(null);
+  const wardrobe = useDesk((s) => s.piece?.wardrobe);
+  const roles = hasRoles ? (wardrobe?.colours ?? NO_ROLES) : NO_ROLES;
+  const value = wardrobe ? colourOf(wardrobe, given) : given;
   return (
     <ColorPicker.Root
       value={parseColor(value)}
@@ -43,7 +53,7 @@ export function ColourField({ label, value, onChange, compact = false }: Props) 
         <ColorPicker.Trigger aria-label={compact ? label : WORDS.picker(label)}>
           <span style={{ background: value }} />
         </ColorPicker.Trigger>
-        {!compact && <HexField label={label} value={value} onChange={onChange} />}
+        {!compact && <HexField label={label} value={given} onChange={onChange} />}
       </ColorPicker.Control>
       <Portal>
         <ColorPicker.Positioner>
@@ -61,6 +71,21 @@ export function ColourField({ label, value, onChange, compact = false }: Props) 
               <ColorPicker.ChannelSliderTrack />
               <ColorPicker.ChannelSliderThumb />
             </ColorPicker.ChannelSlider>
+            {Object.keys(roles).length > 0 && (
+              <Flex gap="4px" flexWrap="wrap" role="group" aria-label={WORDS.wears(label)} maxWidth="220px">
+                {Object.entries(roles).map(([role, colour]) => (
+                  <Button
+                    key={role}
+                    variant="quiet"
+                    hasTip={false}
+                    aria-pressed={given === `@${role}`}
+                    onClick={() => onChange(`@${role}`, newId())}
+                  >
+                    <span className="swatch" style={{ background: colour }} aria-hidden="true" /> {role}
+                  </Button>
+                ))}
+              </Flex>
+            )}
           </ColorPicker.Content>
         </ColorPicker.Positioner>
       </Portal>

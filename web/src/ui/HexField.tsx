@@ -1,8 +1,9 @@
 import { Input } from '@chakra-ui/react';
 import { useState } from 'react';
 import { isColour } from '@core/colour';
+import { isRole } from '@core/piece';
 
-/** A colour as hex digits; what is no colour is let go. */
+/** A colour as hex digits, or a role of the wardrobe as `@role`; what is neither is let go. */
 export function HexField({
   label,
   value,
@@ -17,8 +18,8 @@ export function HexField({
     const text = draft?.trim();
     setDraft(null);
     if (!text) return;
-    const hex = text.startsWith('#') ? text : `#${text}`;
-    if (isColour(hex) && hex !== value) onChange(hex, `${label}-typed-${hex}`);
+    const next = text.startsWith('#') || isRole(text) ? text : `#${text}`;
+    if ((isColour(next) || isRole(next)) && next !== value) onChange(next, `${label}-typed-${next}`);
   };
   return (
     <Input

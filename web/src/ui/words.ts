@@ -5,6 +5,7 @@ export const WORDS = {
   del: 'Del',
   pageUp: 'Page up',
   pageDown: 'Page down',
+  wears: (label: string) => `Roles that ${label} may wear`,
   picker: (label: string) => `${label}, picker`,
   undo: 'Undo',
   pickedUp: (place: number, of: number) => `Picked up from place ${place} of ${of}`,

@@ -66,7 +66,12 @@ export const tabs = defineSlotRecipe({
   base: {
     root: { marginTop: '8px', _horizontal: { display: 'block' } },
     content: { padding: '10px 0 0', outline: 'none', _horizontal: { padding: '10px 0 0' } },
-    list: { gap: '2px', borderBottom: '1px solid {colors.line}', _horizontal: { flexDirection: 'row' } },
+    list: {
+      gap: '2px',
+      flexWrap: 'wrap',
+      borderBottom: '1px solid {colors.line}',
+      _horizontal: { flexDirection: 'row' },
+    },
     trigger: {
       font: 'inherit',
       fontWeight: 'inherit',

@@ -1,6 +1,7 @@
 import { Textarea } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import { scaleOf } from '@core/geometry';
+import { colourOf, wornLayer } from '@core/piece';
 import type { Format, Layer } from '@core/piece';
 import { cssFamily, registerCssFamily } from '../../platform/css-fonts';
 import { newId } from '../../platform/ids';
@@ -18,7 +19,8 @@ const CAPITALS = 0.7;
 /** Types into a text layer where it stands on the canvas. The painted layer is left out meanwhile. */
 export function TextEditor({ layerId, zoom, format }: { layerId: string; zoom: number; format: Format }) {
   const piece = usePiece();
-  const layer = piece.layers.find((l): l is Extract<Layer, { kind: 'text' }> => l.id === layerId && l.kind === 'text');
+  const given = piece.layers.find((l) => l.id === layerId && l.kind === 'text');
+  const layer = given && (wornLayer(given, piece.wardrobe) as Extract<Layer, { kind: 'text' }>); // of the kind that was found
   const field = useRef<HTMLTextAreaElement>(null);
   const [gesture] = useState(newId);
   const family = layer?.content.family ?? '';
@@ -111,7 +113,7 @@ export function TextEditor({ layerId, zoom, format }: { layerId: string; zoom: n
         lineHeight: leading,
         letterSpacing: `${valueNow(layer, 'tracking') as number}em`,
         textAlign: align,
-        color: valueNow(layer, 'fill') as string,
+        color: colourOf(piece.wardrobe, valueNow(layer, 'fill') as string),
       }}
     />
   );

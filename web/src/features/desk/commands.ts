@@ -1,6 +1,6 @@
 import type { Easing, Keyframe, Track, TrackValue } from '@core/motion';
 import { evaluateTrack, prepareTrack } from '@core/motion';
-import { copyLayers, outermost, withDescendants, trackOf, hasProperty } from '@core/piece';
+import { copyLayers, outermost, withDescendants, trackOf, hasProperty, wornLayer } from '@core/piece';
 import type { Edit, KeyRef, Layer, PropertyId } from '@core/piece';
 import {
   barToBeat,
@@ -95,9 +95,12 @@ export function restack(direction: 1 | -1): void {
 
 /** A property's value now, as the layer's own tracks give it. */
 export function valueNow(layer: Layer, property: PropertyId, seconds: Seconds = playhead.seconds): TrackValue | null {
-  const track = trackOf(layer, property);
   const o = openDocument();
-  return track && o ? evaluateTrack(prepareTrack(track, o.times.timeOf), seconds) : null;
+  const standing = trackOf(layer, property);
+  // What stands keeps its role; between keyframes colours are mixed.
+  if (!o || !standing || standing.keyframes.length === 0) return standing?.value ?? null;
+  const track = trackOf(wornLayer(layer, o.piece.wardrobe), property) ?? standing;
+  return evaluateTrack(prepareTrack(track, o.times.timeOf), seconds);
 }
 
 /** The edit that sets a property at the playhead: a keyframe if the property has any, its standing value otherwise. */

@@ -1,3 +1,5 @@
+import { FIGURES } from '@core/geometry';
+import type { FigureId } from '@core/geometry';
 import type { TrackValue } from '@core/motion';
 import { createLayer, leadFormat } from '@core/piece';
 import type { Edit, LayerKind, PropertyId } from '@core/piece';
@@ -55,6 +57,16 @@ export function addText(text: string = UNTOUCHED_WORDS, family: string = DEFAULT
 }
 export const addRectangle = (): string => addLayer('rectangle', WORDS.rectangle, {}, { fill: '#FFB74A' });
 export const addEllipse = (): string => addLayer('ellipse', WORDS.ellipse, {}, { fill: '#54C6C0' });
+/** A line is a stroke; other figures are filled. */
+export const addFigure = (figure: FigureId): string =>
+  addLayer(
+    'figure',
+    FIGURES[figure].label,
+    { figure },
+    figure === 'line'
+      ? { fill: '#00000000', stroke: '#FFB74A', strokeWidth: 8, dimensions: [600, 8] }
+      : { fill: '#FFB74A', dimensions: figure === 'bubble' || figure === 'arrow' ? [420, 260] : [300, 300] },
+  );
 export const addKite = (): string =>
   addLayer(
     'path',

@@ -1,5 +1,20 @@
-import { Circle, Diamond, PenLine, Square, Waves } from 'lucide-react';
+import {
+  ChartPie,
+  Circle,
+  CircleDot,
+  Diamond,
+  Hexagon,
+  MessageSquare,
+  Minus,
+  MoveRight,
+  PenLine,
+  Square,
+  Star,
+  Waves,
+} from 'lucide-react';
 import type { ComponentType, ReactNode } from 'react';
+import { FIGURES } from '@core/geometry';
+import type { FigureId, FigureNumbers } from '@core/geometry';
 import { MEDIA_KINDS, trackOf } from '@core/piece';
 import type { Layer, LayerKind, Piece, PropertyId } from '@core/piece';
 import { setView } from '../../store/desk-store';
@@ -8,7 +23,7 @@ import { StyleSection } from '../type/StyleSection';
 import { FaceSection, SettingSection } from '../type/TypeSection';
 import { LogoSection } from '../logo/LogoSection';
 import { inkOn, layerColour } from '../timeline/layer-colour';
-import { addEllipse, addKite, addRectangle, addWave } from './add-layers';
+import { addEllipse, addFigure, addKite, addRectangle, addWave } from './add-layers';
 import { WORDS } from './words';
 
 /** A way to put a layer of a kind into the piece. */
@@ -42,6 +57,40 @@ const drawing = (children: ReactNode): ReactNode => (
   </svg>
 );
 const SHAPE_FIRST: readonly PropertyId[] = ['dimensions', 'fill', 'cornerRadius'];
+
+/** Figures by the buttons that make them. */
+const FIGURE_ENTRIES: readonly (readonly [FigureId, ReactNode])[] = [
+  ['polygon', <Hexagon key="i" size={16} />],
+  ['star', <Star key="i" size={16} />],
+  ['ring', <CircleDot key="i" size={16} />],
+  ['arc', <ChartPie key="i" size={16} />],
+  ['arrow', <MoveRight key="i" size={16} />],
+  ['bubble', <MessageSquare key="i" size={16} />],
+  ['line', <Minus key="i" size={16} />],
+];
+/** Figures for which a number says something; those that are not named say something for all. */
+const FIGURES_WITH: Partial<Record<PropertyId, readonly FigureId[]>> = {
+  points: ['polygon', 'star'],
+  inner: ['star', 'ring', 'arc', 'arrow', 'bubble'],
+  head: ['arrow', 'bubble'],
+  sweepFrom: ['arc'],
+  sweep: ['arc'],
+  cornerRadius: ['polygon', 'star', 'arrow', 'bubble'],
+};
+const ICON_NUMBERS: FigureNumbers = {
+  width: 17,
+  height: 17,
+  points: 5,
+  inner: 0.5,
+  radius: 0,
+  from: 0,
+  sweep: 270,
+  head: 0.4,
+};
+const inked = (layer: Of<'figure'>): { fill: string; stroke?: string; strokeWidth?: number } =>
+  layer.content.figure === 'line'
+    ? { fill: 'none', stroke: layerColour(layer), strokeWidth: 2 }
+    : { fill: layerColour(layer) };
 
 export const LAYERS_ON_DESK: { readonly [K in LayerKind]: KindOnDesk<K> } = {
   text: {
@@ -123,6 +172,21 @@ export const LAYERS_ON_DESK: { readonly [K in LayerKind]: KindOnDesk<K> } = {
       },
     ],
     first: SHAPE_FIRST,
+  },
+  figure: {
+    icon: (layer) =>
+      drawing(<path d={FIGURES[layer.content.figure].path(ICON_NUMBERS)} fillRule="evenodd" {...inked(layer)} />),
+    add: FIGURE_ENTRIES.map(([figure, icon]) => ({
+      id: figure,
+      label: FIGURES[figure].label,
+      icon,
+      run: () => addFigure(figure),
+    })),
+    first: ['dimensions', 'points', 'inner', 'head', 'sweepFrom', 'sweep', 'fill', 'cornerRadius'],
+    shows: ({ content: { figure } }, property) => {
+      const wanted = FIGURES_WITH[property];
+      return wanted === undefined || wanted.includes(figure);
+    },
   },
   picture: {
     icon: (layer, files) => {

@@ -13,10 +13,10 @@ export function LogoSection({ layer }: { layer: GroupLayer }) {
   const [step, setStep] = useState('0.5');
   return (
     <section aria-label={WORDS.logo}>
-      <Flex gap="6px" alignItems="center" flexWrap="wrap">
-        <Button variant="soft" disabled={layer.locked} onClick={() => drawPartsOn(layer, Number(step))}>
-          {WORDS.drawOn}
-        </Button>
+      <Button variant="soft" disabled={layer.locked} onClick={() => drawPartsOn(layer, Number(step))}>
+        {WORDS.drawOn}
+      </Button>
+      <Flex gap="6px" alignItems="center" marginTop="4px">
         <span className="muted">{WORDS.oneEach}</span>
         <Choice aria-label={WORDS.pace} value={step} onChange={(e) => setStep(e.target.value)}>
           {Object.entries(WORDS.steps)

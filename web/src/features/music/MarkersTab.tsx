@@ -56,6 +56,7 @@ export function MarkersTab() {
             padding="2px 4px"
           >
             <ColourField
+              hasRoles={false}
               label={WORDS.colourOf(marker.name)}
               value={marker.colour}
               onChange={(colour, g) => edit([{ type: 'marker.put', marker: { ...marker, colour } }], g)}

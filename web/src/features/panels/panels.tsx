@@ -3,7 +3,7 @@ import type { CheckId } from '@core/checks';
 import { useState } from 'react';
 import { DEFAULT_EASING } from '@core/motion';
 import type { Easing } from '@core/motion';
-import { propertyDefinition, trackOf, hasProperty } from '@core/piece';
+import { hasProperty, literalColours, propertyDefinition } from '@core/piece';
 import type { PropertyId } from '@core/piece';
 import { edit, useDesk } from '../../store/desk-store';
 import { songOf, useAnalysis, usePiece, useSelectedLayer } from '../../store/selectors';
@@ -28,13 +28,17 @@ import { lookAt } from '../run-through/look-at';
 import { useFindings } from '../run-through/use-findings';
 import { addEntries } from '../layers/layer-kinds';
 import { LogoReportCard } from '../logo/LogoReportCard';
+import { CopiesTab } from '../ties/CopiesTab';
+import { FollowTab } from '../ties/FollowTab';
+import { ListenTab } from '../ties/ListenTab';
+import { WardrobeTab } from '../wardrobe/WardrobeTab';
 import { FileDrop } from './FileDrop';
 import { SpreadSection } from './SpreadSection';
 import { SyncCheck } from './SyncCheck';
 import { Button } from '../../ui/Button';
 import { WORDS } from './words';
 
-const PICTURE_TABS = { put: WORDS.putUp, effects: WORDS.effects, masks: WORDS.masks } as const;
+const PICTURE_TABS = { put: WORDS.putUp, effects: WORDS.effects, masks: WORDS.masks, copies: WORDS.copies } as const;
 
 export function PicturePanel() {
   const [tab, setTab] = useState<keyof typeof PICTURE_TABS>('put');
@@ -45,6 +49,7 @@ export function PicturePanel() {
         {tab === 'put' && <PutUp />}
         {tab === 'effects' && <EffectsTab />}
         {tab === 'masks' && <MasksTab />}
+        {tab === 'copies' && <CopiesTab />}
       </Tabs>
     </>
   );
@@ -89,6 +94,8 @@ const MOTION_TABS = {
   keyframes: WORDS.keyframes,
   beats: WORDS.spread,
   smear: WORDS.blur,
+  listen: WORDS.listen,
+  follow: WORDS.follow,
 } as const;
 
 export function MotionPanel() {
@@ -101,6 +108,8 @@ export function MotionPanel() {
         {tab === 'keyframes' && <KeyframesTab />}
         {tab === 'beats' && <SpreadSection />}
         {tab === 'smear' && <SmearTab />}
+        {tab === 'listen' && <ListenTab />}
+        {tab === 'follow' && <FollowTab />}
       </Tabs>
     </>
   );
@@ -250,29 +259,32 @@ export function SoundPanel() {
   );
 }
 
+const COLOUR_TABS = { piece: WORDS.inUse, wardrobe: WORDS.wardrobe } as const;
+
 export function ColourPanel() {
-  const piece = usePiece();
-  const { background } = piece;
-  const used = [
-    ...new Set(
-      piece.layers.flatMap((l) =>
-        (['fill', 'stroke'] as const).flatMap((p) =>
-          hasProperty(l.kind, p) && (p === 'fill' || Number(trackOf(l, 'strokeWidth')?.value) > 0)
-            ? [String(trackOf(l, p)?.value).slice(0, 7).toLowerCase()]
-            : [],
-        ),
-      ),
-    ),
-  ]; // colour tracks
+  const [tab, setTab] = useState<keyof typeof COLOUR_TABS>('piece');
   return (
     <>
       <h2 className="title">{WORDS.colour}</h2>
+      <Tabs label={WORDS.colour} tabs={COLOUR_TABS} value={tab} onChange={setTab}>
+        {tab === 'piece' && <ColoursInUse />}
+        {tab === 'wardrobe' && <WardrobeTab />}
+      </Tabs>
+    </>
+  );
+}
+
+function ColoursInUse() {
+  const piece = usePiece();
+  const { background } = piece;
+  return (
+    <>
       <div className="prop" data-guide="background">
         <span />
         <span className="name">{WORDS.background}</span>
         <ColourField
           label={WORDS.background}
-          value={background.value as string}
+          value={background.value as string} // the background takes colours
           onChange={(value, g) => edit([{ type: 'piece.setBackground', background: { ...background, value } }], g)}
         />
       </div>
@@ -281,8 +293,8 @@ export function ColourPanel() {
         {WORDS.inThePiece}
       </Box>
       <Flex gap="6px" flexWrap="wrap">
-        {used.map((c) => (
-          <span key={c} className="swatch" style={{ background: c }} title={c} />
+        {literalColours(piece).map((colour) => (
+          <span key={colour} className="swatch" style={{ background: colour }} title={colour} />
         ))}
       </Flex>
     </>

@@ -46,6 +46,8 @@ export const LayerRow = memo(function LayerRow({
   const held = useRef<{ start: number; end: number; moved: number; startMoment: Moment } | null>(null);
   const start = times.timeOf(layer.start);
   const end = times.timeOf(layer.end);
+  // What wears a role has another colour when the wardrobe has.
+  useDesk((s) => s.piece?.wardrobe);
   const colour = layerColour(layer);
   const shape = useMemo(() => barShape(layer, times, ownGestures), [layer, times, ownGestures]);
   const properties = animatedProperties(layer);

@@ -1,0 +1,77 @@
+import { readFileSync, writeFileSync } from 'node:fs';
+import { createCanvas } from '@napi-rs/canvas';
+import { expect, test } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import type { Piece } from '@core/piece';
+import { newPiece, storedPiece, workFile } from './support/app';
+
+const pieceOf = async (page: Page, id: string): Promise<Piece> => (await storedPiece(page, id)) as unknown as Piece;
+const fillOf = async (page: Page, id: string): Promise<unknown> =>
+  (await pieceOf(page, id)).layers[0]!.tracks.fill?.value;
+
+/** A picture of three plain stripes. */
+function stripes(file: string): void {
+  const canvas = createCanvas(90, 30);
+  const context = canvas.getContext('2d');
+  ['#143749', '#ffb74a', '#54c6c0'].forEach((colour, i) => {
+    context.fillStyle = colour;
+    context.fillRect(i * 30, 0, 30, 30);
+  });
+  writeFileSync(file, canvas.toBuffer('image/png'));
+}
+
+test('a wardrobe is taken from a picture, worn, swapped, kept, and leaves and comes as a file', async ({ page }) => {
+  const id = await newPiece(page, 'Wardrobe');
+  await page.getByRole('button', { name: 'Picture', exact: true }).click();
+  await page.getByRole('button', { name: 'Rectangle' }).click();
+  await page.getByRole('button', { name: 'Colour', exact: true }).click();
+  await page.getByRole('tab', { name: 'Wardrobe' }).click();
+  await expect(page.getByText('No roles yet')).toBeVisible();
+
+  const picture = workFile('stripes.png');
+  stripes(picture);
+  await page.getByLabel('Picture to take a palette from').setInputFiles(picture);
+  await page.getByRole('button', { name: 'Put them to roles' }).click();
+  await expect
+    .poll(async () => (await pieceOf(page, id)).wardrobe.colours)
+    .toMatchObject({ ground: '#143749', text: '#ffb74a', accent: '#54c6c0' });
+
+  // The rectangle is lamp-coloured: of the roles that is what text wears.
+  await page.getByRole('button', { name: 'Recolour the piece to these' }).click();
+  await expect.poll(async () => fillOf(page, id)).toBe('@text');
+  await page.getByLabel('First role to swap').selectOption('text');
+  await page.getByLabel('Second role to swap').selectOption('accent');
+  await page.getByRole('button', { name: 'Swap', exact: true }).click();
+  await expect.poll(async () => (await pieceOf(page, id)).wardrobe.colours.text).toBe('#54c6c0');
+  expect(await fillOf(page, id)).toBe('@text');
+
+  // Any field of a colour takes a role by its name.
+  const fill = page.getByRole('textbox', { name: 'Fill', exact: true });
+  await fill.fill('@accent');
+  await fill.press('Enter');
+  await expect.poll(async () => fillOf(page, id)).toBe('@accent');
+
+  await page.getByRole('button', { name: 'Keep this one' }).click();
+  await page.getByLabel('Name to keep it by').fill('Harbour');
+  await page.getByLabel('Name to keep it by').press('Enter');
+  await expect(page.getByText('Harbour is kept for all your pieces')).toBeVisible();
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save as a file' }).click();
+  const tokens = workFile('wardrobe.tokens.json');
+  await (await download).saveAs(tokens);
+  expect(JSON.parse(readFileSync(tokens, 'utf8'))).toMatchObject({
+    colour: { ground: { $value: { hex: '#143749' } } },
+  });
+
+  const other = await newPiece(page, 'Other');
+  await page.getByRole('button', { name: 'Colour', exact: true }).click();
+  await page.getByRole('tab', { name: 'Wardrobe' }).click();
+  await page.getByRole('button', { name: 'Try on Harbour' }).click();
+  await expect(page.getByText('The piece tries on Harbour')).toBeVisible();
+  await page.getByRole('button', { name: 'Take it off' }).click();
+  await expect.poll(async () => (await pieceOf(page, other)).wardrobe.colours).toEqual({});
+  await page.getByLabel('File of design tokens').setInputFiles(tokens);
+  await expect
+    .poll(async () => Object.keys((await pieceOf(page, other)).wardrobe.colours).sort())
+    .toEqual(['accent', 'ground', 'text']);
+});
