@@ -1,4 +1,4 @@
-import { writeFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import { LOGO_SVG } from '../demo/logo';
 import type { Page } from '@playwright/test';
@@ -41,6 +41,14 @@ test('a logo comes in, is drawn on by beats and replaced', async ({ page }) => {
     return use!.at?.kind === 'pinned' && use!.at.to.type === 'beat' ? use!.at.to.beat : NaN;
   });
   expect(beats.map((beat, i) => (i === 0 ? 0.25 : beat - beats[i - 1]!))).toEqual(beats.map(() => 0.25));
+
+  // It leaves as a file, too.
+  await page.getByRole('region', { name: 'Timeline' }).getByText('kite-week').first().click({ button: 'right' });
+  const download = page.waitForEvent('download');
+  await page.getByRole('menuitem', { name: 'Save as SVG' }).click();
+  const saved = workFile('saved.svg');
+  await (await download).saveAs(saved);
+  expect(readFileSync(saved, 'utf8')).toMatch(/^<svg xmlns="http:\/\/www\.w3\.org\/2000\/svg"/);
 
   await page.getByLabel('SVG file to replace what is in kite-week').setInputFiles(second);
   await expect(page.getByText('harbour-mark is in its place')).toBeVisible();

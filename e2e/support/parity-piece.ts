@@ -7,6 +7,7 @@ import { newGestureUse } from '@core/motion';
 import type { GestureId, GestureUse, TrackValue } from '@core/motion';
 import { FRAME_RATES, freeMoment } from '@core/time';
 import { EFFECT_SCENES } from './parity-effects';
+import { SHAPE_SCENES } from './parity-shapes';
 import { countingIds } from '../../tests/helpers/documents';
 import { makeFont, toWoff } from '../../tests/helpers/make-font';
 
@@ -527,7 +528,7 @@ const OWN_SCENES: readonly (readonly [name: string, parts: readonly Part[]])[] =
   ],
 ];
 /** One scene a second; together they use everything the painter can draw. */
-const SCENES = [...OWN_SCENES, ...EFFECT_SCENES];
+const SCENES = [...OWN_SCENES, ...EFFECT_SCENES, ...SHAPE_SCENES];
 export const SCENE_NAMES = SCENES.map(([name]) => name);
 
 /** The piece of all scenes, one a second, and its files by hash. */

@@ -67,11 +67,14 @@ describe('the command line', () => {
     }
   });
 
-  it.each(['demo-nine-days', 'demo-kite-maker', 'demo-kite-week'])('finds nothing to look at in %s, from which people learn', (name) => {
-    const result = run('check', join(demoDir(), `${name}.estrella`), '--json');
-    expect(result.status).toBe(0);
-    expect(JSON.parse(result.stdout)).toEqual({ findings: [] });
-  });
+  it.each(['demo-nine-days', 'demo-kite-maker', 'demo-kite-week'])(
+    'finds nothing to look at in %s, from which people learn',
+    (name) => {
+      const result = run('check', join(demoDir(), `${name}.estrella`), '--json');
+      expect(result.status).toBe(0);
+      expect(JSON.parse(result.stdout)).toEqual({ findings: [] });
+    },
+  );
 
   it('writes a frame, and refuses one behind the end', () => {
     const piece = join(demoDir(), 'demo-kite-maker.estrella');

@@ -21,6 +21,7 @@ const LAYER_MENU: MenuContent['groups'] = [
   [command(WORDS.group2), command(WORDS.ungroup), command(WORDS.moveOutOfThe)],
   [command(WORDS.beginTheLayerHere), command(WORDS.endTheLayerHere)],
   [command(WORDS.selectAllKeyframesOf, WORDS.selectAllKeyframes)],
+  [{ label: WORDS.saveAsSvg, run: () => void import('../logo/save-svg').then((part) => part.saveLayerAsSvg()) }],
   [command('Delete')],
 ];
 

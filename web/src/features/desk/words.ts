@@ -36,6 +36,7 @@ export const WORDS = {
   playTheMarkedStretch: 'Play the marked stretch of the song twice',
   newText: 'New text',
   group2: 'Group',
+  saveAsSvg: 'Save as SVG',
   ungroup: 'Ungroup',
   moveOutOfThe: 'Move out of the group',
   moveIntoTheGroup: 'Move into the group beside it',

@@ -21,5 +21,8 @@ export const WORDS = {
   pace: 'How far apart the parts come',
   isDrawnOn: (parts: number) =>
     `${parts} ${parts === 1 ? 'part is' : 'parts are'} drawn on, the last one whole on its beat`,
+  notSeenHere: (name: string) => `${name} shows nothing at the playhead`,
+  isSaved: (name: string, left: readonly string[]) =>
+    left.length === 0 ? `${name} is saved as SVG` : `${name} is saved as SVG, without ${list(left)}`,
   noParts: 'There is nothing to draw in it',
 } as const;

@@ -2,6 +2,7 @@ import { paletteOf } from '@core/colour';
 import type { PaletteEntry } from '@core/colour';
 import { nearestRoles } from '@core/piece';
 import type { Wardrobe } from '@core/piece';
+import { save } from '../../platform/save-file';
 import { edit, openDocument, setView } from '../../store/desk-store';
 import { WORDS } from './words';
 
@@ -59,10 +60,5 @@ export async function saveTokens(): Promise<void> {
   const o = openDocument();
   if (!o) return;
   const { writeTokens } = await import('@core/formats');
-  const address = URL.createObjectURL(new Blob([writeTokens(o.piece.wardrobe)], { type: 'application/json' }));
-  const link = document.createElement('a');
-  link.href = address;
-  link.download = `${o.piece.name.replace(/[^\p{L}\p{N} -]/gu, '').trim() || 'wardrobe'}.tokens.json`;
-  link.click();
-  URL.revokeObjectURL(address);
+  save(`${o.piece.name || 'wardrobe'}.tokens.json`, writeTokens(o.piece.wardrobe), 'application/json');
 }
