@@ -55,7 +55,7 @@ interface Brush {
 
 /** Whether a paint is flattened before it is laid on, so that the context's opacity and operation do not count. */
 const needsSurface = (fill: Fill | undefined, stroke?: ItemStroke): boolean =>
-  (fill?.type === 'gradient' && !isDirect(fill)) || stroke?.style?.position === 'outside';
+  (fill?.type === 'gradient' && !isDirect(fill)) || (stroke?.style !== undefined && stroke.style.position !== 'centre');
 
 /** Whether anything of a shape is drawn on a surface of its own. */
 export const usesSurface = (item: ShapeItem): boolean =>
@@ -65,35 +65,49 @@ export const usesSurface = (item: ShapeItem): boolean =>
     paint.use === 'fill' ? needsSurface(paint.fill) : needsSurface(paint.stroke.fill, paint.stroke),
   );
 
-/** Draws in white on a surface of its own, tints that, and lays it on. */
-function tinted(
+/** The part of a stroke that is kept: what lies within the shape, or what lies outside it. */
+const KEPT = { inside: 'destination-in', outside: 'destination-out' } as const;
+
+/**
+ * Draws on a surface of its own, tints that where the canvas has no such paint, cuts it, and lays it on. A clip would do for
+ * what is inside, but hosts differ in how they smooth the edge of one.
+ */
+function laidOn(
   brush: Brush,
   context: DrawContext,
   fill: Fill,
   draw: (own: DrawContext) => void,
-  cut?: (own: DrawContext) => void,
+  kept?: keyof typeof KEPT,
 ): void {
   const { tools, item, view } = brush;
   const region = brush.region();
   if (!region) return;
+  const drawing = (own: DrawContext, at: View, what: (own: DrawContext) => void): void => {
+    own.save();
+    place(own, item.matrix, at);
+    what(own);
+    own.restore();
+  };
   tools.flatten(
     region,
     view,
     (own, at) => {
-      own.save();
-      place(own, item.matrix, at);
-      draw(own);
-      own.restore();
+      drawing(own, at, draw);
       if (fill.type === 'gradient' && !isDirect(fill)) {
         const matrix = multiply([at.scale, 0, 0, at.scale, -at.x, -at.y], item.matrix);
         tintWithGradient(own, fill, matrix, [0, 0, at.width, at.height]);
       }
-      if (!cut) return;
-      own.save();
-      place(own, item.matrix, at);
-      own.globalCompositeOperation = 'destination-out';
-      cut(own);
-      own.restore();
+      if (!kept) return;
+      tools.flatten(
+        region,
+        at,
+        (shape, here) =>
+          drawing(shape, here, (white) => {
+            white.fillStyle = '#FFFFFF';
+            white.fill(tools.path(item.pathKey, item.path), item.rule ?? 'nonzero');
+          }),
+        (flat) => tools.lay(own, flat, { operation: KEPT[kept] }),
+      );
     },
     (flat) => tools.lay(context, flat),
   );
@@ -117,7 +131,7 @@ function fillShape(brush: Brush, context: DrawContext, fill: Fill): void {
     return;
   }
   if (needsSurface(fill))
-    return tinted(brush, context, fill, (own) => {
+    return laidOn(brush, context, fill, (own) => {
       own.fillStyle = '#FFFFFF';
       own.fill(path, rule);
     });
@@ -143,26 +157,18 @@ function strokeWith(context: DrawContext, item: ShapeItem, path: never, style: u
 function strokeShape(brush: Brush, context: DrawContext, stroke: ItemStroke): void {
   const { tools, item } = brush;
   const path = tools.path(item.pathKey, item.path);
-  const rule = item.rule ?? 'nonzero';
   const fill: Fill = stroke.fill ?? { type: 'solid', colour: stroke.colour };
-  const draw = (own: DrawContext, style: unknown): void => {
-    const isInside = stroke.style?.position === 'inside';
-    if (isInside) {
-      own.save();
-      own.clip(path, rule);
-    }
-    strokeWith(own, item, path, style, stroke);
-    if (isInside) own.restore();
-  };
+  const draw = (own: DrawContext, style: unknown): void => strokeWith(own, item, path, style, stroke);
   const within = boundsOf(item, strokeReach(stroke));
   if (!needsSurface(stroke.fill, stroke)) return draw(context, styleOf(context, fill, within));
   const isTinted = fill.type === 'gradient' && !isDirect(fill);
-  tinted(
+  const position = stroke.style?.position ?? 'centre';
+  laidOn(
     brush,
     context,
     fill,
     (own) => draw(own, isTinted ? '#FFFFFF' : styleOf(own, fill, within)),
-    stroke.style?.position === 'outside' ? (own) => own.fill(path, rule) : undefined,
+    position === 'centre' ? undefined : position,
   );
 }
 
