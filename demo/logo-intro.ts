@@ -1,6 +1,6 @@
 import { newGestureUse } from '@core/motion';
 import type { GestureRole, GestureUse } from '@core/motion';
-import { constantTrack } from '@core/piece';
+import { constantTrack, newGradient } from '@core/piece';
 import type { Layer, Listen, MediaRef, Piece } from '@core/piece';
 import { readSvg, svgLayers } from '@core/svg';
 import type { Outliner } from '@core/svg';
@@ -88,8 +88,8 @@ export function logoIntro(media: MediaRef): Piece {
     ...span,
     kind: 'ellipse',
     name: 'Glow',
-    content: { gradient: 'radial' },
-    values: { dimensions: [2600, 1500], fill: '@dusk', fillEnd: '@ground', opacity: 0.45 },
+    content: { fillGradient: newGradient('radial', '@dusk', '@ground') },
+    values: { dimensions: [2600, 1500], fill: '@dusk', opacity: 0.45 },
     more: { listens: [listen('glow', { property: 'opacity', source: 'energy', amount: 0.5, smoothing: 0.4 })] },
   });
   const lamps = make({

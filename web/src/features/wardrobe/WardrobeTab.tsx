@@ -134,8 +134,16 @@ function RoleChoice({
   );
 }
 
-/** Roles that are read against the ground. */
+/** Roles that words are set on, and roles that words are set in. */
 const GROUNDS = new Set(['ground', 'surface']);
+const READ = new Set(['text', 'muted']);
+
+/** The named roles first, in their order; stored documents keep none. */
+function inOrder(colours: Wardrobe['colours']): [string, string][] {
+  const named = Object.keys(WORDS.roles);
+  const rank = (role: string): number => (named.includes(role) ? named.indexOf(role) : named.length);
+  return Object.entries(colours).sort(([a], [b]) => rank(a) - rank(b) || a.localeCompare(b));
+}
 
 function ColourRoles({ wardrobe }: { wardrobe: Wardrobe }) {
   const { colours } = wardrobe;
@@ -143,7 +151,8 @@ function ColourRoles({ wardrobe }: { wardrobe: Wardrobe }) {
   return (
     <section aria-label={WORDS.colours}>
       <Box role="list" aria-label={WORDS.colours}>
-        {Object.entries(colours).map(([role, colour]) => {
+        {inOrder(colours).map(([role, colour]) => {
+          const isRead = READ.has(role);
           const ratio = ground && !GROUNDS.has(role) ? contrastOf(colour, ground) : null;
           return (
             <Box key={role} role="listitem" className="list-row" display="block">
@@ -167,9 +176,9 @@ function ColourRoles({ wardrobe }: { wardrobe: Wardrobe }) {
                 </Button>
               </Flex>
               {ratio !== null && (
-                <Box fontSize="12px" color={ratio < READABLE ? 'ember' : 'muted'}>
+                <Box fontSize="12px" color={isRead && ratio < READABLE ? 'ember' : 'muted'}>
                   {WORDS.contrastOn(ratio.toFixed(1))}
-                  {ratio < READABLE ? `, ${WORDS.tooFaint}` : ''}
+                  {isRead && ratio < READABLE ? `, ${WORDS.tooFaint}` : ''}
                 </Box>
               )}
             </Box>
@@ -206,7 +215,6 @@ function Swap({ wardrobe }: { wardrobe: Wardrobe }) {
         {WORDS.swap}
       </Button>
       {choice(WORDS.swapFirst, a, setFirst)}
-      <span className="muted">{WORDS.swapWith}</span>
       {choice(WORDS.swapSecond, b, setSecond)}
     </Flex>
   );

@@ -27,7 +27,6 @@ export const WORDS = {
   recoloured: (count: number) => `${count} ${count === 1 ? 'colour wears' : 'colours wear'} a role now`,
   nothingToRecolour: 'Everything wears a role already',
   swap: 'Swap',
-  swapWith: 'with',
   swapFirst: 'First role to swap',
   swapSecond: 'Second role to swap',
   fromPicture: 'Palette from a picture…',
