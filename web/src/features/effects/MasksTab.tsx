@@ -3,16 +3,17 @@ import { useState } from 'react';
 import { ellipsePath, roundedRectanglePath } from '@core/geometry';
 import type { TrackValue } from '@core/motion';
 import { hasProperty } from '@core/piece';
-import type { Layer, Mask, Piece } from '@core/piece';
+import type { Layer, Mask } from '@core/piece';
 import { valueNow } from '../desk/commands';
 import { transformOutline } from '@core/text';
 import { newId } from '../../platform/ids';
 import { edit } from '../../store/desk-store';
-import { usePiece, useSelectedLayer } from '../../store/selectors';
+import { useSelectedLayer } from '../../store/selectors';
 import { usePlayheadTick } from '../../store/use-playhead-tick';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Tick } from '../../ui/Tick';
+import { LayerChoice } from '../ties/LayerChoice';
 import { ValueRow } from './ValueRow';
 import { WORDS } from './words';
 
@@ -56,7 +57,6 @@ function newMask(layer: Layer, shape: 'rectangle' | 'ellipse'): Mask {
 /** By what the selected layer is seen: masks of its own, and another layer. */
 export function MasksTab() {
   usePlayheadTick();
-  const piece = usePiece();
   const layer = useSelectedLayer();
   const [open, setOpen] = useState<string | null>(null);
   if (!layer) return <p className="muted">{WORDS.selectALayer}</p>;
@@ -67,7 +67,7 @@ export function MasksTab() {
   };
   return (
     <>
-      <Matte piece={piece} layer={layer} />
+      <Matte layer={layer} />
       <hr className="rule" />
       <Flex gap="6px" alignItems="center" role="group" aria-label={WORDS.addAMask}>
         <Box as="strong" flex="1" fontWeight="600">
@@ -96,7 +96,7 @@ export function MasksTab() {
   );
 }
 
-function Matte({ piece, layer }: { piece: Piece; layer: Layer }) {
+function Matte({ layer }: { layer: Layer }) {
   const { matte } = layer;
   const set = (next: Layer['matte']) => edit([{ type: 'layer.setMatte', id: layer.id, matte: next }]);
   return (
@@ -104,25 +104,15 @@ function Matte({ piece, layer }: { piece: Piece; layer: Layer }) {
       <div className="prop">
         <span />
         <span className="name">{WORDS.seenThrough}</span>
-        <Choice
-          aria-label={WORDS.seenThrough}
-          value={matte?.layerId ?? ''}
-          disabled={layer.locked}
-          maxWidth="150px"
-          onChange={(e) =>
-            set(e.target.value ? { channel: 'alpha', inverted: false, ...matte, layerId: e.target.value } : null)
+        <LayerChoice
+          label={WORDS.seenThrough}
+          none={WORDS.nothing}
+          layer={layer}
+          value={matte?.layerId ?? null}
+          onChange={(layerId) =>
+            set(layerId === null ? null : { channel: 'alpha', inverted: false, ...matte, layerId })
           }
-        >
-          <option value="">{WORDS.nothing}</option>
-          {piece.layers
-            .filter((other) => other.id !== layer.id)
-            .reverse()
-            .map((other) => (
-              <option key={other.id} value={other.id}>
-                {other.name}
-              </option>
-            ))}
-        </Choice>
+        />
       </div>
       {matte ? (
         <div className="prop">

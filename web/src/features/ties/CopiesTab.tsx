@@ -4,6 +4,7 @@ import { edit } from '../../store/desk-store';
 import { useSelectedLayer } from '../../store/selectors';
 import { Choice } from '../../ui/Choice';
 import { NumberField } from '../../ui/NumberField';
+import { LagRow } from './LagRow';
 import { LayerChoice } from './LayerChoice';
 import { Row } from './Row';
 import { WORDS } from './words';
@@ -120,31 +121,14 @@ function RepeatFields({
           ))}
         </Row>
       )}
-      <Row name={WORDS.later}>
-        <NumberField
-          label={WORDS.later}
-          value={repeat.delay.value}
-          step={0.05}
-          min={0}
-          max={60}
-          disabled={layer.locked}
-          onChange={(value, gesture) => set({ ...repeat, delay: { ...repeat.delay, value } }, gesture)}
-        />
-        <Choice
-          aria-label={WORDS.laterUnit}
-          value={repeat.delay.unit}
-          disabled={layer.locked}
-          onChange={(e) =>
-            set({ ...repeat, delay: { ...repeat.delay, unit: e.target.value as Repeat['delay']['unit'] } })
-          } // a value of the table
-        >
-          {Object.entries(WORDS.units).map(([id, label]) => (
-            <option key={id} value={id}>
-              {label}
-            </option>
-          ))}
-        </Choice>
-      </Row>
+      <LagRow
+        name={WORDS.later}
+        unitName={WORDS.laterUnit}
+        lag={repeat.delay}
+        max={60}
+        disabled={layer.locked}
+        onChange={(delay, gesture) => set({ ...repeat, delay }, gesture)}
+      />
     </>
   );
 }

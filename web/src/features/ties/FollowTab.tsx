@@ -3,9 +3,9 @@ import { PROPERTIES, hasProperty } from '@core/piece';
 import type { Follow, Layer, PropertyId } from '@core/piece';
 import { edit } from '../../store/desk-store';
 import { useSelectedLayer } from '../../store/selectors';
-import { Choice } from '../../ui/Choice';
 import { NumberField } from '../../ui/NumberField';
 import { Tick } from '../../ui/Tick';
+import { LagRow } from './LagRow';
 import { LayerChoice } from './LayerChoice';
 import { Row } from './Row';
 import { WORDS } from './words';
@@ -63,7 +63,6 @@ function FollowFields({
   follow: Follow;
   set: (follow: Follow, gesture?: string | null) => void;
 }) {
-  const { delay } = follow;
   const toggled = (property: PropertyId, isOn: boolean): PropertyId[] =>
     FOLLOWED.filter((other) => (other === property ? isOn : follow.properties.includes(other)));
   return (
@@ -90,29 +89,14 @@ function FollowFields({
           {WORDS.looksAt}
         </Tick>
       </Flex>
-      <Row name={WORDS.delay}>
-        <NumberField
-          label={WORDS.delay}
-          value={delay.value}
-          step={0.05}
-          min={0}
-          max={600}
-          disabled={layer.locked}
-          onChange={(value, gesture) => set({ ...follow, delay: { ...delay, value } }, gesture)}
-        />
-        <Choice
-          aria-label={WORDS.delayUnit}
-          value={delay.unit}
-          disabled={layer.locked}
-          onChange={(e) => set({ ...follow, delay: { ...delay, unit: e.target.value as Follow['delay']['unit'] } })} // a value of the table
-        >
-          {Object.entries(WORDS.units).map(([id, label]) => (
-            <option key={id} value={id}>
-              {label}
-            </option>
-          ))}
-        </Choice>
-      </Row>
+      <LagRow
+        name={WORDS.delay}
+        unitName={WORDS.delayUnit}
+        lag={follow.delay}
+        max={600}
+        disabled={layer.locked}
+        onChange={(delay, gesture) => set({ ...follow, delay }, gesture)}
+      />
       <Row name={WORDS.damping}>
         <NumberField
           label={WORDS.damping}
