@@ -6,7 +6,7 @@ import { readSvg, svgLayers } from '@core/svg';
 import type { Outliner } from '@core/svg';
 import { beat, createComposer, even, landed } from './compose';
 import { LOGO_SVG } from './logo';
-import { pieceBase } from './pieces';
+import { SWELL, pieceBase } from './pieces';
 
 /** The festival's own intro: its logo draws itself on to the beat, before a backdrop that listens; its name is seen in waves. */
 
@@ -23,8 +23,6 @@ const NAME = {
 const [FIRST, LAST] = [0, 24];
 /** Beats on which the parts of the logo are whole: from the first bar's third beat, two a beat. */
 const DRAWN = { from: 2, step: 0.5, takes: 2 } as const;
-const SWELL =
-  'M0 60C160 10 320 0 480 40C640 80 800 90 960 50C1120 10 1280 0 1440 40C1600 80 1760 70 1920 30L1920 400L0 400Z';
 
 /** There are no words in the logo. */
 const NO_WORDS: Outliner = {
@@ -48,13 +46,12 @@ function logoLayers(parentId: string): Layer[] {
   return layers.map((layer) => {
     if (layer.kind === 'group') return layer;
     const at = beat(DRAWN.from + DRAWN.step * part++);
-    const line: GestureUse = {
-      ...newGestureUse('filament', 'entrance', `drawn-${part}`),
+    const line = gesture('filament', 'entrance', `drawn-${part}`, {
       unit: 'whole',
       duration: { unit: 'beats', value: DRAWN.takes },
       landing: 'end',
       at,
-    };
+    });
     return { ...layer, gestures: [line] };
   });
 }

@@ -1,5 +1,6 @@
 import { cssColour } from '../colour';
 import type { Colour } from '../colour';
+import { MOST_ROLES, roleName } from '../piece';
 import { FONT_FAMILIES, FONT_FAMILY_IDS } from '../text';
 
 /**
@@ -13,10 +14,9 @@ export interface Tokens {
   readonly fonts: Readonly<Record<string, string>>;
 }
 
-/** Longest file in UTF-16 units, how deep groups may lie, and most roles of a kind. */
+/** Longest file in UTF-16 units and how deep groups may lie. */
 export const MAX_TOKENS_LENGTH = 1_000_000;
 const MAX_DEPTH = 12;
-const MAX_ROLES = 64;
 
 const part = (colour: Colour, at: number): number => parseInt(colour.slice(at, at + 2), 16) / 255;
 
@@ -46,15 +46,6 @@ export function writeTokens({ colours, fonts }: Tokens): string {
 }
 
 const labelOf = (family: string): string => FONT_FAMILIES[family as keyof typeof FONT_FAMILIES].label; // looked up before
-
-/** A name as roles are written: small letters, numbers and dashes. */
-const roleOf = (name: string): string =>
-  name
-    .toLowerCase()
-    .normalize('NFKD')
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^[^a-z]+|-+$/g, '')
-    .slice(0, 40);
 
 const isRecord = (value: unknown): value is Record<string, unknown> =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
@@ -115,12 +106,12 @@ export function readTokens(text: string): Tokens | { readonly problem: TokensPro
   const colours: Record<string, Colour> = {};
   const fonts: Record<string, string> = {};
   for (const { type, value, name } of found.values()) {
-    const role = roleOf(name);
+    const role = roleName(name);
     if (role === '') continue;
     const colour = type === 'color' ? colourOf(valueOf(value)) : null;
     const family = type === 'fontFamily' ? familyOf(valueOf(value)) : null;
-    if (colour !== null && Object.keys(colours).length < MAX_ROLES) colours[role] ??= colour;
-    if (family !== null && Object.keys(fonts).length < MAX_ROLES) fonts[role] ??= family;
+    if (colour !== null && Object.keys(colours).length < MOST_ROLES) colours[role] ??= colour;
+    if (family !== null && Object.keys(fonts).length < MOST_ROLES) fonts[role] ??= family;
   }
   return Object.keys(colours).length + Object.keys(fonts).length === 0 ? { problem: 'empty' } : { colours, fonts };
 }

@@ -1,7 +1,8 @@
+import { numberText as n } from './number-text';
+
 /** Corners of polygons, made round. */
 
 type Point = readonly [number, number];
-const n = (value: number): string => String(Math.round(value * 1000) / 1000);
 
 /** Corners that turn by less are left as they are, radians. */
 const STRAIGHT = 1e-3;

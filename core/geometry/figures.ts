@@ -1,4 +1,5 @@
 import { roundedPolygon } from './corners';
+import { numberText as n } from './number-text';
 import { ellipsePath } from './shape-paths';
 
 /** Outlines of figures that are made of a few numbers, centred on the origin. Angles are degrees clockwise from the top. */
@@ -18,7 +19,6 @@ export interface FigureNumbers {
 }
 
 type Point = readonly [number, number];
-const n = (value: number): string => String(Math.round(value * 1000) / 1000);
 const TURN = Math.PI / 180;
 
 const around = (width: number, height: number, degrees: number, share = 1): Point => [

@@ -1,4 +1,16 @@
-export { IDENTITY, applyMatrix, boxCorners, invert, isFlat, multiply, scaleOf, transformBox, unionBox } from './matrix';
+export {
+  IDENTITY,
+  applyMatrix,
+  boxCorners,
+  invert,
+  isFlat,
+  likeness,
+  multiply,
+  scaleOf,
+  transformBox,
+  unionBox,
+  unionBoxes,
+} from './matrix';
 export type { Box, Matrix } from './matrix';
 export { longestContour } from './path-length';
 export { flattenPath, lengthOf, placeAlong } from './path-flatten';

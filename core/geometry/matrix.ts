@@ -54,6 +54,20 @@ export function boxCorners(m: Matrix, [l, t, r, b]: Box): [number, number][] {
   return [applyMatrix(m, l, t), applyMatrix(m, r, t), applyMatrix(m, r, b), applyMatrix(m, l, b)];
 }
 
+/** The smallest box that holds all; null if there is none. */
+export const unionBoxes = (boxes: readonly (Box | null)[]): Box | null =>
+  boxes.reduce((all, box) => (all && box ? unionBox(all, box) : (all ?? box)), null);
+
+/** Of the longer side: what is out by less is as good as straight. */
+const EVEN = 1e-4;
+
+/** Whether a matrix keeps shapes, so that circles stay circles, and whether it mirrors them. */
+export function likeness([a, b, c, d]: Matrix): 'same' | 'mirrored' | 'other' {
+  const size = Math.hypot(a, b) + Math.hypot(c, d);
+  if (Math.abs(a - d) + Math.abs(b + c) <= EVEN * size) return 'same';
+  return Math.abs(a + d) + Math.abs(b - c) <= EVEN * size ? 'mirrored' : 'other';
+}
+
 /** The smallest box that holds two. */
 export const unionBox = (a: Box, b: Box): Box => [
   Math.min(a[0], b[0]),

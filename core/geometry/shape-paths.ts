@@ -1,8 +1,9 @@
+import { numberText as n } from './number-text';
+
 /** Outlines of the basic shapes as cubic Béziers, centred on the origin. */
 
 /** Control distance of a quarter circle, 4/3·(√2 − 1): off the circle by at most 0.03 % of the radius. */
 const KAPPA = 0.5522847498307936;
-const n = (value: number): string => String(Math.round(value * 1000) / 1000);
 
 export function ellipsePath(width: number, height: number): string {
   const [rx, ry] = [width / 2, height / 2];

@@ -1,4 +1,4 @@
-import { IDENTITY, applyMatrix, invert, isFlat, multiply, transformBox } from '../geometry';
+import { IDENTITY, applyMatrix, invert, isFlat, likeness, multiply, transformBox } from '../geometry';
 import type { Box, Matrix } from '../geometry';
 import type { Gradient } from '../piece';
 import type { Fill } from '../scene';
@@ -8,16 +8,6 @@ import { spreadStops, straightStops } from './gradient-stops';
 /** Gradients of any number of stops on a canvas, which knows circles and lines, but no gradient with a matrix. */
 
 export type GradientFill = Extract<Fill, { type: 'gradient' }>;
-
-/** Of the longer side: what is out by less is as good as straight. */
-const EVEN = 1e-4;
-
-/** Whether a matrix keeps shapes, so that circles stay circles; `turned` if it mirrors them. */
-function likeness([a, b, c, d]: Matrix): 'same' | 'mirrored' | 'other' {
-  const size = Math.hypot(a, b) + Math.hypot(c, d);
-  if (Math.abs(a - d) + Math.abs(b + c) < EVEN * size) return 'same';
-  return Math.abs(a + d) + Math.abs(b - c) < EVEN * size ? 'mirrored' : 'other';
-}
 
 /** Whether the canvas can paint it in the item's own coordinates. */
 export function isDirect({ gradient, matrix }: GradientFill): boolean {
@@ -92,8 +82,7 @@ export function tintWithGradient(context: DrawContext, fill: GradientFill, matri
   const isLost = isFlat(m);
   context.setTransform(...(isLost ? IDENTITY : m));
   const [l, t, r, b] = isLost ? within : transformBox(invert(m), within);
-  context.fillStyle = styled(context, fill.gradient, IDENTITY, [l, t, r, b]);
-  if (isLost) context.fillStyle = endColour(fill.gradient);
+  context.fillStyle = isLost ? endColour(fill.gradient) : styled(context, fill.gradient, IDENTITY, [l, t, r, b]);
   context.fillRect(l, t, r - l, b - t);
   context.restore();
 }

@@ -57,7 +57,11 @@ function drawHere(tools: Tools, context: DrawContext, item: Leaf, view: View, re
   context.restore();
 }
 
-/** @param region - what of a view it can touch. */
+/** Whether a shape is more than one thing over another, so that its opacity is that of all of them together. */
+const isDeep = (item: Leaf): boolean =>
+  item.kind === 'shape' && Boolean((item.fill && (item.stroke || item.outlines)) || item.more || usesSurface(item));
+
+/** @param regionOf - what of a view it can touch. */
 export function drawLeaf(
   tools: Tools,
   context: DrawContext,
@@ -66,10 +70,8 @@ export function drawLeaf(
   regionOf: (item: Leaf, view: View) => Rect | null,
 ): void {
   const { operation } = BLEND_MODES[item.blend];
-  const isDeep =
-    item.kind === 'shape' && ((item.fill && (item.stroke || item.outlines)) || item.more || usesSurface(item));
   const mustFlatten =
-    (isDeep && (item.opacity < 1 || item.blend !== 'normal')) ||
+    ((item.opacity < 1 || item.blend !== 'normal') && isDeep(item)) ||
     (item.blur ?? 0) > 0 ||
     (item.wipe && !isPlainWipe(item));
   if (!mustFlatten) {

@@ -2,6 +2,7 @@ import { mixColours } from '../colour';
 import type { Colour } from '../colour';
 import type { Box } from '../geometry';
 import { multiply, pathBounds } from '../geometry';
+import { strokeReach } from '../piece';
 import type { Fill, ItemStroke, ShapeItem } from '../scene';
 import { gradientStyle, isDirect, tintWithGradient } from './draw-gradient';
 import type { DrawContext, PaintHost } from './draw-target';
@@ -39,10 +40,9 @@ function drawCovering(
 }
 
 /** How far a stroke reaches from its path, in the item's coordinates. */
-export function strokeReach({ width, behind, style }: ItemStroke): number {
-  if (behind || !style) return behind ? width : width / 2;
-  const half = style.position === 'outside' ? width : width / 2;
-  return half * Math.max(style.join === 'miter' ? style.miterLimit : 1, style.cap === 'square' ? Math.SQRT2 : 1);
+export function reachOfStroke({ width, behind, style }: ItemStroke): number {
+  if (behind) return width;
+  return style ? strokeReach(width, style) : width / 2;
 }
 
 /** What draws one fill or stroke of a shape: where, and what surface to use where one of its own is needed. */
@@ -159,7 +159,7 @@ function strokeShape(brush: Brush, context: DrawContext, stroke: ItemStroke): vo
   const path = tools.path(item.pathKey, item.path);
   const fill: Fill = stroke.fill ?? { type: 'solid', colour: stroke.colour };
   const draw = (own: DrawContext, style: unknown): void => strokeWith(own, item, path, style, stroke);
-  const within = boundsOf(item, strokeReach(stroke));
+  const within = boundsOf(item, reachOfStroke(stroke));
   if (!needsSurface(stroke.fill, stroke)) return draw(context, styleOf(context, fill, within));
   const isTinted = fill.type === 'gradient' && !isDirect(fill);
   const position = stroke.style?.position ?? 'centre';

@@ -6,7 +6,7 @@ import { effectsReach } from './draw-effects';
 import { drawGroup } from './draw-group';
 import type { Drawing } from './draw-group';
 import { drawLeaf } from './draw-leaf';
-import { strokeReach } from './draw-shape';
+import { reachOfStroke } from './draw-shape';
 import type { DrawContext } from './draw-target';
 import { BLUR_REACH } from './tools';
 import type { View } from './tools';
@@ -51,7 +51,7 @@ export const ITEM_KINDS: Rows = {
         ...(item.more ?? []).map((paint) => (paint.use === 'stroke' ? paint.stroke : null)),
       ];
       const pad = Math.max(
-        ...strokes.map((stroke) => (stroke ? strokeReach(stroke) : 0)),
+        ...strokes.map((stroke) => (stroke ? reachOfStroke(stroke) : 0)),
         ...(item.outlines ?? []).map((o) => o.width),
       );
       return transformBox(item.matrix, [box[0] - pad, box[1] - pad, box[2] + pad, box[3] + pad]);

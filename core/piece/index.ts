@@ -16,6 +16,7 @@ export {
   SPREADS,
   STROKE_POSITIONS,
   newGradient,
+  strokeReach,
 } from './document/paint-schema';
 export { contentBox } from './document/group-box';
 export type { FillRule, Gradient, Paint, ShapeContent, StrokeStyle } from './document/paint-schema';
@@ -102,9 +103,9 @@ export {
   shownLayers,
   withDescendants,
 } from './document/tree';
-export { colourOf, isRole, wornLayer, wornPiece } from './document/worn';
+export { colourOf, isRole, worn, wornPiece } from './document/worn';
 export { literalColours, nearestRoles } from './document/recolour';
-export { EMPTY_WARDROBE } from './document/wardrobe-schema';
+export { EMPTY_WARDROBE, MOST_ROLES, roleName } from './document/wardrobe-schema';
 export type { Wardrobe } from './document/wardrobe-schema';
 export { EFFECT_KINDS, effectParameters, isEffectColour } from './document/effect-kinds';
 export type { EffectKind, EffectParameter } from './document/effect-kinds';

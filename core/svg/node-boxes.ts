@@ -1,5 +1,6 @@
-import { transformBox, unionBox } from '../geometry';
+import { transformBox, unionBoxes } from '../geometry';
 import type { Box } from '../geometry';
+import { strokeReach } from '../piece';
 import type { SvgNode, SvgShape } from './nodes';
 import { tightBox } from './path-data';
 
@@ -7,10 +8,7 @@ import { tightBox } from './path-data';
 
 function unionOf(node: SvgNode, of: (shape: SvgShape) => Box | null): Box | null {
   if (node.type === 'shape') return of(node);
-  return node.children.reduce<Box | null>((all, child) => {
-    const box = unionOf(child, of);
-    return all && box ? unionBox(all, box) : (all ?? box);
-  }, null);
+  return unionBoxes(node.children.map((child) => unionOf(child, of)));
 }
 
 /** The box of the paths of a node; null for none. */
@@ -20,18 +18,11 @@ export const geometryBox = (node: SvgNode): Box | null =>
     return box && transformBox(matrix, box);
   });
 
-/** How far a stroke reaches from its path at most, in the path's coordinates. */
-function reachOf({ stroke }: SvgShape): number {
-  if (!stroke) return 0;
-  const { join, miterLimit, cap } = stroke.style;
-  return (stroke.width / 2) * Math.max(join === 'miter' ? miterLimit : 1, cap === 'square' ? Math.SQRT2 : 1);
-}
-
 /** Where a node may paint, without blur; null for nowhere. */
 export const paintedBox = (node: SvgNode): Box | null =>
   unionOf(node, (shape) => {
     const box = tightBox(shape.d);
-    const by = reachOf(shape);
+    const by = shape.stroke ? strokeReach(shape.stroke.width, shape.stroke.style) : 0;
     return box && transformBox(shape.matrix, [box[0] - by, box[1] - by, box[2] + by, box[3] + by]);
   });
 

@@ -1,6 +1,6 @@
 import { cssColour, withAlpha } from '../colour';
-import { IDENTITY, multiply, scaleOf } from '../geometry';
-import type { Box, Matrix } from '../geometry';
+import { IDENTITY, likeness, multiply, scaleOf } from '../geometry';
+import type { Box } from '../geometry';
 import { gradientPaint } from './gradients';
 import type { PaintPlace } from './gradients';
 import type { SvgNode, SvgPaint, SvgShape } from './nodes';
@@ -31,14 +31,6 @@ function paintOf(reader: Reader, value: string, place: PaintPlace): SvgPaint | n
   return url[2] ? solid(url[2]) : null;
 }
 
-const isSimilar = ([a, b, c, d]: Matrix): boolean => {
-  const size = Math.hypot(a, b) + Math.hypot(c, d);
-  return (
-    Math.min(Math.abs(a - d) + Math.abs(b + c), Math.abs(a + d) + Math.abs(b - c)) < 1e-4 * size ||
-    Math.abs(size) < 1e-9
-  );
-};
-
 /** A shape of path data in user units. */
 export function shapeNode(reader: Reader, element: SvgElement, data: string, place: Place): SvgNode | null {
   const { style, matrix } = place;
@@ -61,7 +53,7 @@ export function shapeNode(reader: Reader, element: SvgElement, data: string, pla
   const fill = paint('fill');
   const stroke = strokeOf(style, measures, paint('stroke'));
   const isFixed = style['vector-effect'] === 'non-scaling-stroke';
-  const isBaked = !stroke || isSimilar(matrix) || isFixed;
+  const isBaked = !stroke || likeness(matrix) !== 'other' || isFixed;
   const d = isBaked ? plainPath(data, matrix) : local;
   if (d === null || (!fill && !stroke)) return null;
   for (const marker of ['marker-start', 'marker-mid', 'marker-end'])

@@ -1,4 +1,4 @@
-import { IDENTITY, applyMatrix, invert, isFlat, multiply, transformBox, unionBox } from '../geometry';
+import { IDENTITY, applyMatrix, invert, isFlat, multiply, transformBox, unionBox, unionBoxes } from '../geometry';
 import type { Box, Matrix } from '../geometry';
 import type { TrackValue } from '../motion';
 import { createLayer } from '../piece';
@@ -187,9 +187,6 @@ function shapeLayer(shape: SvgShape, parentId: string | null, maker: Maker): { l
   return { layer: { ...layer, blend: shape.blend }, box: transformBox(shape.matrix, [l, t, l + w, t + h]) };
 }
 
-const unionAll = (boxes: readonly Box[]): Box | null =>
-  boxes.reduce<Box | null>((all, box) => (all ? unionBox(all, box) : box), null);
-
 /** The layers of a node within a group; null for nothing that would be seen. */
 function make(given: SvgNode, parentId: string | null, maker: Maker): Made | null {
   const node = nested(given);
@@ -216,7 +213,7 @@ function make(given: SvgNode, parentId: string | null, maker: Maker): Made | nul
       inside.push(...made.layers);
       boxes.push(made.box);
     }
-    const all = unionAll(boxes);
+    const all = unionBoxes(boxes);
     if (!all) return null;
     [own, box] = [{ ...group, blend: node.blend }, all];
   }

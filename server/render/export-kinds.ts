@@ -1,8 +1,7 @@
 import { readFile, writeFile } from 'node:fs/promises';
-import { createCanvas, loadImage } from '@napi-rs/canvas';
 import type { ExportKindId } from '@core/formats';
 import { needsOf } from '@core/paint';
-import { resolveTimes } from '@core/piece';
+import { MEDIA_KINDS, resolveTimes } from '@core/piece';
 import type { DisplayList } from '@core/scene';
 import { writeSvg } from '@core/svg';
 import { frameCount, frameMiddle, secondsToFrame } from '@core/time';
@@ -50,10 +49,8 @@ async function picturesOf(list: DisplayList, files: RenderInput['files']): Promi
   for (const { hash } of needsOf(list)) {
     const file = files[hash];
     if (file === undefined) continue;
-    const image = await loadImage(await readFile(file));
-    const canvas = createCanvas(image.width, image.height);
-    canvas.getContext('2d').drawImage(image, 0, 0);
-    out.set(hash, `data:image/png;base64,${(await canvas.encode('png')).toString('base64')}`);
+    // The file that is painted with is a PNG already.
+    out.set(hash, `data:${MEDIA_KINDS.picture.type};base64,${await readFile(file, 'base64')}`);
   }
   return out;
 }

@@ -62,6 +62,11 @@ export const ROUND_STROKE: StrokeStyle = {
   position: 'centre',
 };
 
+/** How far a stroke of a width reaches from its path at most, in the width's own units. */
+export const strokeReach = (width: number, { position, join, miterLimit, cap }: StrokeStyle): number =>
+  (position === 'outside' ? width : width / 2) *
+  Math.max(join === 'miter' ? miterLimit : 1, cap === 'square' ? Math.SQRT2 : 1);
+
 /** A further fill or stroke, over the shape's first. */
 export const paintSchema = z.strictObject({
   id: idSchema,

@@ -8,7 +8,15 @@ import { idSchema, textSchema } from '../../time';
  * changed once is changed everywhere.
  */
 export const roleSchema = z.string().regex(/^[a-z][a-z0-9-]{0,39}$/, 'a role is written in small letters');
-const MOST_ROLES = 64;
+export const MOST_ROLES = 64;
+/** A name as roles are written: small letters, numbers and dashes; empty if nothing of it is left. */
+export const roleName = (name: string): string =>
+  name
+    .toLowerCase()
+    .normalize('NFKD')
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^[^a-z]+|-+$/g, '')
+    .slice(0, 40);
 
 const byRole = <T extends z.ZodType>(value: T) =>
   z

@@ -1,7 +1,6 @@
 import type { Colour } from '../../colour';
 import { DEFAULT_FAMILY } from '../../text';
 import { ownEntry } from '../../time';
-import type { Layer } from './layer-schema';
 import type { Piece } from './schema';
 import type { Wardrobe } from './wardrobe-schema';
 
@@ -45,23 +44,20 @@ function dressed<T>(value: T, field: string, wardrobe: Wardrobe): T {
 const known = new WeakMap<object, { readonly wardrobe: Wardrobe; readonly worn: unknown }>();
 
 /** Parts of documents are immutable and shared from edit to edit: what has been looked through is known. */
-function wornPart<T extends object>(part: T, wardrobe: Wardrobe): T {
+export function worn<T extends object>(part: T, wardrobe: Wardrobe): T {
   const found = known.get(part);
   if (found?.wardrobe === wardrobe) return found.worn as T; // kept under this very part
-  const worn = dressed(part, '', wardrobe);
-  known.set(part, { wardrobe, worn });
-  return worn;
+  const looked = dressed(part, '', wardrobe);
+  known.set(part, { wardrobe, worn: looked });
+  return looked;
 }
-
-/** A layer in the wardrobe of its piece. */
-export const wornLayer = (layer: Layer, wardrobe: Wardrobe): Layer => wornPart(layer, wardrobe);
 
 /** The piece in its wardrobe: colours, fonts and logos in the place of their roles. The same piece if it has none. */
 export function wornPiece(piece: Piece): Piece {
   const { wardrobe } = piece;
-  const layers = piece.layers.map((layer) => wornPart(layer, wardrobe));
-  const background = wornPart(piece.background, wardrobe);
-  const sheet = wornPart(piece.sheet, wardrobe);
+  const layers = piece.layers.map((layer) => worn(layer, wardrobe));
+  const background = worn(piece.background, wardrobe);
+  const sheet = worn(piece.sheet, wardrobe);
   const isSame =
     background === piece.background && sheet === piece.sheet && layers.every((layer, i) => layer === piece.layers[i]);
   return isSame ? piece : { ...piece, layers, background, sheet };

@@ -1,4 +1,4 @@
-import { applyMatrix, invert, isFlat, pathBounds, transformBox, unionBox } from '../../geometry';
+import { applyMatrix, invert, isFlat, pathBounds, transformBox, unionBoxes } from '../../geometry';
 import type { Box } from '../../geometry';
 import type { TrackValue } from '../../motion';
 import type { PropertyId } from '../../piece';
@@ -11,11 +11,7 @@ import type { PreparedLayer } from './prepare';
 
 /** The box of what is drawn in an item, pixels of the format, without strokes; null for nothing. */
 export function inkBox(item: DisplayItem): Box | null {
-  const parts = (items: readonly DisplayItem[]): Box | null =>
-    items.reduce<Box | null>((all, part) => {
-      const box = inkBox(part);
-      return all && box ? unionBox(all, box) : (all ?? box);
-    }, null);
+  const parts = (items: readonly DisplayItem[]): Box | null => unionBoxes(items.map(inkBox));
   switch (item.kind) {
     case 'shape': {
       const box = pathBounds(item.pathKey, item.path);

@@ -1,7 +1,7 @@
 import { Textarea } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import { scaleOf } from '@core/geometry';
-import { colourOf, wornLayer } from '@core/piece';
+import { colourOf, worn } from '@core/piece';
 import type { Format, Layer } from '@core/piece';
 import { cssFamily, registerCssFamily } from '../../platform/css-fonts';
 import { newId } from '../../platform/ids';
@@ -20,7 +20,7 @@ const CAPITALS = 0.7;
 export function TextEditor({ layerId, zoom, format }: { layerId: string; zoom: number; format: Format }) {
   const piece = usePiece();
   const given = piece.layers.find((l) => l.id === layerId && l.kind === 'text');
-  const layer = given && (wornLayer(given, piece.wardrobe) as Extract<Layer, { kind: 'text' }>); // of the kind that was found
+  const layer = given && (worn(given, piece.wardrobe) as Extract<Layer, { kind: 'text' }>); // of the kind that was found
   const field = useRef<HTMLTextAreaElement>(null);
   const [gesture] = useState(newId);
   const family = layer?.content.family ?? '';

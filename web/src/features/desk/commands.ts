@@ -1,6 +1,6 @@
 import type { Easing, Keyframe, Track, TrackValue } from '@core/motion';
 import { evaluateTrack, prepareTrack } from '@core/motion';
-import { copyLayers, outermost, withDescendants, trackOf, hasProperty, wornLayer } from '@core/piece';
+import { copyLayers, outermost, withDescendants, trackOf, hasProperty, worn } from '@core/piece';
 import type { Edit, KeyRef, Layer, PropertyId } from '@core/piece';
 import {
   barToBeat,
@@ -99,7 +99,7 @@ export function valueNow(layer: Layer, property: PropertyId, seconds: Seconds = 
   const standing = trackOf(layer, property);
   // What stands keeps its role; between keyframes colours are mixed.
   if (!o || !standing || standing.keyframes.length === 0) return standing?.value ?? null;
-  const track = trackOf(wornLayer(layer, o.piece.wardrobe), property) ?? standing;
+  const track = trackOf(worn(layer, o.piece.wardrobe), property) ?? standing;
   return evaluateTrack(prepareTrack(track, o.times.timeOf), seconds);
 }
 

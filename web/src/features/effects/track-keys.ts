@@ -1,6 +1,6 @@
 import type { Track, TrackValue } from '@core/motion';
 import { evaluateTrack, prepareTrack } from '@core/motion';
-import { colourOf } from '@core/piece';
+import { worn } from '@core/piece';
 import type { Moment, Seconds } from '@core/time';
 import { keyHere, newKeyHere } from '../desk/commands';
 import { playhead } from '../../platform/clock';
@@ -9,17 +9,15 @@ import { openDocument } from '../../store/desk-store';
 /** Values of effects and masks at the playhead, and their keyframes there. */
 
 /** A track in the wardrobe, where colours are mixed; one that stands keeps its role. */
-function worn(track: Track): Track {
+function mixed(track: Track): Track {
   const wardrobe = openDocument()?.piece.wardrobe;
-  if (!wardrobe || track.keyframes.length === 0) return track;
-  const one = (value: TrackValue): TrackValue => (typeof value === 'string' ? colourOf(wardrobe, value) : value);
-  return { value: one(track.value), keyframes: track.keyframes.map((key) => ({ ...key, value: one(key.value) })) };
+  return wardrobe && track.keyframes.length > 0 ? worn(track, wardrobe) : track;
 }
 
 type TimeOf = (moment: Moment) => Seconds;
 
 export const valueAt = (track: Track | undefined, begins: TrackValue, timeOf: TimeOf, seconds: Seconds): TrackValue =>
-  track ? evaluateTrack(prepareTrack(worn(track), timeOf), seconds) : begins;
+  track ? evaluateTrack(prepareTrack(mixed(track), timeOf), seconds) : begins;
 
 /** A track with another value: at the playhead where it has keyframes, else standing. */
 export function withValue(track: Track | undefined, value: TrackValue): Track {

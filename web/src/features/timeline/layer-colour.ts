@@ -1,11 +1,11 @@
-import { trackOf, wornLayer } from '@core/piece';
+import { trackOf, worn } from '@core/piece';
 import type { Layer } from '@core/piece';
 import { useDesk } from '../../store/desk-store';
 
 /** The colour a layer draws with, in the wardrobe of the open piece. */
 export function layerColour(given: Layer): string {
   const wardrobe = useDesk.getState().piece?.wardrobe;
-  const layer = wardrobe ? wornLayer(given, wardrobe) : given;
+  const layer = wardrobe ? worn(given, wardrobe) : given;
   if (layer.kind === 'picture') return '#7d8b99';
   const fill = trackOf(layer, 'fill')?.value;
   if (typeof fill === 'string' && !(fill.length === 9 && parseInt(fill.slice(7), 16) < 40)) return fill.slice(0, 7);

@@ -1,7 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { PaletteEntry } from '@core/colour';
-import { familyLabel } from '@core/piece';
+import { familyLabel, roleName } from '@core/piece';
 import type { Wardrobe } from '@core/piece';
 import { DEFAULT_FAMILY, FONT_FAMILY_IDS } from '@core/text';
 import { edit, setView } from '../../store/desk-store';
@@ -81,13 +81,6 @@ function without<T>(roles: Readonly<Record<string, T>>, role: string): Record<st
   return Object.fromEntries(Object.entries(roles).filter(([other]) => other !== role));
 }
 
-/** A role as it is written: small letters, numbers and dashes. */
-const asRole = (name: string): string =>
-  name
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^[^a-z]+|-+$/g, '')
-    .slice(0, 40);
 const OWN = 'own…';
 
 function RoleChoice({
@@ -109,7 +102,7 @@ function RoleChoice({
         name=""
         onDone={(name) => {
           setNaming(false);
-          const role = name === null ? '' : asRole(name);
+          const role = name === null ? '' : roleName(name);
           if (role !== '') onChoose(role);
         }}
       />
