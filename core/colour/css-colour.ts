@@ -1,3 +1,4 @@
+import { channelsOf, colourFrom } from './channels';
 import { formatHex, formatHex8, modeHsl, modeHwb, parse, useMode } from 'culori/fn';
 import type { Colour } from './colour';
 
@@ -14,7 +15,6 @@ export function cssColour(text: string): Colour | null {
 /** The colour, made more transparent. @param alpha - 0 to 1, times what it has. */
 export function withAlpha(colour: Colour, alpha: number): Colour {
   if (alpha >= 1) return colour;
-  const own = colour.length > 7 ? parseInt(colour.slice(7, 9), 16) / 255 : 1;
-  const byte = Math.round(Math.max(0, alpha) * own * 255);
-  return `${colour.slice(0, 7)}${byte.toString(16).padStart(2, '0')}`;
+  const [r, g, b, a] = channelsOf(colour);
+  return colourFrom([r, g, b, Math.max(0, alpha) * a]);
 }

@@ -1,4 +1,4 @@
-import { cssColour } from '../colour';
+import { alphaOf, channelsOf, cssColour } from '../colour';
 import type { Colour } from '../colour';
 import { MOST_ROLES, roleName } from '../piece';
 import { FONT_FAMILIES, FONT_FAMILY_IDS } from '../text';
@@ -18,8 +18,6 @@ export interface Tokens {
 export const MAX_TOKENS_LENGTH = 1_000_000;
 const MAX_DEPTH = 12;
 
-const part = (colour: Colour, at: number): number => parseInt(colour.slice(at, at + 2), 16) / 255;
-
 export function writeTokens({ colours, fonts }: Tokens): string {
   const round = (value: number): number => Math.round(value * 10_000) / 10_000;
   const colour = Object.fromEntries(
@@ -29,8 +27,10 @@ export function writeTokens({ colours, fonts }: Tokens): string {
         $type: 'color',
         $value: {
           colorSpace: 'srgb',
-          components: [1, 3, 5].map((at) => round(part(value, at))),
-          alpha: value.length > 7 ? round(part(value, 7)) : 1,
+          components: channelsOf(value)
+            .slice(0, 3)
+            .map((byte) => round(byte / 255)),
+          alpha: round(alphaOf(value)),
           hex: value.slice(0, 7),
         },
       },

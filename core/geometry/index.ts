@@ -21,3 +21,15 @@ export { pathBounds } from './path-bounds';
 export { FIGURES } from './figures';
 export type { FigureId, FigureNumbers } from './figures';
 export { roundedPolygon } from './corners';
+export {
+  insertedPoint,
+  movedHandle,
+  movedPoint,
+  nearestOn,
+  readPoints,
+  removedPoint,
+  toggledCorner,
+  writePoints,
+} from './path-points';
+export type { PathPoint, PointContour, PointRef } from './path-points';
+export { tightBox } from './tight-box';

@@ -1,11 +1,12 @@
 import { multiply } from '../geometry';
 import type { Matrix } from '../geometry';
+import { alphaOf } from '../colour';
 import type { Colour } from '../colour';
 import type { ItemEffect } from '../scene';
 import type { DrawContext } from './draw-target';
 import { PIXEL_EFFECTS } from './pixel-effects';
 import type { PixelEffect } from './pixel-effects';
-import { BLUR_REACH, alphaOf, opaque } from './tools';
+import { BLUR_REACH, opaque } from './tools';
 import type { Flat, Tools } from './tools';
 import { drawUnder, silhouette } from './under-effects';
 

@@ -1,16 +1,9 @@
+import { alphaOf, mixStraight } from '../colour';
 import type { Colour } from '../colour';
 import type { Gradient } from '../piece';
 
 /** Stops of a gradient as the canvas takes them: in ascending order, from 0 to 1 of the way it is given. */
 export type Stops = readonly (readonly [at: number, colour: Colour])[];
-
-const channels = (colour: Colour): [number, number, number, number] => [
-  parseInt(colour.slice(1, 3), 16),
-  parseInt(colour.slice(3, 5), 16),
-  parseInt(colour.slice(5, 7), 16),
-  colour.length > 7 ? parseInt(colour.slice(7, 9), 16) : 255,
-];
-const hex = (value: number): string => Math.round(value).toString(16).padStart(2, '0');
 
 /** Stops put between two whose opacity differs. */
 const BETWEEN = 8;
@@ -25,11 +18,10 @@ export function straightStops(stops: Gradient['stops']): Stops {
     const next = stops[i + 1];
     out.push([at, colour]);
     if (!next || next.at <= at) return;
-    const [a, b] = [channels(colour), channels(next.colour)];
-    if (a[3] === b[3]) return;
+    if (alphaOf(colour) === alphaOf(next.colour)) return;
     for (let k = 1; k < BETWEEN; k++) {
       const t = k / BETWEEN;
-      out.push([at + (next.at - at) * t, `#${a.map((v, c) => hex(v + (b[c]! - v) * t)).join('')}`]); // as many channels
+      out.push([at + (next.at - at) * t, mixStraight(colour, next.colour, t)]);
     }
   });
   return out;

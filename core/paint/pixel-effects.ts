@@ -1,3 +1,4 @@
+import { channelsOf } from '../colour';
 import type { Colour } from '../colour';
 import type { ItemEffect } from '../scene';
 import { runKernel } from './kernels';
@@ -30,13 +31,12 @@ const sameForAll = (of: (level: number) => number): Uint8Array => {
   return table;
 };
 
-const channel = (colour: Colour, c: number): number => parseInt(colour.slice(1 + 2 * c, 3 + 2 * c), 16);
-
 /** A table from black's colour to white's. */
 function rampTable(dark: Colour, light: Colour): Uint8Array {
   const table = new Uint8Array(768);
+  const [start, end] = [channelsOf(dark), channelsOf(light)];
   for (let c = 0; c < 3; c++) {
-    const [from, to] = [channel(dark, c), channel(light, c)];
+    const [from, to] = [start[c]!, end[c]!]; // three of four
     for (let i = 0; i < 256; i++) table[c * 256 + i] = Math.round(from + ((to - from) * i) / 255);
   }
   return table;

@@ -56,7 +56,6 @@ const SCRATCH_SURFACES = 48;
 const roundUp = (pixels: number): number => Math.max(64, 2 ** Math.ceil(Math.log2(Math.max(1, pixels))));
 
 export const opaque = (colour: Colour): Colour => colour.slice(0, 7);
-export const alphaOf = (colour: Colour): number => (colour.length > 7 ? parseInt(colour.slice(7, 9), 16) / 255 : 1);
 
 /** Coordinates of a matrix on the surface. */
 export const place = (context: DrawContext, matrix: Matrix, view: View): void =>

@@ -1,8 +1,8 @@
-import { mixColours } from '../colour';
+import { alphaOf, mixColours } from '../colour';
 import type { Colour } from '../colour';
 import type { UnderEffect } from '../scene';
 import type { DrawContext } from './draw-target';
-import { alphaOf, opaque } from './tools';
+import { opaque } from './tools';
 import type { Flat, Tools } from './tools';
 
 /** Shadows, glows and the sides of solid letters: what lies under a group and has its shape. */

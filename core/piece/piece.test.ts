@@ -165,6 +165,9 @@ describe('edits', () => {
     { type: 'tempo.set', tempo: { bpm: 99, beatsPerBar: 3, firstDownbeat: 0.2 } },
     { type: 'marker.put', marker: { id: 'new', name: 'Here', colour: '#ffffff', at: pin(3) } },
     { type: 'marker.remove', ids: ['drop'] },
+    { type: 'layer.toPath', id: layerIds()[0]! },
+    { type: 'guide.put', guide: { id: 'new', axis: 'x', at: 0.25 } },
+    { type: 'guide.remove', id: 'third' },
     {
       type: 'layer.add',
       layers: [
@@ -347,6 +350,7 @@ describe('edits', () => {
         ),
       ],
       wardrobe: { colours: { ground: '#11151b', text: '#eee9df' }, fonts: {}, logos: {}, from: null },
+      guides: [{ id: 'third', axis: 'y', at: 1 / 3 }],
       gestures: [{ id: 'own1', name: 'Mine', role: 'exit', duration: 1, tracks: {} }],
       styles: [{ id: 'lamp', name: 'Lamp', ...newLook({ family: 'fraunces' }, { weight: 800 }) }],
     };

@@ -1,8 +1,7 @@
-import { transformBox, unionBoxes } from '../geometry';
+import { tightBox, transformBox, unionBoxes } from '../geometry';
 import type { Box } from '../geometry';
 import { strokeReach } from '../piece';
 import type { SvgNode, SvgShape } from './nodes';
-import { tightBox } from './path-data';
 
 /** Where nodes lie, pixels of the place. */
 

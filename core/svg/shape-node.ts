@@ -1,10 +1,10 @@
 import { cssColour, withAlpha } from '../colour';
-import { IDENTITY, likeness, multiply, scaleOf } from '../geometry';
+import { IDENTITY, likeness, multiply, scaleOf, tightBox } from '../geometry';
 import type { Box } from '../geometry';
 import { gradientPaint } from './gradients';
 import type { PaintPlace } from './gradients';
 import type { SvgNode, SvgPaint, SvgShape } from './nodes';
-import { plainPath, tightBox } from './path-data';
+import { plainPath } from './path-data';
 import { measuresIn, plainNode } from './reader';
 import type { Place, Reader } from './reader';
 import { strokeOf } from './strokes';

@@ -1,4 +1,14 @@
-import { IDENTITY, applyMatrix, invert, isFlat, multiply, transformBox, unionBox, unionBoxes } from '../geometry';
+import {
+  IDENTITY,
+  applyMatrix,
+  invert,
+  isFlat,
+  multiply,
+  tightBox,
+  transformBox,
+  unionBox,
+  unionBoxes,
+} from '../geometry';
 import type { Box, Matrix } from '../geometry';
 import type { TrackValue } from '../motion';
 import { createLayer } from '../piece';
@@ -6,7 +16,7 @@ import type { Gradient, IdSource, Layer, Mask, NewLayer, PropertyId } from '../p
 import { MAX_NUMBER } from '../time';
 import type { Moment } from '../time';
 import type { PlacedGradient, SvgClip, SvgDrawing, SvgGroup, SvgNode, SvgPaint, SvgShape } from './nodes';
-import { plainPath, tightBox } from './path-data';
+import { plainPath } from './path-data';
 
 /** What an SVG file draws, as layers of a piece. */
 

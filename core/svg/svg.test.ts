@@ -5,7 +5,8 @@ import type { Layer } from '../piece';
 import { freeMoment } from '../time';
 import { readSvg, svgLayers } from '.';
 import type { Outliner, SvgDrawing } from '.';
-import { plainPath, tightBox } from './path-data';
+import { tightBox } from '../geometry';
+import { plainPath } from './path-data';
 import { transformOf } from './values';
 
 const outliner: Outliner = {

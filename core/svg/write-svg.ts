@@ -1,4 +1,4 @@
-import { mixColours } from '../colour';
+import { alphaOf, mixColours } from '../colour';
 import type { Colour } from '../colour';
 import { roundedRectanglePath, scaleOf, transformBox } from '../geometry';
 import type { Box, Matrix } from '../geometry';
@@ -48,7 +48,6 @@ const escaped = (text: string): string =>
   text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`).replace(/[^\t\n\r\u0020-\uD7FF\uE000-\uFFFD]/g, '');
 
 const opaque = (colour: Colour): string => colour.slice(0, 7);
-const alphaOf = (colour: Colour): number => (colour.length > 7 ? parseInt(colour.slice(7, 9), 16) / 255 : 1);
 const paintText = (name: 'fill' | 'stroke' | 'stop' | 'flood', colour: Colour): string => {
   const attribute = name === 'stop' || name === 'flood' ? `${name}-color` : name;
   const alpha = alphaOf(colour);

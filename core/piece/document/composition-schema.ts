@@ -146,3 +146,4 @@ export const guideLineSchema = z.strictObject({
   axis: z.enum(['x', 'y']),
   at: z.number().min(-1).max(2),
 });
+export type GuideLine = z.infer<typeof guideLineSchema>;

@@ -101,7 +101,7 @@ export const fillRuleSchema = z.enum(FILL_RULES).default('nonzero');
 /** A gradient of two colours from left to right, as a new one begins. */
 export const newGradient = (shape: Gradient['shape'], from: string, to: string): Gradient => ({
   shape,
-  matrix: shape === 'linear' ? [1, 0, 0, 1, 0, 0] : [0.5, 0, 0, 0.5, 0.5, 0.5],
+  matrix: shape === 'linear' ? [1, 0, 0, 1, 0, 0.5] : [0.5, 0, 0, 0.5, 0.5, 0.5],
   stops: [
     { at: 0, colour: from },
     { at: 1, colour: to },

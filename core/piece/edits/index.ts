@@ -12,6 +12,7 @@ import { KEY_EDITS } from './key-edits';
 import { LAYER_EDITS } from './layer-edits';
 import { PIECE_EDITS } from './piece-edits';
 import { STYLE_EDITS } from './style-edits';
+import { GUIDE_EDITS } from './guide-edits';
 import { WARDROBE_EDITS } from './wardrobe-edits';
 
 /**
@@ -26,6 +27,7 @@ export const EDITS = {
   ...GESTURE_EDITS,
   ...STYLE_EDITS,
   ...COMPOSITION_EDITS,
+  ...GUIDE_EDITS,
   ...WARDROBE_EDITS,
 } as const;
 export type EditType = keyof typeof EDITS;

@@ -8,6 +8,7 @@ import { followText } from '../document/text-content';
 import type { Layer } from '../document/layer-schema';
 import { inTreeOrder, withDescendants } from '../document/tree';
 import { forgetReferences } from './group-edits';
+import { turnIntoPath } from './to-path';
 import { defineEdit, findLayer } from './define';
 
 const ids = z.array(z.string());
@@ -154,6 +155,11 @@ export const LAYER_EDITS = {
         layer.content.spans = followText(before.spans, before.text, layer.content.text);
     },
   ),
+  /** A shape made by numbers becomes one of points. */
+  'layer.toPath': defineEdit('Turn into points', z.object({ id: z.string() }), (draft, { id }) => {
+    const layer = findLayer(draft, id);
+    if (layer && !layer.locked) turnIntoPath(layer);
+  }),
   'layer.setOverride': defineEdit(
     'Change a layer in one format',
     z.object({ id: z.string(), formatId: idSchema, override: overrideSchema.nullable() }),

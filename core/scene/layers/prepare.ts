@@ -1,6 +1,6 @@
 import { evaluateTrack, prepareTrack } from '../../motion';
 import type { PreparedTrack, TrackValue, Vector } from '../../motion';
-import { LAYER_KINDS, childrenByParent, fitIn, kindProperties, propertyDefinition, wornPiece } from '../../piece';
+import { childrenByParent, fitIn, kindProperties, mediaIdOf, propertyDefinition, wornPiece } from '../../piece';
 import type {
   Effect,
   Fit,
@@ -114,9 +114,7 @@ function isSmeared(layer: Layer, parent: PreparedLayer | null, shutter: number):
 }
 
 function hashOf(piece: Piece, layer: Layer): string | null {
-  // The row of the layer's own kind, so its content fits.
-  const { mediaOf } = LAYER_KINDS[layer.kind] as { mediaOf: (content: Layer['content']) => string | null };
-  const mediaId = mediaOf(layer.content);
+  const mediaId = mediaIdOf(layer);
   return mediaId === null ? null : (piece.media.find((m) => m.id === mediaId)?.hash ?? null);
 }
 

@@ -26,7 +26,7 @@ import {
 } from '@chakra-ui/react/theme';
 import { PALETTE } from './palette';
 import { button, input, kbd, textarea } from './recipes/controls';
-import { checkbox, colorPicker, nativeSelect, tabs } from './recipes/choices';
+import { checkbox, colorPicker, nativeSelect, slider, tabs } from './recipes/choices';
 import { editable, emptyState, progress, skeleton } from './recipes/feedback';
 import { dialog, menu, popover, toast, tooltip } from './recipes/overlays';
 
@@ -49,6 +49,7 @@ const config = defineConfig({
       nativeSelect,
       popover,
       progress,
+      slider,
       tabs,
       toast,
       tooltip,

@@ -27,9 +27,18 @@ const MOST_AHEAD = 24;
 /** Where layers lie, a group before what is in it. */
 const placesOf = (items: readonly DisplayItem[]): LayerPlace[] =>
   items.flatMap((item) => {
-    const isGroup = item.kind === 'group' && item.holds === 'layers';
-    const own: LayerPlace = { layerId: item.layerId, isGroup, corners: boxCorners(item.matrix, item.box) };
-    return isGroup ? [own, ...placesOf(item.children)] : [own];
+    // What is done to a group as a whole lies about it as one part more.
+    const inside = item.kind === 'group' && item.holds === 'parts' ? item.children[0] : item;
+    const group =
+      inside?.kind === 'group' && inside.holds === 'layers' && inside.layerId === item.layerId ? inside : null;
+    const masks = item.kind === 'group' ? item.masks?.map((mask) => mask.matrix) : undefined;
+    const own: LayerPlace = {
+      layerId: item.layerId,
+      isGroup: group !== null,
+      corners: boxCorners(item.matrix, item.box),
+      ...(masks ? { masks } : {}),
+    };
+    return group ? [own, ...placesOf(group.children)] : [own];
   });
 
 const post = (message: FromPreview) => self.postMessage(message);

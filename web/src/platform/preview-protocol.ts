@@ -1,4 +1,5 @@
 import type { SongAnalysis } from '@core/audio';
+import type { Matrix } from '@core/geometry';
 import type { EditResult, Piece } from '@core/piece';
 
 /** Messages between the page and the painting worker. */
@@ -24,6 +25,8 @@ export interface LayerPlace {
   /** Whether it is a group, which draws nothing itself. */
   readonly isGroup: boolean;
   readonly corners: readonly (readonly [number, number])[];
+  /** From the units of each of its masks' paths to format pixels; absent if it has none. */
+  readonly masks?: readonly Matrix[];
 }
 
 export type FromPreview =

@@ -49,7 +49,9 @@ export function createBursts({
     }
     const [at, held, about] = [now(), isHeld(), subject(edits)];
     const isSame =
-      last?.name === name && ((held && last.isHeld) || (last.subject === about && at - last.at < BURST_MS));
+      last?.name === name &&
+      // What ends a drag comes when the pointer has just been let go.
+      ((last.isHeld && (held || at - last.at < BURST_MS)) || (last.subject === about && at - last.at < BURST_MS));
     if (!isSame) count++;
     last = { name, subject: about, at, count, isHeld: held };
     return `${name}#${count}`;

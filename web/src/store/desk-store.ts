@@ -13,6 +13,13 @@ type Patches = EditResult['patches'];
 export const RUNGS = ['music', 'words', 'picture', 'motion', 'sound', 'colour', 'run-through', 'send'] as const;
 export type Rung = (typeof RUNGS)[number];
 
+/** What a path that is drawn on the canvas is for: words that run along it, a line, a shape of points, a mask. */
+export type Drawing =
+  | { readonly kind: 'along'; readonly layerId: string }
+  | { readonly kind: 'line' }
+  | { readonly kind: 'pen' }
+  | { readonly kind: 'mask'; readonly layerId: string; readonly maskId: string };
+
 /**
  * Document, selection and view of the piece on the desk. What can be computed is not stored, except `times`, which
  * every part reads.
@@ -54,8 +61,10 @@ export interface DeskState {
   /** Grid step for snapping in beats. */
   readonly division: number;
   readonly editingText: string | null;
-  /** A path is being drawn on the canvas: for the words of this layer, or a stroke of its own. */
-  readonly drawingFor: string | 'stroke' | null;
+  /** A path is being drawn on the canvas. */
+  readonly drawingFor: Drawing | null;
+  /** The path whose points are shown on the canvas: a drawn shape's, or a mask's. */
+  readonly shaping: { readonly layerId: string; readonly maskId: string | null } | null;
   readonly notice: string | null;
   /** The step that the notice tells of, which it offers to undo; null if it tells of none. */
   readonly noticeStep: HistoryStep | null;
@@ -91,6 +100,7 @@ const initial: DeskState = {
   division: 0.5,
   editingText: null,
   drawingFor: null,
+  shaping: null,
   notice: null,
   noticeStep: null,
   leftovers: [],
@@ -143,7 +153,16 @@ if (typeof window !== 'undefined') {
 
 /** @param patches - what makes the document of the one before it; null if it is another one. */
 function place(piece: Piece, history: History, patches: Patches | null): void {
-  const { piece: before, times, analysis: heard, selectedLayers, selectedKeys, formatId, enteredGroup } = get();
+  const {
+    piece: before,
+    times,
+    analysis: heard,
+    selectedLayers,
+    selectedKeys,
+    formatId,
+    enteredGroup,
+    shaping,
+  } = get();
   // Undo may bring another song back: beats follow the song, never the other way round.
   const hash = songHash(piece);
   const analysis = hash ? knownAnalysis(hash) : null;
@@ -159,6 +178,7 @@ function place(piece: Piece, history: History, patches: Patches | null): void {
     times: times && patches && analysis === heard && keepsTimes(patches) ? times : resolveTimes(piece, analysis),
     selectedLayers: selectedLayers.filter((id) => ids.has(id)),
     selectedKeys: selectedKeys.filter(keyStands),
+    shaping: shaping !== null && ids.has(shaping.layerId) ? shaping : null,
     enteredGroup: enteredGroup !== null && ids.has(enteredGroup) ? enteredGroup : null,
     formatId: piece.formats.some((f) => f.id === formatId) ? formatId : piece.leadFormatId,
   });
@@ -237,6 +257,7 @@ export const setView = (
       | 'snapPixels'
       | 'editingText'
       | 'drawingFor'
+      | 'shaping'
       | 'notice'
       | 'saveState'
       | 'saveMessage'
@@ -253,5 +274,10 @@ export function undoNoticed(): void {
 }
 
 export function selectLayers(ids: readonly string[]): void {
-  set({ selectedLayers: ids, selectedKeys: get().selectedKeys.filter((ref) => ids.includes(ref.layerId)) });
+  const { shaping } = get();
+  set({
+    shaping: shaping && ids.length === 1 && ids[0] === shaping.layerId ? shaping : null,
+    selectedLayers: ids,
+    selectedKeys: get().selectedKeys.filter((ref) => ids.includes(ref.layerId)),
+  });
 }

@@ -1,5 +1,11 @@
 import { defineSlotRecipe } from '@chakra-ui/react';
-import { checkboxAnatomy, colorPickerAnatomy, nativeSelectAnatomy, tabsAnatomy } from '@chakra-ui/react/anatomy';
+import {
+  checkboxAnatomy,
+  colorPickerAnatomy,
+  nativeSelectAnatomy,
+  sliderAnatomy,
+  tabsAnatomy,
+} from '@chakra-ui/react/anatomy';
 import { field } from './controls';
 
 /** Controls of several parts that choose something. */
@@ -125,6 +131,29 @@ export const colorPicker = defineSlotRecipe({
     areaThumb: thumb,
     channelSliderThumb: thumb,
     channelSliderTrack: { height: '12px' },
+  },
+  variants: { variant: { field: {} }, size: { fit: {} } },
+  defaultVariants: { variant: 'field', size: 'fit' },
+});
+
+/** Places along a strip, each with a knob. */
+export const slider = defineSlotRecipe({
+  className: 'strip',
+  slots: sliderAnatomy.keys(),
+  base: {
+    root: { width: '100%', padding: '4px 8px 8px', position: 'relative' },
+    control: { position: 'relative', display: 'flex', alignItems: 'center', height: '26px', cursor: 'copy' },
+    track: { flex: '1', height: '16px', borderRadius: '5px', border: '1px solid {colors.line}' },
+    thumb: {
+      boxSize: '14px',
+      borderRadius: '4px',
+      border: '2px solid {colors.text}',
+      outline: '1px solid {colors.ground}',
+      cursor: 'ew-resize',
+      touchAction: 'none',
+      '&[data-chosen]': { borderColor: 'lamp', zIndex: '2' },
+      '&[data-focus]': { outline: '2px solid {colors.lamp}' },
+    },
   },
   variants: { variant: { field: {} }, size: { fit: {} } },
   defaultVariants: { variant: 'field', size: 'fit' },

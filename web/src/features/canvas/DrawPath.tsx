@@ -5,6 +5,7 @@ import { leadFormat } from '@core/piece';
 import type { Format } from '@core/piece';
 import { transformOutline } from '@core/text';
 import { edit, setView } from '../../store/desk-store';
+import type { Drawing } from '../../store/desk-store';
 import { usePiece } from '../../store/selectors';
 import { addStroke } from '../layers/add-layers';
 import { WORDS } from './words';
@@ -18,7 +19,15 @@ const SHORTEST = 12;
  * Draws a path on the canvas with the pointer; it becomes smooth on letting go, and words run along it or it is a
  * stroke of its own.
  */
-export function DrawPath({ drawingFor, format, zoom }: { drawingFor: string; format: Format; zoom: number }) {
+export function DrawPath({
+  drawing,
+  format,
+  zoom,
+}: {
+  drawing: Extract<Drawing, { kind: 'along' | 'line' }>;
+  format: Format;
+  zoom: number;
+}) {
   const piece = usePiece();
   const [points, setPoints] = useState<readonly Vector[]>([]);
   const svg = useRef<SVGSVGElement>(null);
@@ -46,13 +55,13 @@ export function DrawPath({ drawingFor, format, zoom }: { drawingFor: string; for
     const box: [number, number] = [Math.max(1, right - left), Math.max(1, bottom - top)];
     const path = { d: transformOutline(d, 1, 1, -left, -top), box };
     const position: Vector = [(left + right) / 2, (top + bottom) / 2];
-    if (drawingFor === 'stroke') addStroke(path.d, box, position);
+    if (drawing.kind === 'line') addStroke(path.d, box, position);
     else {
       edit([
-        { type: 'layer.setContent', id: drawingFor, content: { along: { shape: 'path', ...path }, area: null } },
-        { type: 'value.set', layerId: drawingFor, property: 'position', value: position },
-        { type: 'value.set', layerId: drawingFor, property: 'rotation', value: 0 },
-        { type: 'value.set', layerId: drawingFor, property: 'scale', value: [1, 1] },
+        { type: 'layer.setContent', id: drawing.layerId, content: { along: { shape: 'path', ...path }, area: null } },
+        { type: 'value.set', layerId: drawing.layerId, property: 'position', value: position },
+        { type: 'value.set', layerId: drawing.layerId, property: 'rotation', value: 0 },
+        { type: 'value.set', layerId: drawing.layerId, property: 'scale', value: [1, 1] },
       ]);
     }
     setView({ drawingFor: null, notice: null });

@@ -1,60 +1,47 @@
 import { useEffect, useRef, useState } from 'react';
 import type { PointerEvent as ReactPointerEvent } from 'react';
-import type { Matrix } from '@core/geometry';
-import { outermost } from '@core/piece';
-import type { Edit, Format, Layer } from '@core/piece';
-import { applyMatrix } from '@core/geometry';
+import type { Format } from '@core/piece';
 import { newId } from '../../platform/ids';
 import { playhead } from '../../platform/clock';
 import type { LayerPlace } from '../../platform/preview-protocol';
 import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
 import { usePiece } from '../../store/selectors';
-import { setValue, valueEdit, valueNow } from '../desk/commands';
 import { enterGroup, meantLayer, setPlaces as tellPlaces } from '../desk/group-commands';
+import { isShape, useOpenPart } from '../paints/parts';
+import { useCanvasView } from './canvas-view';
+import { dragged, movable } from './drags';
+import type { Drag } from './drags';
+import { boundsOf, isInside, overlap } from './geometry';
+import type { Bounds, Point } from './geometry';
+import { GradientHandles } from './GradientHandles';
 import { MotionPathHandles } from './MotionPathHandles';
-import { placeNow } from './place-now';
-import { boundsOf, isInside, middleOf, snapBox } from './geometry';
-import type { Guide, Point } from './geometry';
 import { onPlaces } from './preview-client';
+import { Readout } from './Readout';
+import { SelectionFrame } from './SelectionFrame';
+import { ShapingHandles } from './ShapingHandles';
+import { SnapGuides } from './SnapGuides';
+import type { Guide } from './snapping';
+import { setUnderPointer } from './under-pointer';
 import { WORDS } from './words';
 
-type Drag =
-  | {
-      kind: 'move';
-      from: Point;
-      layers: {
-        layer: Layer;
-        position: [number, number];
-        override: Layer['overrides'][string] | undefined;
-        /** From pixels of the format to those in which the layer's position is given. */
-        inward: Matrix;
-      }[];
-      box: ReturnType<typeof boundsOf>;
-      gesture: string;
-    }
-  | {
-      kind: 'scale';
-      layer: Layer;
-      pivot: Point;
-      from: Point;
-      scale: [number, number];
-      gesture: string;
-      override: Layer['overrides'][string] | undefined;
-    }
-  | { kind: 'rotate'; layer: Layer; pivot: Point; startAngle: number; rotation: number; gesture: string };
+const marqueeOf = (a: Point, b: Point): Bounds => boundsOf([a, b]);
 
-const SNAP_SCREEN_PX = 6;
-const NO_OVERRIDE = { move: [0, 0] as [number, number], scale: 1, hidden: false };
-
-/** Selection and handles over the canvas: click to select, drag to move, corners to scale, the stalk to rotate. */
+/**
+ * Selection and handles over the canvas: click to select (with Alt what lies below it), drag to move, over empty canvas
+ * to draw a box about what is to be selected.
+ */
 export function Handles({ format, zoom }: { format: Format; zoom: number }) {
   const piece = usePiece();
   const selectedLayers = useDesk((s) => s.selectedLayers);
   const isPlaying = useDesk((s) => s.isPlaying);
   const editingText = useDesk((s) => s.editingText);
   const enteredGroup = useDesk((s) => s.enteredGroup);
+  const shaping = useDesk((s) => s.shaping);
+  const gridStep = useCanvasView((s) => (s.showsGrid ? s.gridStep : null));
   const [places, setPlaces] = useState<readonly LayerPlace[]>([]);
   const [guides, setGuides] = useState<readonly Guide[]>([]);
+  const [readout, setReadout] = useState<{ at: Point; text: string } | null>(null);
+  const [marquee, setMarquee] = useState<Bounds | null>(null);
   const drag = useRef<Drag | null>(null);
   const svg = useRef<SVGSVGElement>(null);
   useEffect(() => {
@@ -73,24 +60,20 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
     return box ? [(e.clientX - box.left) / zoom, (e.clientY - box.top) / zoom] : [0, 0];
   };
   const layerOf = (id: string) => piece.layers.find((l) => l.id === id);
-  /** The front layer under a point that draws something itself. */
-  const leafAt = (at: Point) =>
-    [...places].reverse().find((place) => layerOf(place.layerId)?.kind !== 'group' && isInside(place.corners, at));
-  /** What a click means: the outermost group in the one that is open, or the layer itself. */
-  const meantAt = (at: Point) => {
-    const hits = [...places].reverse().filter((place) => layerOf(place.layerId)?.kind !== 'group');
-    for (const place of hits) {
-      if (!isInside(place.corners, at)) continue;
+  /** Layers that draw something themselves, front to back. */
+  const leaves = () => [...places].reverse().filter((place) => layerOf(place.layerId)?.kind !== 'group');
+  /** What clicks at a point can mean, front to back: the outermost group in the one that is open, or the layer itself. */
+  const allMeant = (isMet: (place: LayerPlace) => boolean): LayerPlace[] => {
+    const found = new Set<LayerPlace>();
+    for (const place of leaves()) {
+      if (!isMet(place)) continue;
       const meant = layerOf(meantLayer(piece, place.layerId, enteredGroup));
-      if (meant && !meant.locked) return places.find((p) => p.layerId === meant.id);
+      const itsPlace = meant && !meant.locked && places.find((p) => p.layerId === meant.id);
+      if (itsPlace) found.add(itsPlace);
     }
-    return undefined;
+    return [...found];
   };
-  /** What a layer turns and grows about: its position, or the middle of the place that its words fill. */
-  const pivotOf = (layer: Layer, corners: readonly Point[]): Point => {
-    if (layer.kind === 'text' && layer.content.area) return middleOf(corners);
-    return placeNow(piece, layer, format).pivot;
-  };
+  const meantAt = (at: Point) => allMeant((place) => isInside(place.corners, at));
 
   const begin = (e: ReactPointerEvent, next: Drag) => {
     drag.current = next;
@@ -99,20 +82,37 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
     e.stopPropagation();
   };
 
-  const onDown = (e: ReactPointerEvent) => {
-    if (editingText) return;
-    const at = toFormat(e);
-    const hit = meantAt(at);
-    // The menu that the other button opens is about what is pointed at.
-    if (e.button === 2 && hit && !selectedLayers.includes(hit.layerId)) selectLayers([hit.layerId]);
-    if (e.button !== 0) return;
+  /** With Alt the next one below what is selected there, and round again. */
+  const chosen = (e: ReactPointerEvent, at: Point): LayerPlace | undefined => {
+    const hits = meantAt(at);
+    if (e.altKey) {
+      const now = hits.findIndex((place) => selectedLayers.includes(place.layerId));
+      return hits[(now + 1) % Math.max(1, hits.length)];
+    }
     // What is selected keeps the pointer, so that a layer below others can be dragged.
     const held = places.find(
       (place) =>
         selectedLayers.includes(place.layerId) && isInside(place.corners, at) && !layerOf(place.layerId)?.locked,
     );
-    const target = e.shiftKey ? hit : (held ?? hit);
-    if (!target) return selectLayers([]);
+    return e.shiftKey ? hits[0] : (held ?? hits[0]);
+  };
+
+  const onDown = (e: ReactPointerEvent) => {
+    if (editingText) return;
+    const at = toFormat(e);
+    if (e.button === 2) {
+      const hits = meantAt(at);
+      setUnderPointer(hits.map((place) => place.layerId));
+      // The menu that the other button opens is about what is pointed at.
+      if (hits[0] && !hits.some((hit) => selectedLayers.includes(hit.layerId))) selectLayers([hits[0].layerId]);
+    }
+    if (e.button !== 0) return;
+    const target = chosen(e, at);
+    if (!target) {
+      const before = e.shiftKey ? selectedLayers : [];
+      selectLayers(before);
+      return begin(e, { kind: 'marquee', from: at, before });
+    }
     let ids: readonly string[] = selectedLayers;
     if (e.shiftKey)
       ids = selectedLayers.includes(target.layerId)
@@ -120,15 +120,7 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
         : [...selectedLayers, target.layerId];
     else if (!selectedLayers.includes(target.layerId)) ids = [target.layerId];
     selectLayers(ids);
-    // What is in a group that is moved goes with it.
-    const layers = outermost(piece.layers, ids)
-      .filter((l) => !l.locked)
-      .map((layer) => ({
-        layer,
-        inward: placeNow(piece, layer, format).inward,
-        position: valueNow(layer, 'position') as [number, number],
-        override: layer.overrides[format.id],
-      }));
+    const layers = movable(piece, format, ids);
     const corners = places.filter((p) => ids.includes(p.layerId)).flatMap((p) => p.corners);
     if (layers.length > 0 && corners.length > 0)
       begin(e, { kind: 'move', from: at, layers, box: boundsOf(corners), gesture: newId() });
@@ -138,90 +130,29 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
     const d = drag.current;
     if (!d) return;
     const at = toFormat(e);
-    if (d.kind === 'move') {
-      let [dx, dy] = [at[0] - d.from[0], at[1] - d.from[1]];
-      if (e.shiftKey) [dx, dy] = Math.abs(dx) > Math.abs(dy) ? [dx, 0] : [0, dy];
-      const others = places
-        .filter((p) => !d.layers.some((l) => l.layer.id === p.layerId))
-        .map((p) => boundsOf(p.corners));
-      const lines = {
-        x: [
-          0,
-          format.width / 2,
-          format.width,
-          format.width * 0.05,
-          format.width * 0.95,
-          ...others.flatMap((o) => [o.left, (o.left + o.right) / 2, o.right]),
-        ],
-        y: [
-          0,
-          format.height / 2,
-          format.height,
-          format.height * 0.05,
-          format.height * 0.95,
-          ...others.flatMap((o) => [o.top, (o.top + o.bottom) / 2, o.bottom]),
-        ],
-      };
-      const snapped = e.altKey
-        ? { dx: 0, dy: 0, guides: [] }
-        : snapBox(
-            { left: d.box.left + dx, right: d.box.right + dx, top: d.box.top + dy, bottom: d.box.bottom + dy },
-            lines,
-            SNAP_SCREEN_PX / zoom,
-          );
-      setGuides(snapped.guides);
-      dx += snapped.dx;
-      dy += snapped.dy;
-      // One edit for all: a drag of a hundred layers is one change of the document a move.
-      const edits = d.layers.map(({ layer, position, override, inward }): Edit => {
-        // What is in a group is moved by its own measure.
-        const [ix, iy] = applyMatrix(inward, dx, dy);
-        if (isLead) return valueEdit(layer, 'position', [position[0] + ix, position[1] + iy]);
-        const base = override ?? NO_OVERRIDE;
-        return {
-          type: 'layer.setOverride',
-          id: layer.id,
-          formatId: format.id,
-          override: { ...base, move: [base.move[0] + ix, base.move[1] + iy] },
-        };
-      });
-      edit(edits, d.gesture);
-    } else if (d.kind === 'scale') {
-      const before = Math.hypot(d.from[0] - d.pivot[0], d.from[1] - d.pivot[1]);
-      const factor = before < 1 ? 1 : Math.hypot(at[0] - d.pivot[0], at[1] - d.pivot[1]) / before;
-      if (!isLead) {
-        const base = d.override ?? NO_OVERRIDE;
-        edit(
-          [
-            {
-              type: 'layer.setOverride',
-              id: d.layer.id,
-              formatId: format.id,
-              override: { ...base, scale: Math.max(0.01, base.scale * factor) },
-            },
-          ],
-          d.gesture,
-        );
-      } else setValue(d.layer, 'scale', [d.scale[0] * factor, d.scale[1] * factor], d.gesture);
-    } else {
-      const angle = (Math.atan2(at[1] - d.pivot[1], at[0] - d.pivot[0]) * 180) / Math.PI;
-      const turned = d.rotation + angle - d.startAngle;
-      setValue(
-        d.layer,
-        'rotation',
-        e.shiftKey ? Math.round(turned / 15) * 15 : Math.round(turned * 10) / 10,
-        d.gesture,
-      );
+    if (d.kind === 'marquee') {
+      const box = marqueeOf(d.from, at);
+      setMarquee(box);
+      const met = allMeant((place) => overlap(boundsOf(place.corners), box)).map((place) => place.layerId);
+      return selectLayers([...new Set([...d.before, ...met])]);
     }
+    const keys = { shift: e.shiftKey, alt: e.altKey };
+    const result = dragged(d, at, keys, { piece, format, places, zoom, gridStep });
+    setGuides(result.guides);
+    setReadout({ at, text: result.readout });
+    edit(result.edits, d.gesture);
     playhead.set(playhead.seconds); // repaint at once
   };
 
   const onUp = () => {
     drag.current = null;
     setGuides([]);
+    setReadout(null);
+    setMarquee(null);
   };
 
-  const px = 1 / zoom;
+  const open = useOpenPart();
+  const held = open.layerId === null ? undefined : layerOf(open.layerId);
   const shown = isPlaying ? [] : places.filter((p) => selectedLayers.includes(p.layerId));
   return (
     <svg
@@ -234,10 +165,18 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
       onPointerCancel={onUp}
       onDoubleClick={(e) => {
         const at = toFormat(e);
-        const hit = meantAt(at);
+        const [hit] = meantAt(at);
         const layer = hit && layerOf(hit.layerId);
         if (!layer) return;
-        if (layer.kind === 'group') return enterGroup(layer.id, leafAt(at));
+        if (layer.kind === 'group')
+          return enterGroup(
+            layer.id,
+            leaves().find((place) => isInside(place.corners, at)),
+          );
+        if (layer.kind === 'path') {
+          selectLayers([layer.id]);
+          return setView({ shaping: { layerId: layer.id, maskId: null } });
+        }
         if (layer.kind !== 'text') return;
         selectLayers([layer.id]);
         setView({ editingText: layer.id, rung: 'words' });
@@ -248,90 +187,51 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
       {shown.map((place) => {
         const layer = layerOf(place.layerId);
         if (!layer || editingText === layer.id) return null;
-        const [a, b] = [place.corners[0]!, place.corners[1]!]; // a box has four corners
-        const top: Point = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
-        const pivot = pivotOf(layer, place.corners);
-        const centre = middleOf(place.corners);
-        const up = Math.hypot(top[0] - centre[0], top[1] - centre[1]) || 1;
-        const stalk: Point = [
-          top[0] + ((top[0] - centre[0]) / up) * 26 * px,
-          top[1] + ((top[1] - centre[1]) / up) * 26 * px,
-        ];
+        if (shaping?.layerId === layer.id)
+          return (
+            <ShapingHandles
+              key={place.layerId}
+              layer={layer}
+              maskId={shaping.maskId}
+              place={place}
+              zoom={zoom}
+              toFormat={toFormat}
+            />
+          );
         return (
           <g key={place.layerId}>
-            <polygon
-              points={place.corners.map((c) => c.join()).join(' ')}
-              fill="none"
-              stroke="var(--lamp)"
-              strokeWidth={1.3 * px}
+            <SelectionFrame
+              layer={layer}
+              place={place}
+              format={format}
+              zoom={zoom}
+              toFormat={toFormat}
+              onBegin={begin}
             />
-            {!layer.locked && (
-              <>
-                <line x1={top[0]} y1={top[1]} x2={stalk[0]} y2={stalk[1]} stroke="var(--lamp)" strokeWidth={px} />
-                {isLead && (
-                  <circle
-                    data-handle="rotate"
-                    cx={stalk[0]}
-                    cy={stalk[1]}
-                    r={5 * px}
-                    fill="#11151b"
-                    stroke="var(--lamp)"
-                    strokeWidth={1.5 * px}
-                    cursor="grab"
-                    onPointerDown={(e) =>
-                      begin(e, {
-                        kind: 'rotate',
-                        layer,
-                        pivot,
-                        startAngle: (Math.atan2(toFormat(e)[1] - pivot[1], toFormat(e)[0] - pivot[0]) * 180) / Math.PI,
-                        rotation: valueNow(layer, 'rotation') as number,
-                        gesture: newId(),
-                      })
-                    }
-                  />
-                )}
-                {place.corners.map((corner, i) => (
-                  <circle
-                    key={i}
-                    data-handle={`corner-${i}`}
-                    cx={corner[0]}
-                    cy={corner[1]}
-                    r={4.5 * px}
-                    fill="#11151b"
-                    stroke="var(--lamp)"
-                    strokeWidth={1.5 * px}
-                    cursor={i % 2 ? 'nesw-resize' : 'nwse-resize'}
-                    onPointerDown={(e) =>
-                      begin(e, {
-                        kind: 'scale',
-                        layer,
-                        pivot,
-                        from: toFormat(e),
-                        scale: valueNow(layer, 'scale') as [number, number],
-                        gesture: newId(),
-                        override: layer.overrides[format.id],
-                      })
-                    }
-                  />
-                ))}
-                <path
-                  d={`M${pivot[0] - 6 * px} ${pivot[1]}h${12 * px}M${pivot[0]} ${pivot[1] - 6 * px}v${12 * px}`}
-                  stroke="var(--lamp)"
-                  strokeWidth={1.2 * px}
-                />
-              </>
+            {isLead && shown.length === 1 && !layer.locked && (
+              <MotionPathHandles layer={layer} format={format} zoom={zoom} />
             )}
-            {isLead && shown.length === 1 && <MotionPathHandles layer={layer} format={format} zoom={zoom} />}
           </g>
         );
       })}
-      {guides.map((guide, i) =>
-        guide.axis === 'x' ? (
-          <line key={i} x1={guide.at} x2={guide.at} y1={0} y2={format.height} stroke="var(--tide)" strokeWidth={px} />
-        ) : (
-          <line key={i} y1={guide.at} y2={guide.at} x1={0} x2={format.width} stroke="var(--tide)" strokeWidth={px} />
-        ),
+      {open.layerId !== null && shown.length === 1 && held && isShape(held) && (
+        <GradientHandles layer={held} part={open.part} place={shown[0]!} zoom={zoom} toFormat={toFormat} />
       )}
+      <SnapGuides guides={guides} format={format} zoom={zoom} />
+      {marquee && (
+        <rect
+          x={marquee.left}
+          y={marquee.top}
+          width={marquee.right - marquee.left}
+          height={marquee.bottom - marquee.top}
+          fill="var(--lamp)"
+          fillOpacity={0.08}
+          stroke="var(--lamp)"
+          strokeWidth={1 / zoom}
+          pointerEvents="none"
+        />
+      )}
+      {readout && <Readout at={readout.at} text={readout.text} zoom={zoom} />}
     </svg>
   );
 }

@@ -7,12 +7,22 @@ import { setView, useDesk } from '../../store/desk-store';
 import { usePiece } from '../../store/selectors';
 import { BeatFlash } from './BeatFlash';
 import { DrawPath } from './DrawPath';
+import { CanvasBar } from './CanvasBar';
+import { showWhole, useCanvasView } from './canvas-view';
 import { Handles } from './Handles';
+import { OwnGuides } from './OwnGuides';
+import { PenTool } from './PenTool';
+import { Rulers } from './Rulers';
+import { useViewByPointer } from './use-view-by-pointer';
 import { followPiece, onPreviewFailure, previewStats, sendToPreview } from './preview-client';
 import { TextEditor } from './TextEditor';
 
 /** Smallest share of the wanted resolution that playing falls back to. */
 const LOWEST_QUALITY = 0.3;
+/** From so many screen pixels a pixel on, the pixels themselves are shown. */
+const PIXELS_FROM = 2;
+/** Room between the frame and the edges of the canvas's room, pixels of the screen. */
+const MARGIN = 24;
 /** What falls on the playhead counts as reached, whichever side of it float64 put it. */
 const SAME_MOMENT = 1e-7;
 
@@ -33,7 +43,7 @@ export function PreviewCanvas() {
   useLayoutEffect(() => {
     const element = holder.current;
     if (!element) return;
-    const measure = () => setRoom({ width: element.clientWidth - 24, height: element.clientHeight - 24 });
+    const measure = () => setRoom({ width: element.clientWidth - MARGIN, height: element.clientHeight - MARGIN });
     const observer = new ResizeObserver(measure);
     observer.observe(element);
     measure();
@@ -57,7 +67,14 @@ export function PreviewCanvas() {
 
   useEffect(() => onPreviewFailure((message) => setView({ notice: message })), []);
 
-  const zoom = Math.max(0.02, Math.min(room.width / format.width, room.height / format.height));
+  const { magnified, pan, showsRulers } = useCanvasView();
+  useViewByPointer(holder);
+  // Another format is seen whole first.
+  useEffect(showWhole, [format.id]);
+
+  const whole = { width: room.width + MARGIN, height: room.height + MARGIN };
+  const fit = Math.max(0.02, Math.min(room.width / format.width, room.height / format.height));
+  const zoom = fit * magnified;
   useEffect(() => {
     const full = Math.min(1, zoom * window.devicePixelRatio);
     quality.current = 1;
@@ -93,14 +110,39 @@ export function PreviewCanvas() {
         ref={slot}
         position="relative"
         boxShadow="0 2px 30px #0005"
-        style={{ width: format.width * zoom, height: format.height * zoom }}
+        flexShrink="0"
+        className={zoom > PIXELS_FROM ? 'magnified' : undefined}
+        style={{
+          width: format.width * zoom,
+          height: format.height * zoom,
+          transform:
+            magnified === 1 && pan[0] === 0 && pan[1] === 0 ? undefined : `translate(${pan[0]}px, ${pan[1]}px)`,
+        }}
         data-testid="canvas"
       >
         <Handles format={format} zoom={zoom} />
+        <OwnGuides format={format} zoom={zoom} />
         {flashesBeats && <BeatFlash />}
-        {drawingFor && <DrawPath drawingFor={drawingFor} format={format} zoom={zoom} />}
+        {drawingFor &&
+          (drawingFor.kind === 'pen' || drawingFor.kind === 'mask' ? (
+            <PenTool drawing={drawingFor} format={format} zoom={zoom} />
+          ) : (
+            <DrawPath drawing={drawingFor} format={format} zoom={zoom} />
+          ))}
         {editingText && <TextEditor layerId={editingText} zoom={zoom} format={format} />}
       </Box>
+      {showsRulers && (
+        <Rulers
+          format={format}
+          zoom={zoom}
+          origin={[
+            (whole.width - format.width * zoom) / 2 + pan[0],
+            (whole.height - format.height * zoom) / 2 + pan[1],
+          ]}
+          room={whole}
+        />
+      )}
+      <CanvasBar format={format} zoom={zoom} />
     </div>
   );
 }

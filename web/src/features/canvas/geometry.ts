@@ -22,11 +22,6 @@ export const middleOf = (corners: readonly Point[]): Point => [
   corners.reduce((s, c) => s + c[1], 0) / corners.length,
 ];
 
-export interface Guide {
-  readonly axis: 'x' | 'y';
-  readonly at: number;
-}
-
 export interface Bounds {
   readonly left: number;
   readonly top: number;
@@ -40,29 +35,17 @@ export function boundsOf(corners: readonly Point[]): Bounds {
   return { left: Math.min(...xs), top: Math.min(...ys), right: Math.max(...xs), bottom: Math.max(...ys) };
 }
 
-/**
- * Snaps a moved box to lines: its edges and middle against each line within the radius, the nearest per axis.
- * @returns The correction to add, and the lines that were met.
- */
-export function snapBox(
-  box: Bounds,
-  lines: { x: readonly number[]; y: readonly number[] },
-  radius: number,
-): { dx: number; dy: number; guides: Guide[] } {
-  const best = (own: readonly number[], targets: readonly number[]) => {
-    let found: { by: number; at: number } | null = null;
-    for (const target of targets)
-      for (const edge of own) {
-        const by = target - edge;
-        if (Math.abs(by) <= radius && (!found || Math.abs(by) < Math.abs(found.by))) found = { by, at: target };
-      }
-    return found;
-  };
-  const x = best([box.left, (box.left + box.right) / 2, box.right], lines.x);
-  const y = best([box.top, (box.top + box.bottom) / 2, box.bottom], lines.y);
+/** The box about some boxes; null about none. */
+export function boundsOfAll(boxes: readonly Bounds[]): Bounds | null {
+  if (boxes.length === 0) return null;
   return {
-    dx: x?.by ?? 0,
-    dy: y?.by ?? 0,
-    guides: [...(x ? [{ axis: 'x', at: x.at } as const] : []), ...(y ? [{ axis: 'y', at: y.at } as const] : [])],
+    left: Math.min(...boxes.map((b) => b.left)),
+    top: Math.min(...boxes.map((b) => b.top)),
+    right: Math.max(...boxes.map((b) => b.right)),
+    bottom: Math.max(...boxes.map((b) => b.bottom)),
   };
 }
+
+/** Whether two boxes have more than an edge in common. */
+export const overlap = (a: Bounds, b: Bounds): boolean =>
+  a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom;

@@ -15,6 +15,7 @@ import { WordsPanel } from '../words/WordsPanel';
 import { NoticePlace } from '../../ui/NoticePlace';
 import { useContextMenu } from '../../ui/use-context-menu';
 import { menuFor } from './desk-menus';
+import { useClipboard } from './use-clipboard';
 import { useKeys } from './keys';
 import { Button } from '../../ui/Button';
 import { Workspace } from './Workspace';
@@ -43,6 +44,7 @@ async function bringIn(files: readonly File[]): Promise<void> {
 
 export function Desk() {
   useKeys();
+  useClipboard();
   const [contextMenu, onContextMenu] = useContextMenu(menuFor);
   const piece = usePiece();
   const times = useTimes();

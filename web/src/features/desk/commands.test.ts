@@ -15,6 +15,7 @@ import {
   useDesk,
 } from '../../store/desk-store';
 import * as adding from '../layers/add-layers';
+import * as clipboard from './clipboard';
 import * as commands from './commands';
 
 const analysis = steadyAnalysis(120, 0.5, 60);
@@ -98,10 +99,10 @@ describe('values and keyframes', () => {
         { layerId: first.id, property: 'opacity', keyId: 'k-fraction' },
       ],
     });
-    commands.copySelection();
+    clipboard.copySelection();
     adding.addEllipse();
     playhead.set(beatToSeconds(desk().times!.grid, 8));
-    commands.pasteSelection();
+    clipboard.pasteSelection();
     expect(keysOf(1).map((k) => (k.at.kind === 'pinned' && k.at.to.type === 'beat' ? k.at.to.beat : null))).toEqual([
       8, 10.75,
     ]);
@@ -110,10 +111,10 @@ describe('values and keyframes', () => {
   });
   it('pastes a copied layer with all its times moved', () => {
     selectLayers([layers()[0]!.id]);
-    commands.copySelection();
+    clipboard.copySelection();
     playhead.set(2.5);
     const before = [...keysOf(0)].map(seconds);
-    commands.pasteSelection();
+    clipboard.pasteSelection();
     const shift = 2.5 - desk().times!.timeOf(layers()[0]!.start);
     expect([...keysOf(1)].map(seconds)).toEqual(before.map((t) => expect.closeTo(t + shift, 6)));
   });

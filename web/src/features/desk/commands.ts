@@ -1,17 +1,15 @@
 import type { Easing, Keyframe, Track, TrackValue } from '@core/motion';
 import { evaluateTrack, prepareTrack } from '@core/motion';
-import { copyLayers, outermost, withDescendants, trackOf, hasProperty, worn } from '@core/piece';
+import { copyLayers, outermost, withDescendants, trackOf, worn } from '@core/piece';
 import type { Edit, KeyRef, Layer, PropertyId } from '@core/piece';
 import {
   barToBeat,
-  beatMoment,
   beatToBar,
   beatToSeconds,
   frameToSeconds,
   freeMoment,
   secondsToBeat,
   secondsToFrame,
-  shiftMoment,
   snapMoment,
 } from '@core/time';
 import type { Moment, Seconds } from '@core/time';
@@ -182,95 +180,6 @@ export function step(unit: 'frame' | 'beat' | 'bar', direction: 1 | -1): void {
     to = beatToSeconds(grid, direction > 0 ? Math.floor(at + 1e-6) + 1 : Math.ceil(at - 1e-6) - 1);
   }
   playhead.set(Math.min(end, Math.max(0, to)));
-}
-
-interface CopiedKey {
-  readonly property: PropertyId;
-  readonly offset: Seconds;
-  readonly key: Keyframe;
-  readonly layerIndex: number;
-}
-let copiedKeys: readonly CopiedKey[] = [];
-let copiedLayers: readonly Layer[] = [];
-
-export function copySelection(): void {
-  const o = openDocument();
-  const { selectedKeys } = desk();
-  if (!o) return;
-  if (selectedKeys.length === 0) {
-    copiedLayers = selectedWhole();
-    copiedKeys = [];
-    if (copiedLayers.length > 0)
-      setView({
-        notice: `Copied ${copiedLayers.length === 1 ? copiedLayers[0]?.name : WORDS.layers(copiedLayers.length)}`,
-      });
-    return;
-  }
-  copiedLayers = [];
-  const layerIds = [...new Set(selectedKeys.map((ref) => ref.layerId))];
-  const found = selectedKeys.flatMap((ref) => {
-    const key = o.piece.layers
-      .find((l) => l.id === ref.layerId)
-      ?.tracks[ref.property]?.keyframes.find((k) => k.id === ref.keyId);
-    return key
-      ? [{ property: ref.property, key, layerIndex: layerIds.indexOf(ref.layerId), time: o.times.timeOf(key.at) }]
-      : [];
-  });
-  const first = Math.min(...found.map((f) => f.time));
-  copiedKeys = found.map(({ time, ...rest }) => ({ ...rest, offset: time - first }));
-  setView({ notice: WORDS.copiedKeyframe(copiedKeys.length) });
-}
-
-/** Pastes at the playhead: keyframes onto the selected layers (in order), or layers as new ones. */
-export function pasteSelection(): void {
-  const o = openDocument();
-  if (!o) return;
-  if (copiedLayers.length > 0) {
-    const first = Math.min(...copiedLayers.map((l) => o.times.timeOf(l.start)));
-    const copies = copyLayers(copiedLayers, newId);
-    const own = new Set(copies.map((c) => c.id));
-    // What they name may be gone by now, or in another piece.
-    const isThere = (id: string) => own.has(id) || o.piece.layers.some((l) => l.id === id);
-    for (const copy of copies) {
-      if (copy.parentId !== null && !isThere(copy.parentId)) copy.parentId = null;
-      if (copy.matte && !isThere(copy.matte.layerId)) copy.matte = null;
-      if (copy.follow && !isThere(copy.follow.layerId)) copy.follow = null;
-    }
-    const ids = outermost(copies, [...own]).map((c) => c.id);
-    edit([
-      { type: 'layer.add', layers: copies },
-      { type: 'layer.move', ids, seconds: playhead.seconds - first },
-    ]);
-    return selectLayers(ids);
-  }
-  const targets = selected();
-  if (copiedKeys.length === 0 || targets.length === 0) return;
-  const { targets: music, grid } = o.times;
-  const start = momentAtPlayhead();
-  const startSeconds = o.times.timeOf(start);
-  const layerCount = new Set(copiedKeys.map((k) => k.layerIndex)).size;
-  const keys = targets.flatMap((layer, i) =>
-    copiedKeys
-      .filter((k) => hasProperty(layer.kind, k.property) && (layerCount === 1 || k.layerIndex === i % layerCount))
-      .map((k) => {
-        const seconds = startSeconds + k.offset;
-        const beat = Math.round(secondsToBeat(grid, seconds) * 12) / 12;
-        const isOnGrid =
-          start.kind === 'pinned' &&
-          k.key.at.kind === 'pinned' &&
-          Math.abs(beatToSeconds(grid, beat) - seconds) < 0.004;
-        const at =
-          k.offset === 0
-            ? start
-            : isOnGrid
-              ? beatMoment(beat, grid)
-              : shiftMoment(freeMoment(startSeconds), k.offset, music);
-        return { layerId: layer.id, property: k.property, key: { ...k.key, id: newId(), at } };
-      }),
-  );
-  if (keys.length === 0) return setView({ notice: WORDS.theSelectedLayerHas });
-  edit([{ type: 'keys.add', keys }]);
-  setView({ selectedKeys: keys.map(({ layerId, property, key }): KeyRef => ({ layerId, property, keyId: key.id })) });
 }
 
 export function setEasing(easing: Easing, gesture: string | null = null): void {

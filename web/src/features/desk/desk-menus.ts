@@ -1,6 +1,7 @@
 import { DEFAULT_EASING } from '@core/motion';
 import type { KeyRef, Piece, PropertyId } from '@core/piece';
 import type { MenuContent, MenuEntry } from '../../ui/ContextMenu';
+import { underPointer } from '../canvas/under-pointer';
 import { selectLayers, setView, useDesk } from '../../store/desk-store';
 import { reverseKeys, setEasing } from './commands';
 import { KEY_COMMANDS, runCommand } from './keys';
@@ -13,10 +14,13 @@ function command(of: string, label = of): MenuEntry {
   return { label, key: found.keys[0], run: () => runCommand(found) };
 }
 
+/** Most layers under the pointer that the menu names. */
+const MOST_THROUGH = 8;
+
 const COPY_PASTE = [command(WORDS.copyKeyframesOrLayers, WORDS.copy), command(WORDS.pasteAtThePlayhead)];
 
 const LAYER_MENU: MenuContent['groups'] = [
-  [command(WORDS.duplicate), ...COPY_PASTE],
+  [command(WORDS.duplicate), ...COPY_PASTE, command(WORDS.pasteLook)],
   [command(WORDS.bringForward), command(WORDS.sendBackward)],
   [command(WORDS.group2), command(WORDS.ungroup), command(WORDS.moveOutOfThe)],
   [command(WORDS.beginTheLayerHere), command(WORDS.endTheLayerHere)],
@@ -44,6 +48,17 @@ function keyRefOf(piece: Piece, keyId: string): KeyRef | null {
   return null;
 }
 
+/** Where layers lie over one another on the canvas: each of them, front to back. */
+function throughEntries(piece: Piece): MenuContent['groups'] {
+  const layers = underPointer().flatMap((id) => piece.layers.find((layer) => layer.id === id) ?? []);
+  if (layers.length < 2) return [];
+  return [
+    layers
+      .slice(0, MOST_THROUGH)
+      .map((layer) => ({ label: WORDS.underThePointer(layer.name), run: () => selectLayers([layer.id]) })),
+  ];
+}
+
 /**
  * The menu for what lies under the pointer: keyframes, a layer on the timeline, or what is selected on the canvas. What
  * was not selected is, so that the menu is about what was pointed at.
@@ -65,5 +80,5 @@ export function menuFor(target: Element): MenuContent | null {
   const isAbout = layerId !== undefined || (target.closest('.stage') !== null && selectedLayers.length > 0);
   if (!isAbout) return null;
   setView({ selectedKeys: [] });
-  return { label: WORDS.layer, groups: LAYER_MENU };
+  return { label: WORDS.layer, groups: layerId === undefined ? [...throughEntries(piece), ...LAYER_MENU] : LAYER_MENU };
 }

@@ -2,6 +2,7 @@ import { ancestorsOf, byId, childrenByParent, createLayer, outermost } from '@co
 import type { Layer, Piece } from '@core/piece';
 import type { Moment } from '@core/time';
 import { playhead } from '../../platform/clock';
+import type { LayerPlace } from '../../platform/preview-protocol';
 import { newId } from '../../platform/ids';
 import { edit, openDocument, selectLayers, setView, useDesk } from '../../store/desk-store';
 import { selected } from './commands';
@@ -65,11 +66,13 @@ function aboutMiddle(layers: readonly Layer[]): { position: [number, number]; an
   return { position: at, anchor: [...at] };
 }
 
-type Place = { readonly layerId: string; readonly corners: readonly (readonly [number, number])[] };
-let placesNow: () => readonly Place[] = () => [];
+type Place = Pick<LayerPlace, 'layerId' | 'corners' | 'masks'>;
+let places: () => readonly Place[] = () => [];
+/** Where layers lie in the frame that is shown. */
+export const placesNow = (): readonly Place[] => places();
 /** The canvas knows where layers lie; it says so here. */
-export const setPlaces = (places: () => readonly Place[]): void => {
-  placesNow = places;
+export const setPlaces = (now: () => readonly Place[]): void => {
+  places = now;
 };
 
 /** Takes the selected groups apart and selects what was in them. */

@@ -7,6 +7,10 @@ import { goToMarker } from '../music/marker-commands';
 import { leaveOutStretch, repeatStretch } from '../music/song-commands';
 import { setKeyHints } from '../../ui/key-hints';
 import { addText } from '../layers/add-layers';
+import { align, distribute } from '../canvas/align-commands';
+import { magnify, showWhole } from '../canvas/canvas-view';
+import { copySelection, cutSelection, pasteLook, pasteSelection } from './clipboard';
+import { bySystem } from './use-clipboard';
 import * as commands from './commands';
 import * as groups from './group-commands';
 import { togglePlay } from './play-commands';
@@ -19,8 +23,21 @@ interface KeyCommand {
   readonly label: string;
   /** While a field is typed into, too. */
   readonly isEverywhere?: boolean;
+  /** The system tells of it by an event of its own (use-clipboard.ts). */
+  readonly isBySystem?: boolean;
   readonly run: (event: KeyboardEvent) => void;
 }
+
+const ALIGN_COMMANDS: readonly KeyCommand[] = [
+  { keys: ['ctrl+alt+arrowleft'], label: WORDS.alignments.left, run: () => align('left') },
+  { keys: ['ctrl+alt+arrowright'], label: WORDS.alignments.right, run: () => align('right') },
+  { keys: ['ctrl+alt+arrowup'], label: WORDS.alignments.top, run: () => align('top') },
+  { keys: ['ctrl+alt+arrowdown'], label: WORDS.alignments.bottom, run: () => align('bottom') },
+  { keys: ['ctrl+alt+c'], label: WORDS.alignments.centre, run: () => align('centre') },
+  { keys: ['ctrl+alt+m'], label: WORDS.alignments.middle, run: () => align('middle') },
+  { keys: ['ctrl+alt+h'], label: WORDS.distributeAcross, run: () => distribute('x') },
+  { keys: ['ctrl+alt+j'], label: WORDS.distributeDown, run: () => distribute('y') },
+];
 
 /** The keyboard, one table: the handler and the list of keys in the help are both made from it. */
 export const KEY_COMMANDS: readonly KeyCommand[] = [
@@ -60,8 +77,14 @@ export const KEY_COMMANDS: readonly KeyCommand[] = [
   { keys: ['l'], label: WORDS.loopOnTwoBars, run: toggleLoop },
   { keys: ['delete', 'backspace'], label: WORDS.delete, run: commands.deleteSelection },
   { keys: ['mod+d'], label: WORDS.duplicate, run: commands.duplicateSelection },
-  { keys: ['mod+c'], label: WORDS.copyKeyframesOrLayers, run: commands.copySelection },
-  { keys: ['mod+v'], label: WORDS.pasteAtThePlayhead, run: commands.pasteSelection },
+  { keys: ['mod+c'], label: WORDS.copyKeyframesOrLayers, isBySystem: true, run: () => bySystem('copy', copySelection) },
+  { keys: ['mod+x'], label: WORDS.cut, isBySystem: true, run: () => bySystem('cut', cutSelection) },
+  { keys: ['mod+v'], label: WORDS.pasteAtThePlayhead, isBySystem: true, run: pasteSelection },
+  { keys: ['mod+alt+v'], label: WORDS.pasteLook, run: pasteLook },
+  { keys: ['z'], label: WORDS.zoomIn, run: () => magnify(1.25) },
+  { keys: ['shift+z'], label: WORDS.zoomOut, run: () => magnify(1 / 1.25) },
+  { keys: ['f'], label: WORDS.wholeFrame, run: showWhole },
+  ...ALIGN_COMMANDS,
   {
     keys: ['mod+a'],
     label: WORDS.selectAllLayers,
@@ -82,6 +105,7 @@ export const KEY_COMMANDS: readonly KeyCommand[] = [
     keys: ['escape'],
     label: WORDS.outOfTheGroup,
     run: () => {
+      if (useDesk.getState().shaping) return setView({ shaping: null });
       if (groups.leaveGroup()) return;
       selectLayers([]);
       setView({ selectedKeys: [], editingText: null, drawingFor: null });
@@ -112,7 +136,7 @@ const keysWhere = (wanted: (key: string, command: KeyCommand) => boolean): strin
   [...COMMAND_OF].filter(([key, command]) => wanted(key, command)).map(([key]) => key);
 
 const EVERYWHERE = keysWhere((_, command) => command.isEverywhere === true);
-const ON_DESK = keysWhere((key, command) => !command.isEverywhere && key !== 'space');
+const ON_DESK = keysWhere((key, command) => !command.isEverywhere && !command.isBySystem && key !== 'space');
 
 const run: HotkeyCallback = (event, { hotkey }) => COMMAND_OF.get(hotkey)?.run(event);
 

@@ -1,7 +1,22 @@
+import { WORDS as CANVAS } from '../canvas/words';
+
 /** Wording of desk. */
 export const WORDS = {
   deleted: (names: string) => `Deleted ${names}`,
   layers: (count: number) => `${count} layers`,
+  copied: (name: string) => `Copied ${name}`,
+  cut: 'Cut keyframes or layers',
+  pasteLook: 'Paste the look onto the selected layers',
+  copyALayerFirst: 'Copy a layer first, then select the layers that are to look like it.',
+  pasted: 'Pasted',
+  tooManyWords: 'Those are too many words for one layer. Nothing was changed.',
+  zoomIn: CANVAS.zoomIn,
+  zoomOut: CANVAS.zoomOut,
+  wholeFrame: CANVAS.wholeFrame,
+  alignments: CANVAS.alignments,
+  distributeAcross: CANVAS.distributeAcross,
+  distributeDown: CANVAS.distributeDown,
+  underThePointer: (name: string) => `Select ${name}`,
   copiedKeyframe: (count: number) => `Copied ${count} keyframe${count === 1 ? '' : 's'}`,
   theSelectedLayerHas: 'The selected layer has none of the copied properties.',
   marker: (value: number) => `Marker ${value}`,

@@ -15,6 +15,7 @@ import { goOnScreen, goToKey, isOnScreen, keyHere, setValue, toggleKey, valueNow
 import { onDesk } from '../layers/layer-kinds';
 import { axisLabels } from '../type/TypeSection';
 import { useAxes } from '../type/families';
+import { AlignRow } from './AlignRow';
 import { EasingEditor } from './EasingEditor';
 import { shownProperties } from './shown-properties';
 import { Choice } from '../../ui/Choice';
@@ -195,6 +196,7 @@ export function Details() {
           )}
         </Flex>
       )}
+      <AlignRow count={count} disabled={layer.locked} />
       <div className="flow">
         {selectedKeys.length > 0 && (
           <>

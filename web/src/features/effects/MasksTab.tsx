@@ -7,7 +7,7 @@ import type { Layer, Mask } from '@core/piece';
 import { valueNow } from '../desk/commands';
 import { transformOutline } from '@core/text';
 import { newId } from '../../platform/ids';
-import { edit } from '../../store/desk-store';
+import { edit, setView, useDesk } from '../../store/desk-store';
 import { useSelectedLayer } from '../../store/selectors';
 import { usePlayheadTick } from '../../store/use-playhead-tick';
 import { Button } from '../../ui/Button';
@@ -64,7 +64,11 @@ export function MasksTab() {
     const mask = newMask(layer, shape);
     edit([{ type: 'mask.put', layerId: layer.id, mask }]);
     setOpen(mask.id);
+    return mask.id;
   };
+  // It begins as a rectangle, so that the canvas knows where the mask's own pixels lie.
+  const draw = () =>
+    setView({ drawingFor: { kind: 'mask', layerId: layer.id, maskId: add('rectangle') }, notice: WORDS.howToDraw });
   return (
     <>
       <Matte layer={layer} />
@@ -78,6 +82,9 @@ export function MasksTab() {
         </Button>
         <Button variant="soft" disabled={layer.locked} onClick={() => add('ellipse')}>
           {WORDS.ellipse}
+        </Button>
+        <Button variant="soft" disabled={layer.locked} onClick={draw}>
+          {WORDS.drawn}
         </Button>
       </Flex>
       {layer.masks.length === 0 && <p className="muted">{WORDS.howMasksWork}</p>}
@@ -143,6 +150,7 @@ function Matte({ layer }: { layer: Layer }) {
 }
 
 function MaskRow({ layer, mask, isOpen, onOpen }: { layer: Layer; mask: Mask; isOpen: boolean; onOpen: () => void }) {
+  const isShaping = useDesk((s) => s.shaping?.maskId === mask.id);
   const put = (change: Partial<Mask>, gesture: string | null = null) =>
     edit([{ type: 'mask.put', layerId: layer.id, mask: { ...mask, ...change } }], gesture);
   return (
@@ -194,6 +202,14 @@ function MaskRow({ layer, mask, isOpen, onOpen }: { layer: Layer; mask: Mask; is
               onChange={(track, gesture) => put({ tracks: { ...mask.tracks, [id]: track } }, gesture)}
             />
           ))}
+          <Button
+            variant="soft"
+            aria-pressed={isShaping}
+            disabled={layer.locked}
+            onClick={() => setView({ shaping: isShaping ? null : { layerId: layer.id, maskId: mask.id } })}
+          >
+            {isShaping ? WORDS.doneWithPoints : WORDS.editPoints}
+          </Button>
           <Tick checked={mask.inverted} disabled={layer.locked} onChange={(inverted) => put({ inverted })}>
             {WORDS.inverted}
           </Tick>

@@ -1,3 +1,6 @@
+import { WORDS as CANVAS } from '../canvas/words';
+import { WORDS as LAYERS } from '../layers/words';
+
 /** Wording of effects, masks and mattes. */
 export const WORDS = {
   selectALayer: 'Select a layer or a group; what is done to it as a whole stands here.',
@@ -21,6 +24,10 @@ export const WORDS = {
   removeKeyframe: (name: string) => `Remove the keyframe of ${name} here`,
   masks: 'Masks',
   rectangle: 'Rectangle',
+  drawn: 'Draw',
+  howToDraw: LAYERS.clickForPoints,
+  editPoints: CANVAS.editPoints,
+  doneWithPoints: CANVAS.doneWithPoints,
   ellipse: 'Ellipse',
   maskNumber: (number: number) => `Mask ${number}`,
   addAMask: 'Add a mask',

@@ -92,6 +92,11 @@ export const addStroke = (d: string, box: [number, number], position: [number, n
     { d, box },
     { fill: '#00000000', stroke: '#FFB74A', strokeWidth: 8, dimensions: box, position },
   );
+/** A shape of points: filled if it is closed, else a line. Pixels of the lead format. */
+export const addPath = (d: string, box: [number, number], position: [number, number], isClosed: boolean): string =>
+  isClosed
+    ? addLayer('path', WORDS.drawnShape, { d, box }, { fill: '#FFB74A', dimensions: box, position })
+    : addStroke(d, box, position);
 export function addPicture(media: Extract<Edit, { type: 'media.add' }>['media']): string {
   const o = openDocument();
   const lead = o && leadFormat(o.piece);

@@ -8,6 +8,7 @@ import {
   Minus,
   MoveRight,
   PenLine,
+  PenTool,
   Square,
   Star,
   Waves,
@@ -21,6 +22,7 @@ import { setView } from '../../store/desk-store';
 import { DressSection } from '../type/DressSection';
 import { StyleSection } from '../type/StyleSection';
 import { FaceSection, SettingSection } from '../type/TypeSection';
+import { PointsSection, ToPointsSection } from '../canvas/PointsSection';
 import { LogoSection } from '../logo/LogoSection';
 import { inkOn, layerColour } from '../timeline/layer-colour';
 import { addEllipse, addFigure, addKite, addRectangle, addWave } from './add-layers';
@@ -141,11 +143,13 @@ export const LAYERS_ON_DESK: { readonly [K in LayerKind]: KindOnDesk<K> } = {
     icon: (layer) => drawing(<rect x="-9" y="-6" width="18" height="12" rx="1.5" fill={layerColour(layer)} />),
     add: [{ id: 'rectangle', label: WORDS.rectangle, icon: <Square size={16} />, run: addRectangle }],
     first: SHAPE_FIRST,
+    below: [ToPointsSection],
   },
   ellipse: {
     icon: (layer) => drawing(<ellipse rx="8" ry="8" fill={layerColour(layer)} />),
     add: [{ id: 'ellipse', label: WORDS.ellipse, icon: <Circle size={16} />, run: addEllipse }],
     first: SHAPE_FIRST,
+    below: [ToPointsSection],
   },
   path: {
     icon: (layer) => {
@@ -168,10 +172,17 @@ export const LAYERS_ON_DESK: { readonly [K in LayerKind]: KindOnDesk<K> } = {
         id: 'line',
         label: WORDS.drawnLine,
         icon: <PenLine size={16} />,
-        run: () => setView({ drawingFor: 'stroke', notice: WORDS.drawOnTheCanvas }),
+        run: () => setView({ drawingFor: { kind: 'line' }, notice: WORDS.drawOnTheCanvas }),
+      },
+      {
+        id: 'pen',
+        label: WORDS.drawnPoints,
+        icon: <PenTool size={16} />,
+        run: () => setView({ drawingFor: { kind: 'pen' }, notice: WORDS.clickForPoints }),
       },
     ],
     first: SHAPE_FIRST,
+    below: [PointsSection],
   },
   figure: {
     icon: (layer) =>
@@ -183,6 +194,7 @@ export const LAYERS_ON_DESK: { readonly [K in LayerKind]: KindOnDesk<K> } = {
       run: () => addFigure(figure),
     })),
     first: ['dimensions', 'points', 'inner', 'head', 'sweepFrom', 'sweep', 'fill', 'cornerRadius'],
+    below: [ToPointsSection],
     shows: ({ content: { figure } }, property) => {
       const wanted = FIGURES_WITH[property];
       return wanted === undefined || wanted.includes(figure);

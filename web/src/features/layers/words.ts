@@ -6,5 +6,8 @@ export const WORDS = {
   diamond: 'Diamond',
   wave: 'Wave',
   drawnLine: 'Drawn line',
+  drawnPoints: 'Pen',
+  drawnShape: 'Drawn shape',
+  clickForPoints: 'Click for corners, drag for curves. The first point closes it, Enter ends it open.',
   drawOnTheCanvas: 'Draw on the canvas; Escape leaves it',
 } as const;

@@ -10,19 +10,13 @@ import { songOf, useAnalysis, usePiece, useSelectedLayer } from '../../store/sel
 import { ColourField } from '../../ui/ColourField';
 import { NumberField } from '../../ui/NumberField';
 import { Tabs } from '../../ui/Tabs';
-import {
-  copySelection,
-  pasteSelection,
-  reverseKeys,
-  selectAllKeys,
-  setEasing,
-  stretchKeys,
-  toggleKey,
-} from '../desk/commands';
+import { copySelection, pasteSelection } from '../desk/clipboard';
+import { reverseKeys, selectAllKeys, setEasing, stretchKeys, toggleKey } from '../desk/commands';
 import { EffectsTab } from '../effects/EffectsTab';
 import { MasksTab } from '../effects/MasksTab';
 import { GestureSection } from '../gestures/GestureSection';
 import { SmearTab } from '../gestures/SmearTab';
+import { PaintTab } from '../paints/PaintTab';
 import { ReadingCheck } from '../run-through/ReadingCheck';
 import { lookAt } from '../run-through/look-at';
 import { useFindings } from '../run-through/use-findings';
@@ -38,7 +32,13 @@ import { SyncCheck } from './SyncCheck';
 import { Button } from '../../ui/Button';
 import { WORDS } from './words';
 
-const PICTURE_TABS = { put: WORDS.putUp, effects: WORDS.effects, masks: WORDS.masks, copies: WORDS.copies } as const;
+const PICTURE_TABS = {
+  put: WORDS.putUp,
+  paint: WORDS.paint,
+  effects: WORDS.effects,
+  masks: WORDS.masks,
+  copies: WORDS.copies,
+} as const;
 
 export function PicturePanel() {
   const [tab, setTab] = useState<keyof typeof PICTURE_TABS>('put');
@@ -47,6 +47,7 @@ export function PicturePanel() {
       <h2 className="title">{WORDS.picture}</h2>
       <Tabs label={WORDS.picture} tabs={PICTURE_TABS} value={tab} onChange={setTab}>
         {tab === 'put' && <PutUp />}
+        {tab === 'paint' && <PaintTab />}
         {tab === 'effects' && <EffectsTab />}
         {tab === 'masks' && <MasksTab />}
         {tab === 'copies' && <CopiesTab />}

@@ -56,6 +56,7 @@ export const WORDS = {
   landHit: (hit: string) => `Land ${hit}`,
   syncCheck: 'Sync check',
   picture: 'Picture',
+  paint: 'Paint',
   putUp: 'Put up',
   effects: 'Effects',
   masks: 'Masks and matte',

@@ -56,7 +56,7 @@ export function AlongSection({ layer }: { layer: TextLayer }) {
       gesture,
     );
   const shapes = piece.layers.filter((l) => l.kind === 'path' || l.kind === 'ellipse' || l.kind === 'rectangle');
-  const draw = () => setView({ drawingFor: layer.id, notice: WORDS.drawThePathOn });
+  const draw = () => setView({ drawingFor: { kind: 'along', layerId: layer.id }, notice: WORDS.drawThePathOn });
   const start = (shape: string) => {
     if (shape === '') set(null);
     else if (shape === 'arc') set({ shape: 'arc' });

@@ -1,11 +1,13 @@
-import { colourToOklab } from '@core/colour';
+import { channelsOf, colourToOklab } from '@core/colour';
 import type { Colour, PaletteEntry } from '@core/colour';
 import { contrastRatio, luminance } from '@core/checks';
 
 /** Which colour of a picture takes which role. */
 
-const byte = (colour: Colour, at: number): number => parseInt(colour.slice(at, at + 2), 16);
-const light = (colour: Colour): number => luminance(byte(colour, 1), byte(colour, 3), byte(colour, 5));
+const light = (colour: Colour): number => {
+  const [r, g, b] = channelsOf(colour);
+  return luminance(r, g, b);
+};
 
 /** WCAG contrast of two colours, 1 to 21. */
 export const contrastOf = (a: Colour, b: Colour): number => contrastRatio(light(a), light(b));

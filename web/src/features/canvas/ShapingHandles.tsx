@@ -1,0 +1,97 @@
+import { IDENTITY, isFlat, tightBox } from '@core/geometry';
+import type { Matrix } from '@core/geometry';
+import { trackOf } from '@core/piece';
+import type { Edit, Layer, LayerOf } from '@core/piece';
+import { transformOutline } from '@core/text';
+import type { LayerPlace } from '../../platform/preview-protocol';
+import { edit } from '../../store/desk-store';
+import { valueEdit, valueNow } from '../desk/commands';
+import type { Point } from './geometry';
+import { less } from './drags';
+import { PathHandles } from './PathHandles';
+
+/** The points of the path that is being shaped: a drawn shape, or a mask of a layer. */
+export function ShapingHandles({
+  layer,
+  maskId,
+  place,
+  zoom,
+  toFormat,
+}: {
+  layer: Layer;
+  maskId: string | null;
+  place: LayerPlace;
+  zoom: number;
+  toFormat: (e: { clientX: number; clientY: number }) => Point;
+}) {
+  const index = layer.masks.findIndex((mask) => mask.id === maskId);
+  const mask = layer.masks[index];
+  if (mask) {
+    const matrix = place.masks?.[index];
+    if (!matrix || isFlat(matrix)) return null;
+    return (
+      <PathHandles
+        d={mask.d}
+        matrix={matrix}
+        zoom={zoom}
+        toFormat={toFormat}
+        onChange={(d, gesture) => edit([{ type: 'mask.put', layerId: layer.id, mask: { ...mask, d } }], gesture)}
+      />
+    );
+  }
+  if (maskId !== null || layer.kind !== 'path') return null;
+  const matrix = pathMatrix(layer, place);
+  if (isFlat(matrix)) return null;
+  return (
+    <PathHandles
+      d={layer.content.d}
+      matrix={matrix}
+      zoom={zoom}
+      toFormat={toFormat}
+      onChange={(d, gesture, isLast) =>
+        edit(
+          isLast
+            ? boxedAnew({ ...layer, content: { ...layer.content, d } })
+            : [{ type: 'layer.setContent', id: layer.id, content: { d } }],
+          gesture,
+        )
+      }
+    />
+  );
+}
+
+/** From the units of a drawn shape's path to pixels of the format, by the corners of its box. */
+function pathMatrix({ content: { box } }: LayerOf<'path'>, { corners }: LayerPlace): Matrix {
+  const [a, b, , c] = corners as readonly [Point, Point, Point, Point]; // a box has four
+  if (!a) return IDENTITY;
+  const [right, down] = [less(b, a), less(c, a)];
+  return [right[0] / box[0], right[1] / box[0], down[0] / box[1], down[1] / box[1], a[0], a[1]];
+}
+
+const isStill = (layer: Layer, property: 'dimensions' | 'anchor'): boolean =>
+  (trackOf(layer, property)?.keyframes.length ?? 0) === 0;
+
+/**
+ * Gives a drawn shape its path with the box laid about it again, which the path may have left: its size follows, and its
+ * anchor point keeps its place on the canvas. A shape whose size or anchor moves keeps its box.
+ */
+function boxedAnew(layer: LayerOf<'path'>): Edit[] {
+  const { d, box } = layer.content;
+  const tight = tightBox(d);
+  const asItIs: Edit[] = [{ type: 'layer.setContent', id: layer.id, content: { d } }];
+  if (!tight || !isStill(layer, 'dimensions') || !isStill(layer, 'anchor')) return asItIs;
+  const [l, t, r, b] = tight;
+  const next: [number, number] = [Math.max(1, r - l), Math.max(1, b - t)];
+  const isTight = Math.abs(l) + Math.abs(t) + Math.abs(next[0] - box[0]) + Math.abs(next[1] - box[1]) < 0.01;
+  if (isTight) return asItIs;
+  const [w, h] = valueNow(layer, 'dimensions') as [number, number];
+  const [ax, ay] = valueNow(layer, 'anchor') as [number, number];
+  const [kx, ky] = [w / box[0], h / box[1]];
+  // How far the middle of the box goes, in the layer's own pixels.
+  const [dx, dy] = [(l + next[0] / 2 - box[0] / 2) * kx, (t + next[1] / 2 - box[1] / 2) * ky];
+  return [
+    { type: 'layer.setContent', id: layer.id, content: { d: transformOutline(d, 1, 1, -l, -t), box: next } },
+    valueEdit(layer, 'dimensions', [next[0] * kx, next[1] * ky]),
+    valueEdit(layer, 'anchor', [ax - dx, ay - dy]),
+  ];
+}
