@@ -151,3 +151,17 @@ export { mediaIdOf } from './document/media-of';
 export { lookEdits } from './edits/look-edits';
 export { colourBetween, gradientPoints, widestGap, withPoint, withStop } from './document/gradients';
 export type { GradientPoints } from './document/gradients';
+export { MASK_VALUE_IDS, maskValue } from './document/mask-values';
+export type { MaskValue, MaskValueId } from './document/mask-values';
+export {
+  animatedTracks,
+  effectTrackId,
+  heldTrack,
+  keyframeOf,
+  maskTrackId,
+  takesKeyframes,
+  trackIdSchema,
+  trackLabel,
+} from './document/track-ids';
+export type { TrackId } from './document/track-ids';
+export { findKey } from './edits/find-key';

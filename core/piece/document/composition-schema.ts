@@ -3,6 +3,7 @@ import { trackSchema, vectorSchema } from '../../motion';
 import { idSchema, momentSchema, numberSchema, textSchema } from '../../time';
 import { EFFECT_KINDS } from './effect-kinds';
 import type { EffectKind } from './effect-kinds';
+import { MASK_VALUE_IDS } from './mask-values';
 import { fillRuleSchema } from './paint-schema';
 import { PROPERTY_IDS } from './properties';
 import type { PropertyId } from './properties';
@@ -37,7 +38,7 @@ export const maskSchema = z.strictObject({
   d: pathDataSchema,
   box: pathBoxSchema,
   rule: fillRuleSchema,
-  tracks: z.partialRecord(z.enum(['position', 'scale', 'rotation', 'feather', 'expansion', 'opacity']), trackSchema),
+  tracks: z.partialRecord(z.enum(MASK_VALUE_IDS), trackSchema),
 });
 export type Mask = z.infer<typeof maskSchema>;
 

@@ -17,13 +17,14 @@ import { PROPERTY_IDS, clampValue, isValueOf } from '../document/properties';
 import type { PropertyId } from '../document/properties';
 import type { Layer } from '../document/layer-schema';
 import type { Piece } from '../document/schema';
+import { heldTrack, trackFor, trackIdSchema } from '../document/track-ids';
 import { defineEdit, findLayer } from './define';
 import type { EditContext } from './define';
 
 const propertyId = z.enum(PROPERTY_IDS as [PropertyId, ...PropertyId[]]);
 const value = z.union([numberSchema, vectorSchema, colourSchema]);
-/** Names one keyframe: a layer, one of its properties, the keyframe's id. */
-export const keyRefSchema = z.object({ layerId: z.string(), property: propertyId, keyId: z.string() });
+/** Names one keyframe: a layer, a property of it or of its effects and masks, the keyframe's id. */
+export const keyRefSchema = z.object({ layerId: z.string(), property: trackIdSchema, keyId: z.string() });
 export type KeyRef = z.infer<typeof keyRefSchema>;
 
 /** Two keyframes of a track closer than this are one: a tenth of the shortest frame. */
@@ -50,7 +51,7 @@ function putKey(track: Track, key: Keyframe, context: EditContext): void {
 function selectedKeys(draft: Piece, refs: readonly KeyRef[]): { key: Keyframe; track: Track; ref: KeyRef }[] {
   return refs.flatMap((ref) => {
     const layer = findLayer(draft, ref.layerId);
-    const track = layer?.locked ? undefined : layer?.tracks[ref.property];
+    const track = layer && !layer.locked ? heldTrack(layer, ref.property) : undefined;
     const key = track?.keyframes.find((k) => k.id === ref.keyId);
     return track && key ? [{ key, track, ref }] : [];
   });
@@ -128,11 +129,12 @@ export const KEY_EDITS = {
   ),
   'keys.add': defineEdit(
     'Add keyframes',
-    z.object({ keys: z.array(z.object({ layerId: z.string(), property: propertyId, key: keyframeSchema })) }),
+    z.object({ keys: z.array(z.object({ layerId: z.string(), property: trackIdSchema, key: keyframeSchema })) }),
     (draft, { keys }, context) => {
       for (const { layerId, property, key } of keys) {
-        const layer = layerWith(draft, layerId, property);
-        if (layer && isValueOf(property, key.value)) putKey(ownTrack(layer, property), key, context);
+        const layer = findLayer(draft, layerId);
+        const track = layer && !layer.locked ? trackFor(layer, property, key.value) : undefined;
+        if (track) putKey(track, key, context);
       }
     },
   ),

@@ -1,6 +1,6 @@
 import { create } from 'zustand';
 import type { SongAnalysis } from '@core/audio';
-import { EMPTY_HISTORY, applyEdits, keepsTimes, recordStep, redo, resolveTimes, undo } from '@core/piece';
+import { EMPTY_HISTORY, applyEdits, findKey, keepsTimes, recordStep, redo, resolveTimes, undo } from '@core/piece';
 import type { LocalWork } from '../saving/local-work';
 import type { SaveState } from '../saving/saver';
 import { createBursts } from './bursts';
@@ -167,9 +167,7 @@ function place(piece: Piece, history: History, patches: Patches | null): void {
   const hash = songHash(piece);
   const analysis = hash ? knownAnalysis(hash) : null;
   const ids = new Set(piece.layers.map((layer) => layer.id));
-  const keyStands = (ref: KeyRef) =>
-    piece.layers.find((l) => l.id === ref.layerId)?.tracks[ref.property]?.keyframes.some((k) => k.id === ref.keyId) ??
-    false;
+  const keyStands = (ref: KeyRef) => findKey(piece, ref) !== undefined;
   set({
     piece,
     history,

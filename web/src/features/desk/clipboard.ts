@@ -1,6 +1,6 @@
 import type { Keyframe } from '@core/motion';
-import { copiedFrom, copiedSchema, hasProperty, lookEdits, outermost, pastedInto } from '@core/piece';
-import type { Copied, Edit, KeyRef, Layer, PropertyId } from '@core/piece';
+import { copiedFrom, copiedSchema, findKey, lookEdits, outermost, pastedInto, takesKeyframes } from '@core/piece';
+import type { Copied, Edit, KeyRef, Layer, TrackId } from '@core/piece';
 import { beatMoment, beatToSeconds, freeMoment, secondsToBeat, shiftMoment } from '@core/time';
 import type { Seconds } from '@core/time';
 import { playhead } from '../../platform/clock';
@@ -12,7 +12,7 @@ import { WORDS } from './words';
 /** Copying and pasting: layers (also into other pieces and tabs), their looks, and keyframes. */
 
 interface CopiedKey {
-  readonly property: PropertyId;
+  readonly property: TrackId;
   readonly offset: Seconds;
   readonly key: Keyframe;
   readonly layerIndex: number;
@@ -46,9 +46,7 @@ export function copySelection(): void {
   copied = null;
   const layerIds = [...new Set(selectedKeys.map((ref) => ref.layerId))];
   const found = selectedKeys.flatMap((ref) => {
-    const key = o.piece.layers
-      .find((l) => l.id === ref.layerId)
-      ?.tracks[ref.property]?.keyframes.find((k) => k.id === ref.keyId);
+    const key = findKey(o.piece, ref);
     return key
       ? [{ property: ref.property, key, layerIndex: layerIds.indexOf(ref.layerId), time: o.times.timeOf(key.at) }]
       : [];
@@ -112,7 +110,7 @@ function pasteKeys(): void {
   const layerCount = new Set(copiedKeys.map((k) => k.layerIndex)).size;
   const keys = targets.flatMap((layer, i) =>
     copiedKeys
-      .filter((k) => hasProperty(layer.kind, k.property) && (layerCount === 1 || k.layerIndex === i % layerCount))
+      .filter((k) => takesKeyframes(layer, k.property) && (layerCount === 1 || k.layerIndex === i % layerCount))
       .map((k) => {
         const seconds = startSeconds + k.offset;
         const beat = Math.round(secondsToBeat(grid, seconds) * 12) / 12;

@@ -1,6 +1,6 @@
 import type { Easing, Keyframe, Track, TrackValue } from '@core/motion';
 import { evaluateTrack, prepareTrack } from '@core/motion';
-import { copyLayers, outermost, withDescendants, trackOf, worn } from '@core/piece';
+import { animatedTracks, copyLayers, findKey, outermost, withDescendants, trackOf, worn } from '@core/piece';
 import type { Edit, KeyRef, Layer, PropertyId } from '@core/piece';
 import {
   barToBeat,
@@ -151,7 +151,7 @@ function keyTimes(): Seconds[] {
   if (!o) return [];
   const layers = selected().length > 0 ? selected() : o.piece.layers;
   const all = layers.flatMap((layer) =>
-    Object.values(layer.tracks).flatMap((track) => track?.keyframes.map((key) => o.times.timeOf(key.at)) ?? []),
+    animatedTracks(layer).flatMap(([, track]) => track.keyframes.map((key) => o.times.timeOf(key.at))),
   );
   return [...new Set(all)].sort((a, b) => a - b);
 }
@@ -198,9 +198,7 @@ export function stretchKeys(factor: number): void {
   const { selectedKeys } = desk();
   if (!o || selectedKeys.length < 2) return;
   const times = selectedKeys.flatMap((ref) => {
-    const key = o.piece.layers
-      .find((l) => l.id === ref.layerId)
-      ?.tracks[ref.property]?.keyframes.find((k) => k.id === ref.keyId);
+    const key = findKey(o.piece, ref);
     return key ? [o.times.timeOf(key.at)] : [];
   });
   edit([{ type: 'keys.scaleTime', refs: [...selectedKeys], pivot: Math.min(...times), factor }]);
@@ -208,13 +206,8 @@ export function stretchKeys(factor: number): void {
 
 export function selectAllKeys(): void {
   const refs = selected().flatMap((layer) =>
-    Object.entries(layer.tracks).flatMap(
-      ([property, track]) =>
-        track?.keyframes.map((key): KeyRef => ({
-          layerId: layer.id,
-          property: property as PropertyId,
-          keyId: key.id,
-        })) ?? [],
+    animatedTracks(layer).flatMap(([property, track]) =>
+      track.keyframes.map((key): KeyRef => ({ layerId: layer.id, property, keyId: key.id })),
     ),
   );
   setView({ selectedKeys: refs });

@@ -1,5 +1,6 @@
 import { DEFAULT_EASING } from '@core/motion';
-import type { KeyRef, Piece, PropertyId } from '@core/piece';
+import { animatedTracks } from '@core/piece';
+import type { KeyRef, Piece } from '@core/piece';
 import type { MenuContent, MenuEntry } from '../../ui/ContextMenu';
 import { underPointer } from '../canvas/under-pointer';
 import { selectLayers, setView, useDesk } from '../../store/desk-store';
@@ -42,9 +43,8 @@ const KEYFRAME_MENU: MenuContent['groups'] = [
 
 function keyRefOf(piece: Piece, keyId: string): KeyRef | null {
   for (const layer of piece.layers)
-    for (const [property, track] of Object.entries(layer.tracks))
-      if (track?.keyframes.some((key) => key.id === keyId))
-        return { layerId: layer.id, property: property as PropertyId, keyId }; // tracks are named by properties
+    for (const [property, track] of animatedTracks(layer))
+      if (track.keyframes.some((key) => key.id === keyId)) return { layerId: layer.id, property, keyId };
   return null;
 }
 

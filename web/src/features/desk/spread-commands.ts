@@ -1,4 +1,4 @@
-import { MAX_LAYERS, copyLayers, spreadOrder, spreadTargets } from '@core/piece';
+import { MAX_LAYERS, copyLayers, findKey, spreadOrder, spreadTargets } from '@core/piece';
 import type { KeyRef, SpreadOrder, SpreadPlan } from '@core/piece';
 import { playhead } from '../../platform/clock';
 import { newId } from '../../platform/ids';
@@ -18,9 +18,7 @@ export function spreadSelection(plan: SpreadPlan, order: SpreadOrder): void {
   if (selectedKeys.length > 0) {
     const keys = selectedKeys
       .flatMap((ref) => {
-        const key = piece.layers
-          .find((l) => l.id === ref.layerId)
-          ?.tracks[ref.property]?.keyframes.find((k) => k.id === ref.keyId);
+        const key = findKey(piece, ref);
         return key ? [{ ref, time: times.timeOf(key.at) }] : [];
       })
       .sort((a, b) => a.time - b.time);

@@ -1,7 +1,7 @@
 import { Box, Flex, Span } from '@chakra-ui/react';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { Fragment } from 'react';
-import { BLEND_MODES, GRADIENTS, LAYER_KINDS, PROPERTIES, propertyDefinition, trackOf } from '@core/piece';
+import { BLEND_MODES, GRADIENTS, LAYER_KINDS, propertyDefinition, trackLabel, trackOf } from '@core/piece';
 import type { BlendMode, Layer, PropertyId } from '@core/piece';
 import { beatToBar, formatBarBeat, secondsToBeat } from '@core/time';
 import type { Seconds } from '@core/time';
@@ -161,7 +161,7 @@ export function Details() {
       )}
       {selectedKeys.length === 1 && (
         <Box as="p" className="muted" fontSize="12px">
-          {PROPERTIES[selectedKeys[0]!.property].label}
+          {trackLabel(layer, selectedKeys[0]!.property)}
         </Box>
       )}
     </>

@@ -2,6 +2,7 @@ import { Box, Flex, Span } from '@chakra-ui/react';
 import { useRef } from 'react';
 import { NAMED_CURVES, evaluateEasing } from '@core/motion';
 import type { CurveName, Easing, EasingType, Keyframe } from '@core/motion';
+import { findKey } from '@core/piece';
 import { beatMoment, beatToSeconds, freeMoment, secondsToBeat } from '@core/time';
 import { newId } from '../../platform/ids';
 import { edit, useDesk } from '../../store/desk-store';
@@ -37,11 +38,7 @@ export function EasingEditor() {
   const selectedKeys = useDesk((s) => s.selectedKeys);
   const drag = useRef<{ point: 1 | 2; gesture: string } | null>(null);
   const first = selectedKeys[0];
-  const key: Keyframe | undefined =
-    first &&
-    piece.layers
-      .find((l) => l.id === first.layerId)
-      ?.tracks[first.property]?.keyframes.find((k) => k.id === first.keyId);
+  const key: Keyframe | undefined = first && findKey(piece, first);
   if (!key) return null;
   const { easing } = key;
   const curve = Array.from(
@@ -61,9 +58,7 @@ export function EasingEditor() {
       {
         type: 'keys.place',
         moves: selectedKeys.flatMap((ref) => {
-          const k = piece.layers
-            .find((l) => l.id === ref.layerId)
-            ?.tracks[ref.property]?.keyframes.find((x) => x.id === ref.keyId);
+          const k = findKey(piece, ref);
           if (!k) return [];
           const t = times.timeOf(k.at);
           if (key.at.kind === 'pinned') return [{ ref, at: freeMoment(t) }];

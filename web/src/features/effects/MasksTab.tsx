@@ -1,8 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { ellipsePath, roundedRectanglePath } from '@core/geometry';
-import type { TrackValue } from '@core/motion';
-import { hasProperty } from '@core/piece';
+import { MASK_VALUE_IDS, hasProperty, maskValue } from '@core/piece';
 import type { Layer, Mask } from '@core/piece';
 import { valueNow } from '../desk/commands';
 import { transformOutline } from '@core/text';
@@ -19,23 +18,6 @@ import { WORDS } from './words';
 
 /** Sides of a new mask where the layer has none of its own, pixels of the lead format. */
 const NEW_SIDES: readonly [number, number] = [400, 300];
-
-interface MaskValue {
-  readonly begins: TrackValue;
-  readonly unit?: string;
-  readonly factor?: number;
-  readonly min?: number;
-  readonly max?: number;
-}
-/** Values of a mask that can be keyframed. */
-const MASK_VALUES: { readonly [P in keyof Mask['tracks']]-?: MaskValue } = {
-  position: { begins: [0, 0] },
-  scale: { begins: [1, 1], unit: '%', factor: 100 },
-  rotation: { begins: 0, unit: '°' },
-  feather: { begins: 0, unit: 'px', min: 0, max: 400 },
-  expansion: { begins: 0, unit: 'px', min: -400, max: 400 },
-  opacity: { begins: 1, unit: '%', factor: 100, min: 0, max: 1 },
-};
 
 function newMask(layer: Layer, shape: 'rectangle' | 'ellipse'): Mask {
   const own = hasProperty(layer.kind, 'dimensions') ? valueNow(layer, 'dimensions') : null;
@@ -191,17 +173,20 @@ function MaskRow({ layer, mask, isOpen, onOpen }: { layer: Layer; mask: Mask; is
       </Flex>
       {isOpen && (
         <>
-          {(Object.keys(MASK_VALUES) as (keyof typeof MASK_VALUES)[]).map((id) => (
-            <ValueRow
-              key={id}
-              name={WORDS.maskValues[id]}
-              label={WORDS.valueOf(WORDS.maskValues[id], mask.name)}
-              track={mask.tracks[id]}
-              {...MASK_VALUES[id]}
-              disabled={layer.locked}
-              onChange={(track, gesture) => put({ tracks: { ...mask.tracks, [id]: track } }, gesture)}
-            />
-          ))}
+          {MASK_VALUE_IDS.map((id) => {
+            const { label, ...value } = maskValue(id);
+            return (
+              <ValueRow
+                key={id}
+                name={label}
+                label={WORDS.valueOf(label, mask.name)}
+                track={mask.tracks[id]}
+                {...value}
+                disabled={layer.locked}
+                onChange={(track, gesture) => put({ tracks: { ...mask.tracks, [id]: track } }, gesture)}
+              />
+            );
+          })}
           <Button
             variant="soft"
             aria-pressed={isShaping}

@@ -42,12 +42,4 @@ export const WORDS = {
   howMattesWork: 'The layer is seen only where the other one covers. That one is then not seen itself.',
   channel: 'By its',
   channels: { alpha: 'opacity', luminance: 'brightness' },
-  maskValues: {
-    position: 'Position',
-    scale: 'Scale',
-    rotation: 'Rotation',
-    feather: 'Feather',
-    expansion: 'Expansion',
-    opacity: 'Opacity',
-  },
 } as const;

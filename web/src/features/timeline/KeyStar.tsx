@@ -1,7 +1,7 @@
 import { useRef } from 'react';
 import type { Keyframe } from '@core/motion';
-import { propertyDefinition } from '@core/piece';
-import type { Edit, KeyRef, Layer, PropertyId } from '@core/piece';
+import { findKey, trackLabel } from '@core/piece';
+import type { Edit, KeyRef, Layer, TrackId } from '@core/piece';
 import { beatToBar, formatBarBeat, secondsToBeat, shiftMoment } from '@core/time';
 import type { Moment } from '@core/time';
 import { playhead } from '../../platform/clock';
@@ -16,7 +16,7 @@ import { WORDS } from './words';
 
 interface Props {
   readonly layer: Layer;
-  readonly property: PropertyId;
+  readonly property: TrackId;
   readonly keyframe: Keyframe;
   readonly axis: TimeAxis;
   readonly y: number;
@@ -51,9 +51,7 @@ export function KeyStar({ layer, property, keyframe, axis, y }: Props) {
       const moments = new Map<string, Moment>();
       const { piece } = useDesk.getState();
       for (const r of refs) {
-        const key = piece?.layers
-          .find((l) => l.id === r.layerId)
-          ?.tracks[r.property]?.keyframes.find((k) => k.id === r.keyId);
+        const key = piece && findKey(piece, r);
         if (key) moments.set(r.keyId, key.at);
       }
       held.current = { refs, moments, seconds };
@@ -79,7 +77,7 @@ export function KeyStar({ layer, property, keyframe, axis, y }: Props) {
       className="star"
       aria-pressed={isOn}
       aria-label={WORDS.keyframeOfAt(
-        propertyDefinition(property).label,
+        trackLabel(layer, property),
         layer.name,
         formatBarBeat(bar),
         keyframe.at.kind === 'pinned' ? 'pinned' : 'free',

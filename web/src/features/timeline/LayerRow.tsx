@@ -2,7 +2,7 @@ import { Box, Span } from '@chakra-ui/react';
 import { useDraggable } from '@dnd-kit/core';
 import { ChevronDown, ChevronRight, Eye, EyeOff, Folder, FolderOpen, Lock, LockOpen } from 'lucide-react';
 import { memo, useMemo, useRef, useState } from 'react';
-import { propertyDefinition } from '@core/piece';
+import { animatedTracks, trackLabel } from '@core/piece';
 import type { Piece } from '@core/piece';
 import type { Moment } from '@core/time';
 import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
@@ -12,7 +12,7 @@ import { barShape } from './bar-shape';
 import { KeyStar } from './KeyStar';
 import { onDesk } from '../layers/layer-kinds';
 import { inkOn, layerColour } from './layer-colour';
-import { INDENT, PROPERTY_ROW, ROW, animatedProperties, rowHeight } from './row-size';
+import { INDENT, PROPERTY_ROW, ROW, rowHeight } from './row-size';
 import { timeToX } from './time-axis';
 import type { TimeAxis } from './time-axis';
 import type { TreeRow } from './tree-rows';
@@ -50,7 +50,7 @@ export const LayerRow = memo(function LayerRow({
   useDesk((s) => s.piece?.wardrobe);
   const colour = layerColour(layer);
   const shape = useMemo(() => barShape(layer, times, ownGestures), [layer, times, ownGestures]);
-  const properties = animatedProperties(layer);
+  const tracks = animatedTracks(layer);
 
   const hold = (e: { shiftKey: boolean }) => {
     const { selectedLayers } = useDesk.getState();
@@ -119,7 +119,7 @@ export const LayerRow = memo(function LayerRow({
           variant="quiet"
           hasTip={false}
           padding="0"
-          visibility={properties.length === 0 ? 'hidden' : undefined}
+          visibility={tracks.length === 0 ? 'hidden' : undefined}
           aria-label={isOpen ? WORDS.closeTheKeyframesOf(layer.name) : WORDS.openTheKeyframesOf(layer.name)}
           onClick={() =>
             setView({
@@ -212,14 +212,14 @@ export const LayerRow = memo(function LayerRow({
           <Span className="edge" right="-2px" data-edge="end" {...endEdge} />
         </Box>
         {!isOpen &&
-          properties.flatMap((property) =>
-            layer.tracks[property]!.keyframes.map((key) => (
+          tracks.flatMap(([property, track]) =>
+            track.keyframes.map((key) => (
               <KeyStar key={key.id} layer={layer} property={property} keyframe={key} axis={axis} y={ROW - 9} />
             )),
           )}
         {isOpen &&
-          properties.map((property, i) =>
-            layer.tracks[property]!.keyframes.map((key) => (
+          tracks.map(([property, track], i) =>
+            track.keyframes.map((key) => (
               <KeyStar
                 key={key.id}
                 layer={layer}
@@ -232,7 +232,7 @@ export const LayerRow = memo(function LayerRow({
           )}
       </div>
       {isOpen &&
-        properties.map((property, i) => (
+        tracks.map(([property, track], i) => (
           <Button
             key={property}
             variant="quiet"
@@ -241,16 +241,10 @@ export const LayerRow = memo(function LayerRow({
             fontSize="12px"
             style={{ top: ROW + i * PROPERTY_ROW, height: PROPERTY_ROW }}
             onClick={() =>
-              setView({
-                selectedKeys: layer.tracks[property]!.keyframes.map((key) => ({
-                  layerId: layer.id,
-                  property,
-                  keyId: key.id,
-                })),
-              })
+              setView({ selectedKeys: track.keyframes.map((key) => ({ layerId: layer.id, property, keyId: key.id })) })
             }
           >
-            {propertyDefinition(property).label}
+            {trackLabel(layer, property)}
           </Button>
         ))}
     </Box>

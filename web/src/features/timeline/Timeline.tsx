@@ -4,7 +4,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { PointerEvent as ReactPointerEvent } from 'react';
 import type { GridCorrection, KeyRef } from '@core/piece';
-import { phraseLayers, songToPiece } from '@core/piece';
+import { animatedTracks, phraseLayers, songToPiece } from '@core/piece';
 import { beatToBar, beatToSeconds, formatBarBeat, secondsToBeat } from '@core/time';
 import { playhead } from '../../platform/clock';
 import { newId } from '../../platform/ids';
@@ -17,7 +17,7 @@ import { fadeHandles } from './draw-music';
 import { MUSIC_HEIGHT, PARTS, RULER, WAVE } from './staff';
 import { LANE, PhraseLane } from './PhraseLane';
 import { LayerRow } from './LayerRow';
-import { INDENT, PROPERTY_ROW, ROW, animatedProperties } from './row-size';
+import { INDENT, PROPERTY_ROW, ROW } from './row-size';
 import { treeRows } from './tree-rows';
 import { useRowDrag } from './use-row-drag';
 import { clampScroll, fitAxis, timeToX, xToTime, zoomAxis } from './time-axis';
@@ -254,9 +254,8 @@ export function Timeline() {
     if (d?.kind !== 'box' || !box) return setBox(null);
     const keys: KeyRef[] = [];
     for (const row of layout) {
-      const properties = animatedProperties(row.layer);
-      properties.forEach((property, i) => {
-        for (const key of row.layer.tracks[property]?.keyframes ?? []) {
+      animatedTracks(row.layer).forEach(([property, track], i) => {
+        for (const key of track.keyframes) {
           const x = NAMES + timeToX(axis, times.timeOf(key.at));
           const y =
             rowsTop -

@@ -1,6 +1,6 @@
-import { childrenByParent } from '@core/piece';
+import { animatedTracks, childrenByParent } from '@core/piece';
 import type { Layer } from '@core/piece';
-import { animatedProperties, rowHeight } from './row-size';
+import { rowHeight } from './row-size';
 
 /** A row of the timeline: front first, as layers lie on the canvas, what is in a group below the group. */
 export interface TreeRow {
@@ -24,7 +24,7 @@ export function treeRows(
   let top = 0;
   const visit = (parentId: string | null, depth: number): void => {
     for (const layer of [...(children.get(parentId) ?? [])].reverse()) {
-      const isOpen = openLayers.includes(layer.id) && animatedProperties(layer).length > 0;
+      const isOpen = openLayers.includes(layer.id) && animatedTracks(layer).length > 0;
       const isFolded = foldedGroups.includes(layer.id);
       const height = rowHeight(layer, isOpen);
       rows.push({ layer, top, height, depth, isOpen, isFolded });

@@ -1,0 +1,88 @@
+import { z } from 'zod';
+import type { Keyframe, Track, TrackValue } from '../../motion';
+import { EFFECT_KINDS, effectParameters } from './effect-kinds';
+import type { Layer } from './layer-schema';
+import { MASK_VALUES } from './mask-values';
+import type { MaskValueId } from './mask-values';
+import { PROPERTIES, PROPERTY_IDS, isValueOf, propertyDefinition } from './properties';
+import type { PropertyId } from './properties';
+import { ownTrack, hasProperty } from './tracks';
+
+/** Everything of a layer that has keyframes: a property of its own, a parameter of an effect, a value of a mask. */
+export type TrackId = PropertyId | `effect/${string}/${string}` | `mask/${string}/${MaskValueId}`;
+
+export const effectTrackId = (effectId: string, parameter: string): TrackId => `effect/${effectId}/${parameter}`;
+export const maskTrackId = (maskId: string, value: MaskValueId): TrackId => `mask/${maskId}/${value}`;
+
+const isProperty = (id: string): id is PropertyId => Object.hasOwn(PROPERTIES, id);
+
+/** What an id of a track of an effect or a mask names; null for a property. */
+function partOf(id: string): { readonly of: 'effect' | 'mask'; readonly id: string; readonly value: string } | null {
+  const of = id.startsWith('effect/') ? 'effect' : id.startsWith('mask/') ? 'mask' : null;
+  const last = id.lastIndexOf('/');
+  return of && last > of.length + 1 && last < id.length - 1 ? { of, id: id.slice(of.length + 1, last), value: id.slice(last + 1) } : null;
+}
+
+export const trackIdSchema = z
+  .string()
+  .max(200)
+  .refine((id) => isProperty(id) || partOf(id) !== null, 'this is no property of a layer, an effect or a mask')
+  .transform((id) => id as TrackId); // refined
+
+type Tracked = Pick<Layer, 'kind' | 'tracks' | 'effects' | 'masks'>;
+
+/** The track that a layer holds under an id; undefined where it stands as it began. */
+export function heldTrack(layer: Tracked, id: TrackId): Track | undefined {
+  if (isProperty(id)) return layer.tracks[id];
+  const part = partOf(id);
+  if (!part) return undefined;
+  if (part.of === 'mask') return layer.masks.find((mask) => mask.id === part.id)?.tracks[part.value as MaskValueId]; // of none, if it is none
+  const effect = layer.effects.find((other) => other.id === part.id);
+  return effect && Object.hasOwn(effect.parameters, part.value) ? effect.parameters[part.value] : undefined;
+}
+
+const sameKind = (a: TrackValue, b: TrackValue): boolean =>
+  typeof a === typeof b && Array.isArray(a) === Array.isArray(b);
+
+/** The track of an id in a draft, made if a property has none of its own; undefined if it cannot take the value. */
+export function trackFor(layer: Layer, id: TrackId, value: TrackValue): Track | undefined {
+  if (isProperty(id)) return hasProperty(layer.kind, id) && isValueOf(id, value) ? ownTrack(layer, id) : undefined;
+  const track = heldTrack(layer, id);
+  return track && sameKind(track.value, value) ? track : undefined;
+}
+
+/** What people call what a track moves. */
+export function trackLabel(layer: Tracked, id: TrackId): string {
+  if (isProperty(id)) return propertyDefinition(id).label;
+  const part = partOf(id);
+  const mask = part?.of === 'mask' ? layer.masks.find((other) => other.id === part.id) : undefined;
+  if (part && mask) return `${mask.name}: ${MASK_VALUES[part.value as MaskValueId].label}`;
+  const effect = layer.effects.find((other) => other.id === part?.id);
+  if (!part || !effect) return id;
+  return `${EFFECT_KINDS[effect.kind].label}: ${effectParameters(effect.kind)[part.value]?.label ?? part.value}`;
+}
+
+/** The tracks of a layer that have keyframes: its properties in the order of the table, then effects, then masks. */
+export function animatedTracks(layer: Tracked): [TrackId, Track][] {
+  const all: [TrackId, Track | undefined][] = [
+    ...PROPERTY_IDS.map((id): [TrackId, Track | undefined] => [id, layer.tracks[id]]),
+    ...layer.effects.flatMap((effect) =>
+      Object.entries(effect.parameters).map(([id, track]): [TrackId, Track] => [effectTrackId(effect.id, id), track]),
+    ),
+    ...layer.masks.flatMap((mask) =>
+      Object.entries(mask.tracks).map(([id, track]): [TrackId, Track | undefined] => [
+        maskTrackId(mask.id, id as MaskValueId), // keys of its schema
+        track,
+      ]),
+    ),
+  ];
+  return all.filter((entry): entry is [TrackId, Track] => (entry[1]?.keyframes.length ?? 0) > 0);
+}
+
+/** Whether keyframes of a track can be put on a layer. */
+export const takesKeyframes = (layer: Tracked, id: TrackId): boolean =>
+  isProperty(id) ? hasProperty(layer.kind, id) : heldTrack(layer, id) !== undefined;
+
+/** The keyframe of a layer by the id of its track and its own; undefined if there is none. */
+export const keyframeOf = (layer: Tracked | undefined, track: TrackId, keyId: string): Keyframe | undefined =>
+  layer && heldTrack(layer, track)?.keyframes.find((key) => key.id === keyId);
