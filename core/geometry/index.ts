@@ -32,4 +32,5 @@ export {
   writePoints,
 } from './path-points';
 export type { PathPoint, PointContour, PointRef } from './path-points';
+export { morphedPath } from './morph';
 export { tightBox } from './tight-box';

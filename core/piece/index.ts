@@ -155,8 +155,11 @@ export { MASK_VALUE_IDS, maskValue } from './document/mask-values';
 export type { MaskValue, MaskValueId } from './document/mask-values';
 export {
   animatedTracks,
+  canListen,
+  effectParameterOf,
   effectTrackId,
   heldTrack,
+  isPropertyId,
   keyframeOf,
   maskTrackId,
   takesKeyframes,
@@ -165,3 +168,5 @@ export {
 } from './document/track-ids';
 export type { TrackId } from './document/track-ids';
 export { findKey } from './edits/find-key';
+export { NEW_GROUP_TIME } from './document/group-time';
+export type { GroupTime } from './document/group-time';

@@ -166,6 +166,11 @@ describe('edits', () => {
     { type: 'marker.put', marker: { id: 'new', name: 'Here', colour: '#ffffff', at: pin(3) } },
     { type: 'marker.remove', ids: ['drop'] },
     { type: 'layer.toPath', id: layerIds()[0]! },
+    {
+      type: 'group.setTime',
+      id: 'group',
+      time: { speed: 0.5, repeat: { unit: 'beats', value: 4 }, turns: true, freeze: null },
+    },
     { type: 'guide.put', guide: { id: 'new', axis: 'x', at: 0.25 } },
     { type: 'guide.remove', id: 'third' },
     {

@@ -21,6 +21,7 @@ export type {
 export { envelopeOf } from './movement/envelope';
 export { castGesture, castState, prepareGesture } from './movement/gesture-timing';
 export type { CastGesture, PreparedGesture } from './movement/gesture-timing';
+export { heardValueAt } from './layers/effects';
 export { prepareScene, propertyAt } from './layers/prepare';
 export type { PreparedLayer, PreparedScene } from './layers/prepare';
 export { sceneAt } from './scene-at';

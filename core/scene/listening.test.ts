@@ -1,4 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
+import type { PropertyId } from '@core/piece';
 import fc from 'fast-check';
 import { pieceWithSong, steadyAnalysis } from '../../tests/helpers/documents';
 import { HEARD_RATE, LISTEN_SOURCES, createLayer, resolveTimes } from '../piece';
@@ -29,7 +30,7 @@ function heard(listen: Partial<Listen>, change: (piece: Piece) => Piece = (piece
   const document = change({ ...piece, end, layers: [layer] });
   const times = resolveTimes(document, analysis);
   const [prepared] = prepareScene(document, times, document.leadFormatId).layers;
-  return { times, at: (seconds: number) => propertyAt(prepared!, layer.listens[0]!.property, seconds) };
+  return { times, at: (seconds: number) => propertyAt(prepared!, layer.listens[0]!.property as PropertyId, seconds) };
 }
 const scaleAt = (value: unknown): number => (value as [number, number])[0];
 

@@ -4,8 +4,9 @@ import type { Seconds } from '../time';
 import type { FrameContext } from './layers/frame-context';
 import { stillItem } from './layers/layer-items';
 import { layerItem } from './layers/over-time';
+import { stackOf } from './layers/stack';
 import type { PreparedScene } from './layers/prepare';
-import type { DisplayItem, DisplayList } from './list/display-list';
+import type { DisplayList } from './list/display-list';
 import type { LayoutText } from './text/text-at';
 
 const DRAW: FrameContext['draw'] = { layer: layerItem, still: stillItem };
@@ -24,18 +25,11 @@ export function sceneAt(
     isAtRest: false,
     within: null,
     moved: null,
+    timed: null,
     draw: DRAW,
   };
-  const items: DisplayItem[] = [];
-  for (const prepared of scene.layers) {
-    const item = layerItem(prepared, seconds, context);
-    if (item) items.push(item);
-  }
-  return {
-    width: scene.format.width,
-    height: scene.format.height,
-    // A colour track; video has no alpha, so the ground is opaque.
-    background: (evaluateTrack(scene.background, seconds) as Colour).slice(0, 7),
-    items,
-  };
+  // A colour track; video has no alpha, so the ground is opaque.
+  const background = (evaluateTrack(scene.background, seconds) as Colour).slice(0, 7);
+  const { width, height } = scene.format;
+  return { width, height, background, items: stackOf(scene.layers, seconds, context, background) };
 }

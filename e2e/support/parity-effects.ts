@@ -128,4 +128,63 @@ export const EFFECT_SCENES: readonly (readonly [string, readonly Part[]])[] = [
       ],
     ],
   ],
+  [
+    'looks: half over the frame, whole within a group, blurred by a mask',
+    [
+      ['picture', { dimensions: [420, 260], position: [-90, 0] }, { mediaId: 'picture' }],
+      ['look', { opacity: 0.6 }, {}, undefined, { effects: [effect('duotone', 2), effect('wave', 3)] }],
+      ['ellipse', { dimensions: [170, 170], position: [190, -60], fill: '#ff6f59' }, {}, undefined, { parentId: 'lk' }],
+      ['look', {}, {}, undefined, { parentId: 'lk', effects: [effect('halftone', 4)] }],
+      ['group', {}, {}, undefined, { id: 'lk' }],
+      [
+        'look',
+        {},
+        {},
+        undefined,
+        {
+          effects: [effect('blur', 1)],
+          masks: [mask('lm', 'add', [300, 160], { position: still([60, 60]), feather: still(10) })],
+        },
+      ],
+    ],
+  ],
+  [
+    'forms on their way, and a group that plays again backwards',
+    [
+      [
+        'path',
+        { dimensions: [200, 200], position: [-150, 0], fill: '#ffb74a', stroke: '#eee9df', strokeWidth: 6, form: 0.4 },
+        {
+          d: 'M100 0Q160 60 200 100L100 200L0 100Z',
+          box: [200, 200],
+          forms: [{ id: 'fm', name: 'Form 1', d: 'M0 60L100 0L200 60L160 200L40 200ZM80 80L80 130L120 130L120 80Z' }],
+        },
+      ],
+      [
+        'rectangle',
+        { dimensions: [120, 80], position: [150, 0], fill: '#54c6c0' },
+        {},
+        undefined,
+        {
+          parentId: 'tg',
+          tracks: {
+            rotation: {
+              value: 0,
+              keyframes: [
+                { id: 'k1', at: { kind: 'free', seconds: 0 }, value: 0, easing: { type: 'linear' } },
+                { id: 'k2', at: { kind: 'free', seconds: 600 }, value: 36_000, easing: { type: 'linear' } },
+              ],
+            },
+          },
+        },
+      ],
+      [
+        'group',
+        {},
+        { time: { speed: 0.7, repeat: { unit: 'seconds', value: 0.6 }, turns: true, freeze: null } },
+        undefined,
+        { id: 'tg' },
+      ],
+    ],
+  ],
 ];

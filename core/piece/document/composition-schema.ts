@@ -7,6 +7,7 @@ import { MASK_VALUE_IDS } from './mask-values';
 import { fillRuleSchema } from './paint-schema';
 import { PROPERTY_IDS } from './properties';
 import type { PropertyId } from './properties';
+import { trackIdSchema } from './track-ids';
 import { pathBoxSchema, pathDataSchema } from './text-content';
 
 /** What layers have to do with one another, and what is done to a layer as a whole. */
@@ -95,7 +96,8 @@ export type ListenSource = (typeof LISTEN_SOURCES)[number];
 /** A property that listens to the sound: value = track + amount × curve(envelope). */
 export const listenSchema = z.strictObject({
   id: idSchema,
-  property,
+  /** A number or a vector of the layer, or a number of one of its effects. */
+  property: trackIdSchema,
   source: z.enum(LISTEN_SOURCES),
   amount: z.union([numberSchema, z.tuple([numberSchema, numberSchema])]),
   /** Seconds. */

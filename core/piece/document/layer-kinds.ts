@@ -4,6 +4,7 @@ import { idsOf } from '../../motion';
 import type { TrackValue } from '../../motion';
 import { STANDS, TRIMS } from '../../text';
 import { idSchema, textSchema } from '../../time';
+import { groupTimeSchema } from './group-time';
 import { plainCopy } from './plain-copy';
 import { SHAPE_CONTENT, fillRuleSchema } from './paint-schema';
 import type { PropertyId } from './properties';
@@ -122,10 +123,15 @@ export const LAYER_KINDS = {
       d: pathDataSchema,
       box: pathBoxSchema,
       rule: fillRuleSchema,
+      /** What else it can be, drawn in the same box. */
+      forms: z
+        .array(z.strictObject({ id: idSchema, name: textSchema(80), d: pathDataSchema }))
+        .max(16)
+        .default([]),
       gradient,
       ...SHAPE_CONTENT,
     }),
-    properties: { ...TRANSFORM, dimensions: [300, 300], ...PAINT },
+    properties: { ...TRANSFORM, dimensions: [300, 300], form: 0, ...PAINT },
     mediaOf: NO_MEDIA,
   },
   figure: {
@@ -151,7 +157,14 @@ export const LAYER_KINDS = {
     mediaOf: (content: { mediaId: string }) => content.mediaId,
   },
   /** Layers that move, fade and blend as one; its own pixels are those of the frame. */
-  group: { label: 'Group', content: z.strictObject({}), properties: TRANSFORM, mediaOf: NO_MEDIA },
+  group: {
+    label: 'Group',
+    content: z.strictObject({ time: groupTimeSchema.nullable().default(null) }),
+    properties: TRANSFORM,
+    mediaOf: NO_MEDIA,
+  },
+  /** Draws nothing: its effects are done to everything below it, within the same group. */
+  look: { label: 'Look', content: z.strictObject({}), properties: TRANSFORM, mediaOf: NO_MEDIA },
 } as const satisfies Record<
   string,
   {

@@ -45,6 +45,8 @@ export const PROPERTIES = {
   leading: { label: 'Line spacing', kind: 'number', ...percent, min: 0.2, max: 5 },
   dimensions: { label: 'Size', kind: 'vector', ...pixels, min: 0, max: 20_000 },
   cornerRadius: { label: 'Corner radius', kind: 'number', ...pixels, min: 0, max: 20_000 },
+  /** 0 is the path as drawn, 1 its first further form, 1.5 halfway to the second. */
+  form: { label: 'Form', kind: 'number', unit: '', shownFactor: 1, step: 0.01, min: 0, max: 16 },
   points: { label: 'Points', kind: 'number', unit: '', shownFactor: 1, step: 0.1, min: 3, max: 60 },
   inner: { label: 'Inner size', kind: 'number', ...percent, min: 0, max: 1 },
   head: { label: 'Head', kind: 'number', ...percent, min: 0, max: 1 },

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { Keyframe, Track, TrackValue } from '../../motion';
-import { EFFECT_KINDS, effectParameters } from './effect-kinds';
+import { EFFECT_KINDS, effectParameters, isEffectColour } from './effect-kinds';
+import type { EffectParameter } from './effect-kinds';
 import type { Layer } from './layer-schema';
 import { MASK_VALUES } from './mask-values';
 import type { MaskValueId } from './mask-values';
@@ -14,26 +15,28 @@ export type TrackId = PropertyId | `effect/${string}/${string}` | `mask/${string
 export const effectTrackId = (effectId: string, parameter: string): TrackId => `effect/${effectId}/${parameter}`;
 export const maskTrackId = (maskId: string, value: MaskValueId): TrackId => `mask/${maskId}/${value}`;
 
-const isProperty = (id: string): id is PropertyId => Object.hasOwn(PROPERTIES, id);
+export const isPropertyId = (id: string): id is PropertyId => Object.hasOwn(PROPERTIES, id);
 
 /** What an id of a track of an effect or a mask names; null for a property. */
 function partOf(id: string): { readonly of: 'effect' | 'mask'; readonly id: string; readonly value: string } | null {
   const of = id.startsWith('effect/') ? 'effect' : id.startsWith('mask/') ? 'mask' : null;
   const last = id.lastIndexOf('/');
-  return of && last > of.length + 1 && last < id.length - 1 ? { of, id: id.slice(of.length + 1, last), value: id.slice(last + 1) } : null;
+  return of && last > of.length + 1 && last < id.length - 1
+    ? { of, id: id.slice(of.length + 1, last), value: id.slice(last + 1) }
+    : null;
 }
 
 export const trackIdSchema = z
   .string()
   .max(200)
-  .refine((id) => isProperty(id) || partOf(id) !== null, 'this is no property of a layer, an effect or a mask')
+  .refine((id) => isPropertyId(id) || partOf(id) !== null, 'this is no property of a layer, an effect or a mask')
   .transform((id) => id as TrackId); // refined
 
 type Tracked = Pick<Layer, 'kind' | 'tracks' | 'effects' | 'masks'>;
 
 /** The track that a layer holds under an id; undefined where it stands as it began. */
 export function heldTrack(layer: Tracked, id: TrackId): Track | undefined {
-  if (isProperty(id)) return layer.tracks[id];
+  if (isPropertyId(id)) return layer.tracks[id];
   const part = partOf(id);
   if (!part) return undefined;
   if (part.of === 'mask') return layer.masks.find((mask) => mask.id === part.id)?.tracks[part.value as MaskValueId]; // of none, if it is none
@@ -46,14 +49,14 @@ const sameKind = (a: TrackValue, b: TrackValue): boolean =>
 
 /** The track of an id in a draft, made if a property has none of its own; undefined if it cannot take the value. */
 export function trackFor(layer: Layer, id: TrackId, value: TrackValue): Track | undefined {
-  if (isProperty(id)) return hasProperty(layer.kind, id) && isValueOf(id, value) ? ownTrack(layer, id) : undefined;
+  if (isPropertyId(id)) return hasProperty(layer.kind, id) && isValueOf(id, value) ? ownTrack(layer, id) : undefined;
   const track = heldTrack(layer, id);
   return track && sameKind(track.value, value) ? track : undefined;
 }
 
 /** What people call what a track moves. */
 export function trackLabel(layer: Tracked, id: TrackId): string {
-  if (isProperty(id)) return propertyDefinition(id).label;
+  if (isPropertyId(id)) return propertyDefinition(id).label;
   const part = partOf(id);
   const mask = part?.of === 'mask' ? layer.masks.find((other) => other.id === part.id) : undefined;
   if (part && mask) return `${mask.name}: ${MASK_VALUES[part.value as MaskValueId].label}`;
@@ -81,7 +84,25 @@ export function animatedTracks(layer: Tracked): [TrackId, Track][] {
 
 /** Whether keyframes of a track can be put on a layer. */
 export const takesKeyframes = (layer: Tracked, id: TrackId): boolean =>
-  isProperty(id) ? hasProperty(layer.kind, id) : heldTrack(layer, id) !== undefined;
+  isPropertyId(id) ? hasProperty(layer.kind, id) : heldTrack(layer, id) !== undefined;
+
+/** The parameter of an effect that an id names; null for all else. */
+export function effectParameterOf(
+  layer: Tracked,
+  id: TrackId,
+): { readonly effectId: string; readonly id: string; readonly is: EffectParameter } | null {
+  const part = isPropertyId(id) ? null : partOf(id);
+  const effect = part?.of === 'effect' ? layer.effects.find((other) => other.id === part.id) : undefined;
+  if (!part || !effect || !Object.hasOwn(effectParameters(effect.kind), part.value)) return null;
+  return { effectId: effect.id, id: part.value, is: effectParameters(effect.kind)[part.value]! }; // it has one
+}
+
+/** Whether a value can listen to the music: numbers and vectors of the layer, numbers of its effects. */
+export function canListen(layer: Tracked, id: TrackId): boolean {
+  if (isPropertyId(id)) return hasProperty(layer.kind, id) && PROPERTIES[id].kind !== 'colour';
+  const parameter = effectParameterOf(layer, id);
+  return parameter !== null && !isEffectColour(parameter.is);
+}
 
 /** The keyframe of a layer by the id of its track and its own; undefined if there is none. */
 export const keyframeOf = (layer: Tracked | undefined, track: TrackId, keyId: string): Keyframe | undefined =>

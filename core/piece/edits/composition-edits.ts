@@ -6,10 +6,11 @@ import { idSchema } from '../../time';
 import { effectSchema, listenSchema, maskSchema } from '../document/composition-schema';
 import { effectParameters, isEffectColour } from '../document/effect-kinds';
 import type { EffectParameter } from '../document/effect-kinds';
+import { groupTimeSchema } from '../document/group-time';
 import { layerFields } from '../document/layer-schema';
 import type { Layer } from '../document/layer-schema';
 import type { Piece } from '../document/schema';
-import { hasProperty } from '../document/tracks';
+import { canListen } from '../document/track-ids';
 import { ancestorsOf, byId } from '../document/tree';
 import { defineEdit, findLayer } from './define';
 import { moveItem, putItem, removeItem } from './list-items';
@@ -145,7 +146,16 @@ export const COMPOSITION_EDITS = {
     z.object({ layerId: z.string(), listen: listenSchema, at: z.number().int().min(0).optional() }),
     (draft, { layerId, listen, at }) => {
       const layer = open(draft, layerId);
-      if (layer && hasProperty(layer.kind, listen.property)) putItem(layer.listens, listen, at);
+      if (layer && canListen(layer, listen.property)) putItem(layer.listens, listen, at);
+    },
+  ),
+  /** Lets time go its own way within a group. */
+  'group.setTime': defineEdit(
+    'Change the time of a group',
+    z.object({ id: z.string(), time: groupTimeSchema.nullable() }),
+    (draft, { id, time }) => {
+      const layer = open(draft, id);
+      if (layer?.kind === 'group') layer.content.time = time;
     },
   ),
   'listen.remove': defineEdit(

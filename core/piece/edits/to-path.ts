@@ -2,6 +2,7 @@ import { FIGURES, ellipsePath, readPoints, roundedRectanglePath, writePoints } f
 import type { Corners, PointContour } from '../../geometry';
 import { LAYER_KINDS } from '../document/layer-kinds';
 import type { Layer } from '../document/layer-schema';
+import { canListen } from '../document/track-ids';
 import { hasProperty, trackOf } from '../document/tracks';
 import type { PropertyId } from '../document/properties';
 
@@ -54,5 +55,5 @@ export function turnIntoPath(layer: Layer): void {
   for (const override of Object.values(layer.overrides))
     for (const property of Object.keys(override.tracks ?? {}) as PropertyId[])
       if (!hasProperty('path', property)) delete override.tracks?.[property];
-  layer.listens = layer.listens.filter((listen) => hasProperty('path', listen.property));
+  layer.listens = layer.listens.filter((listen) => canListen(layer, listen.property));
 }

@@ -240,6 +240,17 @@ const PAYLOADS: { [T in EditType]: fc.Arbitrary<Record<string, unknown>> } = {
   'marker.put': fc.record({ marker }),
   'marker.remove': fc.record({ ids }),
   'layer.toPath': fc.record({ id }),
+  'group.setTime': fc.record({
+    id,
+    time: fc.option(
+      fc.record({
+        speed: number,
+        repeat: fc.option(fc.record({ unit: fc.constantFrom('beats', 'frames'), value: number })),
+        turns: fc.boolean(),
+        freeze: fc.option(fc.record({ unit: fc.constantFrom('seconds', 'beats'), value: number })),
+      }),
+    ),
+  }),
   'guide.put': fc.record({ guide: fc.record({ id, axis: fc.constantFrom('x', 'y', 'z'), at: number }) }),
   'guide.remove': fc.record({ id }),
   'layer.add': fc.record({ layers: fc.array(layer, { maxLength: 3 }), at: number }, { requiredKeys: ['layers'] }),

@@ -1,13 +1,29 @@
 import { evaluateTrack, hashUnit } from '../../motion';
-import { effectParameters, isEffectColour } from '../../piece';
+import type { TrackValue } from '../../motion';
+import { effectParameters, effectTrackId, isEffectColour, isPropertyId } from '../../piece';
+import type { TrackId } from '../../piece';
 import type { Seconds } from '../../time';
 import type { ItemEffect } from '../list/display-list';
 import type { LayerAt } from './layer-items';
 import type { LayerReader } from './layer-reader';
+import { propertyAt } from './prepare';
 import type { PreparedEffect, PreparedLayer } from './prepare';
 
+/** What a parameter hears in the music. */
+function heardBy(listens: PreparedLayer['listens'], id: TrackId, seconds: Seconds): number {
+  let sum = 0;
+  for (const { property, amount, envelope } of listens)
+    if (property === id) sum += (typeof amount === 'number' ? amount : amount[0]) * envelope(seconds);
+  return sum;
+}
+
 /** The parameters of an effect at a time: tracks, or what its kind begins with, within bounds; lengths times `k`. */
-function valuesAt(effect: PreparedEffect, seconds: Seconds, k: number): Record<string, number | string> {
+function valuesAt(
+  effect: PreparedEffect,
+  listens: PreparedLayer['listens'],
+  seconds: Seconds,
+  k: number,
+): Record<string, number | string> {
   const values: Record<string, number | string> = {};
   for (const [id, parameter] of Object.entries(effectParameters(effect.kind))) {
     const track = effect.parameters[id];
@@ -15,7 +31,8 @@ function valuesAt(effect: PreparedEffect, seconds: Seconds, k: number): Record<s
     if (isEffectColour(parameter)) values[id] = typeof value === 'string' ? value : parameter.begins;
     else {
       const { min, max, begins, unit } = parameter;
-      const number = typeof value === 'number' ? Math.min(max, Math.max(min, value)) : begins;
+      const heard = heardBy(listens, effectTrackId(effect.id, id), seconds);
+      const number = typeof value === 'number' ? Math.min(max, Math.max(min, value + heard)) : begins;
       values[id] = unit === 'px' ? number * k : number;
     }
   }
@@ -39,6 +56,15 @@ const numberOf = (values: Record<string, number | string>, id: string): number =
 type Settle = (values: Record<string, number | string>, effect: PreparedEffect, at: LayerAt) => ItemEffect;
 
 const plain: Settle = (values, { kind, seed }) => ({ kind, values, seed });
+
+/** The value of a parameter of an effect, or of a property, with what it hears. */
+export function heardValueAt(prepared: PreparedLayer, id: TrackId, seconds: Seconds): TrackValue {
+  if (isPropertyId(id)) return propertyAt(prepared, id, seconds);
+  for (const effect of prepared.effects)
+    for (const [parameter, value] of Object.entries(valuesAt(effect, prepared.listens, seconds, 1)))
+      if (effectTrackId(effect.id, parameter) === id) return value;
+  return 0;
+}
 
 /** What of an effect depends on when it is: settled here, so that the painter knows no time. */
 const SETTLED: Partial<Record<ItemEffect['kind'], Settle>> = {
@@ -85,7 +111,7 @@ export function blurOf({
   const own = read.number('blur');
   if (prepared.effects.length === 0 || !isOnlyBlurred(prepared)) return own * prepared.fit;
   const variance = prepared.effects.reduce(
-    (sum, effect) => sum + numberOf(valuesAt(effect, seconds, 1), 'radius') ** 2,
+    (sum, effect) => sum + numberOf(valuesAt(effect, prepared.listens, seconds, 1), 'radius') ** 2,
     own ** 2,
   );
   return Math.sqrt(variance) * prepared.fit;
@@ -96,5 +122,7 @@ export function effectsAt(at: LayerAt): ItemEffect[] {
   const { prepared, seconds, outer } = at;
   if (prepared.effects.length === 0 || isOnlyBlurred(prepared)) return [];
   const k = prepared.fit * outer.scale;
-  return prepared.effects.map((effect) => (SETTLED[effect.kind] ?? plain)(valuesAt(effect, seconds, k), effect, at));
+  return prepared.effects.map((effect) =>
+    (SETTLED[effect.kind] ?? plain)(valuesAt(effect, prepared.listens, seconds, k), effect, at),
+  );
 }

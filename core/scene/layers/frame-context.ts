@@ -16,6 +16,8 @@ export interface FrameContext {
   readonly within: PreparedLayer | null;
   /** A copy of a layer that is drawn elsewhere: what its place is moved by, in the pixels of its group. */
   readonly moved: { readonly layer: PreparedLayer; readonly matrix: Matrix } | null;
+  /** The innermost group around that has a time of its own, and when and how it itself is seen. */
+  readonly timed: { readonly group: PreparedLayer; readonly seconds: Seconds; readonly context: FrameContext } | null;
   /** How layers are drawn: handed on, so that groups can draw what is in them. */
   readonly draw: {
     /** With what is smeared and what follows; null if the layer is not there. */

@@ -1,12 +1,14 @@
 import { multiply } from '../../geometry';
 import { groupMatrix } from '../../piece';
-import type { DisplayItem, GroupItem } from '../list/display-list';
+import type { GroupItem } from '../list/display-list';
 import { NO_ACT, wipeEdge } from '../movement/act';
 import { INVISIBLE } from '../text/text-at';
 import { blurOf } from './effects';
 import type { LayerAt } from './layer-items';
 import { withBlur } from './layer-reader';
+import type { FrameContext } from './frame-context';
 import { actOfGroup } from './outer';
+import { stackOf } from './stack';
 import { restBox } from './rest-box';
 
 /**
@@ -21,11 +23,10 @@ export function groupItem(at: LayerAt): GroupItem | null {
   const { act, em, wash } = isMoved ? actOfGroup(prepared, seconds, context) : { act: NO_ACT, em: 0, wash: null };
   const opacity = at.opacity * act.opacity * act.ink;
   if (opacity < INVISIBLE || act.wipe?.share === 0) return null;
-  const children: DisplayItem[] = [];
-  for (const child of prepared.children) {
-    const item = context.draw.layer(child, seconds, context);
-    if (item) children.push(item);
-  }
+  const inside: FrameContext = prepared.timeInside
+    ? { ...context, timed: { group: prepared, seconds, context } }
+    : context;
+  const children = stackOf(prepared.children, prepared.timeInside?.(seconds) ?? seconds, inside, null);
   if (children.length === 0) return null;
   const standing = multiply(outer.matrix, groupMatrix(read, prepared.place));
   const matrix = act === NO_ACT ? standing : multiply(standing, act.matrix);

@@ -1,4 +1,4 @@
-import { FIGURES, ellipsePath, multiply, roundedRectanglePath } from '../../geometry';
+import { FIGURES, ellipsePath, morphedPath, multiply, roundedRectanglePath } from '../../geometry';
 import type { Box, Corners, FigureNumbers, Matrix } from '../../geometry';
 import type { Vector } from '../../motion';
 import type { LayerKind, LayerOf } from '../../piece';
@@ -49,7 +49,8 @@ export const LAYER_ITEMS: { readonly [K in LayerKind]: (at: LayerAt, layer: Laye
     return acted(at, paintedShape(at.prepared, at.read, outline, layer.content, at.opacity));
   },
   path(at, layer) {
-    const { d, box } = layer.content;
+    const { box } = layer.content;
+    const d = formAt(layer.content, at.read.number('form'));
     const outline = stretched(at.read.vector('dimensions'), d, box, matrixOf(at));
     return acted(at, paintedShape(at.prepared, at.read, outline, layer.content, at.opacity));
   },
@@ -92,7 +93,20 @@ export const LAYER_ITEMS: { readonly [K in LayerKind]: (at: LayerAt, layer: Laye
     });
   },
   group: (at) => groupItem(at),
+  // Drawn by what it lies over (stack.ts).
+  look: () => null,
 };
+
+/** The path of a drawn shape, on its way between its forms. */
+function formAt({ d, forms }: LayerOf<'path'>['content'], form: number): string {
+  if (forms.length === 0 || form <= 0) return d;
+  const all = [d, ...forms.map((other) => other.d)];
+  const at = Math.min(all.length - 1, form);
+  const from = Math.min(all.length - 2, Math.floor(at));
+  return morphedPath(all[from]!, all[from + 1]!, Math.round((at - from) * FORM_STEPS) / FORM_STEPS); // within the list
+}
+/** Ways between two forms that are told apart: their paths are kept for the next frame that asks. */
+const FORM_STEPS = 1000;
 
 const centredBox = ([w, h]: Vector): Box => [-w / 2, -h / 2, w / 2, h / 2];
 
@@ -163,7 +177,7 @@ function acted(at: LayerAt, item: ShapeItem | PictureItem): StillItem {
 }
 
 /** The layer at a time, without its copies and what is done to it as a whole. */
-function layerAt(prepared: PreparedLayer, seconds: Seconds, context: FrameContext): LayerAt | null {
+export function layerAt(prepared: PreparedLayer, seconds: Seconds, context: FrameContext): LayerAt | null {
   const outer = outerAt(prepared, seconds, context);
   const read = new LayerReader(prepared, seconds, huggingValues(prepared, seconds, outer, context));
   const opacity = context.isAtRest ? 1 : Math.min(1, Math.max(0, read.number('opacity')));

@@ -53,6 +53,13 @@ export function outerAt(prepared: PreparedLayer, seconds: Seconds, context: Fram
 function groupsAround(prepared: PreparedLayer, seconds: Seconds, context: FrameContext): Outer {
   const { parent } = prepared;
   if (!parent || context.within === parent) return NOTHING_OUTSIDE;
+  // A group in which time goes its own way is itself seen by the time around it.
+  const { timed } = context;
+  if (timed?.group === parent) return aroundIn(parent, timed.seconds, timed.context);
+  return aroundIn(parent, seconds, context);
+}
+
+function aroundIn(parent: PreparedLayer, seconds: Seconds, context: FrameContext): Outer {
   const known = lastAsked.get(parent);
   if (known && known.seconds === seconds && known.context === context) return known.outer;
   const matrix = multiply(outerAt(parent, seconds, context).matrix, ownMatrix(parent, seconds, context));

@@ -13,12 +13,14 @@ import type {
   Piece,
   PropertyId,
   ResolvedTimes,
+  TrackId,
 } from '../../piece';
 import { beatToSeconds, framesPerSecond, secondsToBeat } from '../../time';
 import type { FrameRate, Seconds } from '../../time';
 import { envelopeOf } from '../movement/envelope';
 import type { Envelope } from '../movement/envelope';
 import { directionTo, followed, joined } from '../movement/following';
+import { timeInside } from '../movement/group-time';
 import { prepareGesture } from '../movement/gesture-timing';
 import type { PreparedGesture } from '../movement/gesture-timing';
 
@@ -37,6 +39,8 @@ export interface PreparedLayer {
   readonly fit: number;
   readonly hidden: boolean;
   readonly mediaHash: string | null;
+  /** The moment that is seen inside at a moment; null where time goes on as outside. */
+  readonly timeInside: ((seconds: Seconds) => Seconds) | null;
   readonly gestures: readonly PreparedGesture[];
   readonly effects: readonly PreparedEffect[];
   readonly masks: readonly PreparedMask[];
@@ -54,6 +58,7 @@ export interface PreparedMask {
 }
 
 export interface PreparedEffect {
+  readonly id: string;
   readonly kind: Effect['kind'];
   readonly seed: number;
   readonly parameters: Readonly<Record<string, PreparedTrack>>;
@@ -61,7 +66,7 @@ export interface PreparedEffect {
 
 /** A property that listens to the music. */
 export interface PreparedListen {
-  readonly property: PropertyId;
+  readonly property: TrackId;
   readonly amount: Listen['amount'];
   readonly envelope: Envelope;
 }
@@ -159,7 +164,8 @@ export function prepareScene(document: Piece, times: ResolvedTimes, formatId: st
       gestures: layer.gestures.map((use) => prepareGesture(use, layer, piece.gestures, times)),
       effects: layer.effects
         .filter((effect) => effect.isOn)
-        .map(({ kind, seed, parameters }) => ({
+        .map(({ id: effectId, kind, seed, parameters }) => ({
+          id: effectId,
           kind,
           seed,
           parameters: Object.fromEntries(
@@ -183,6 +189,7 @@ export function prepareScene(document: Piece, times: ResolvedTimes, formatId: st
       copyAt: layer.repeat ? earlier(layer.repeat.delay, times) : null,
       shutter: isSmeared(layer, parent, piece.shutter) ? ((piece.shutter || DEFAULT_SHUTTER) / 360) * frameLength : 0,
       mediaHash: hashOf(piece, layer),
+      timeInside: layer.kind === 'group' ? timeInside(layer.content.time, times.timeOf(layer.start), times) : null,
     };
     byId.set(layer.id, prepared);
     for (const child of inside.get(layer.id) ?? []) children.push(prepare(child, prepared));
@@ -253,13 +260,18 @@ export function propertyAt(prepared: PreparedLayer, property: PropertyId, second
   if (value === undefined) throw new RangeError(`a ${prepared.layer.kind} layer has no ${property}`);
   const standing = prepared.follows ? withFollowed(prepared, property, value, seconds) : value;
   return prepared.listens.reduce(
-    (sum, listen) => (listen.property === property ? added(sum, listen, seconds) : sum),
+    (sum, listen) => (listen.property === property ? added(sum, property, listen, seconds) : sum),
     standing,
   );
 }
 
 /** A value with what a listening property adds to it, within the property's bounds. Colours hear nothing. */
-function added(value: TrackValue, { property, amount, envelope }: PreparedListen, seconds: Seconds): TrackValue {
+function added(
+  value: TrackValue,
+  property: PropertyId,
+  { amount, envelope }: PreparedListen,
+  seconds: Seconds,
+): TrackValue {
   if (typeof value === 'string') return value;
   const { min = -Infinity, max = Infinity } = propertyDefinition(property);
   const level = envelope(seconds);

@@ -28,7 +28,7 @@ function axesOf(prepared: PreparedLayer, read: LayerReader, size: number): NonNu
     opticalSize: opticalSize > 0 ? opticalSize : size,
     further: [read.number('axisA'), read.number('axisB'), read.number('axisC')],
   };
-  const isHeard = prepared.listens.some((listen) => AXIS_TRACKS.includes(listen.property));
+  const isHeard = prepared.listens.some(({ property }) => AXIS_TRACKS.some((id) => id === property));
   if (!isHeard && AXIS_TRACKS.every((id) => (prepared.tracks[id]?.times.length ?? 0) === 0))
     standingAxes.set(prepared, { size, axes });
   return axes;

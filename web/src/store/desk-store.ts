@@ -64,7 +64,7 @@ export interface DeskState {
   /** A path is being drawn on the canvas. */
   readonly drawingFor: Drawing | null;
   /** The path whose points are shown on the canvas: a drawn shape's, or a mask's. */
-  readonly shaping: { readonly layerId: string; readonly maskId: string | null } | null;
+  readonly shaping: { readonly layerId: string; readonly maskId: string | null; readonly formId?: string } | null;
   readonly notice: string | null;
   /** The step that the notice tells of, which it offers to undo; null if it tells of none. */
   readonly noticeStep: HistoryStep | null;

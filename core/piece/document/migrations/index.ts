@@ -1,6 +1,7 @@
 import { toVersion2 } from './0002-tree';
 import { toVersion3 } from './0003-runs';
 import { toVersion4 } from './0004-paints';
+import { toVersion5 } from './0005-time-and-forms';
 
 /** A document of any version as it comes: an object of which nothing is known yet. */
 export type Json = Readonly<Record<string, unknown>>;
@@ -10,4 +11,5 @@ export const MIGRATIONS: Readonly<Record<number, (document: Json) => Json>> = {
   1: toVersion2,
   2: toVersion3,
   3: toVersion4,
+  4: toVersion5,
 };

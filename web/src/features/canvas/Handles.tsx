@@ -61,7 +61,11 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
   };
   const layerOf = (id: string) => piece.layers.find((l) => l.id === id);
   /** Layers that draw something themselves, front to back. */
-  const leaves = () => [...places].reverse().filter((place) => layerOf(place.layerId)?.kind !== 'group');
+  const leaves = () =>
+    [...places].reverse().filter((place) => {
+      const kind = layerOf(place.layerId)?.kind;
+      return kind !== 'group' && kind !== 'look';
+    });
   /** What clicks at a point can mean, front to back: the outermost group in the one that is open, or the layer itself. */
   const allMeant = (isMet: (place: LayerPlace) => boolean): LayerPlace[] => {
     const found = new Set<LayerPlace>();
@@ -193,6 +197,7 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
               key={place.layerId}
               layer={layer}
               maskId={shaping.maskId}
+              formId={shaping.formId}
               place={place}
               zoom={zoom}
               toFormat={toFormat}

@@ -14,12 +14,15 @@ import { PathHandles } from './PathHandles';
 export function ShapingHandles({
   layer,
   maskId,
+  formId,
   place,
   zoom,
   toFormat,
 }: {
   layer: Layer;
   maskId: string | null;
+  /** A further form of a drawn shape; the shape itself if left out. */
+  formId: string | undefined;
   place: LayerPlace;
   zoom: number;
   toFormat: (e: { clientX: number; clientY: number }) => Point;
@@ -42,6 +45,22 @@ export function ShapingHandles({
   if (maskId !== null || layer.kind !== 'path') return null;
   const matrix = pathMatrix(layer, place);
   if (isFlat(matrix)) return null;
+  const { forms } = layer.content;
+  const form = forms.find((other) => other.id === formId);
+  if (form) {
+    const put = (d: string) => forms.map((other) => (other.id === form.id ? { ...other, d } : other));
+    return (
+      <PathHandles
+        d={form.d}
+        matrix={matrix}
+        zoom={zoom}
+        toFormat={toFormat}
+        onChange={(d, gesture) =>
+          edit([{ type: 'layer.setContent', id: layer.id, content: { forms: put(d) } }], gesture)
+        }
+      />
+    );
+  }
   return (
     <PathHandles
       d={layer.content.d}
@@ -89,8 +108,10 @@ function boxedAnew(layer: LayerOf<'path'>): Edit[] {
   const [kx, ky] = [w / box[0], h / box[1]];
   // How far the middle of the box goes, in the layer's own pixels.
   const [dx, dy] = [(l + next[0] / 2 - box[0] / 2) * kx, (t + next[1] / 2 - box[1] / 2) * ky];
+  const within = (path: string) => transformOutline(path, 1, 1, -l, -t);
+  const forms = layer.content.forms.map((form) => ({ ...form, d: within(form.d) }));
   return [
-    { type: 'layer.setContent', id: layer.id, content: { d: transformOutline(d, 1, 1, -l, -t), box: next } },
+    { type: 'layer.setContent', id: layer.id, content: { d: within(d), box: next, forms } },
     valueEdit(layer, 'dimensions', [next[0] * kx, next[1] * ky]),
     valueEdit(layer, 'anchor', [ax - dx, ay - dy]),
   ];

@@ -10,6 +10,11 @@ export const WORDS = {
   doneWithPoints: 'Done with points',
   howPointsWork:
     'Drag points and handles (Alt breaks them apart). Double-click the path for a new point, a point for a corner or a curve. Tab goes on, arrows move, Delete takes away.',
+  forms: 'Forms',
+  form: (number: number) => `Form ${number}`,
+  addForm: 'Add a form',
+  removeForm: (name: string) => `Remove ${name}`,
+  howFormsWork: 'Add a form, bend its points, then keyframe “Form” from 0 to 1: one becomes the other.',
   toPoints: 'Turn into points',
   maskIsNotSeen: 'The layer is not on screen here, so the mask was left as it is.',
   textOnTheCanvas: 'Text on the canvas',

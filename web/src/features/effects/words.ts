@@ -24,6 +24,8 @@ export const WORDS = {
   removeKeyframe: (name: string) => `Remove the keyframe of ${name} here`,
   masks: 'Masks',
   rectangle: 'Rectangle',
+  howLooksWork:
+    'Its effects are done to everything below it, within its group. Opacity and masks say how much and where.',
   drawn: 'Draw',
   howToDraw: LAYERS.clickForPoints,
   editPoints: CANVAS.editPoints,

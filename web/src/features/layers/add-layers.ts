@@ -92,6 +92,16 @@ export const addStroke = (d: string, box: [number, number], position: [number, n
     { d, box },
     { fill: '#00000000', stroke: '#FFB74A', strokeWidth: 8, dimensions: box, position },
   );
+/** Effects over everything below it: it begins with a little more contrast, so that it is seen. */
+export const addLook = (): string => {
+  const layer = createLayer('look', { name: WORDS.look, ...newSpan() }, newId);
+  layer.effects = [
+    { id: newId(), kind: 'levels', isOn: true, seed: 0, parameters: { contrast: { value: 12, keyframes: [] } } },
+  ];
+  edit([{ type: 'layer.add', layers: [layer] }]);
+  selectLayers([layer.id]);
+  return layer.id;
+};
 /** A shape of points: filled if it is closed, else a line. Pixels of the lead format. */
 export const addPath = (d: string, box: [number, number], position: [number, number], isClosed: boolean): string =>
   isClosed

@@ -4,6 +4,7 @@ import {
   CircleDot,
   Diamond,
   Hexagon,
+  Layers2,
   MessageSquare,
   Minus,
   MoveRight,
@@ -22,10 +23,13 @@ import { setView } from '../../store/desk-store';
 import { DressSection } from '../type/DressSection';
 import { StyleSection } from '../type/StyleSection';
 import { FaceSection, SettingSection } from '../type/TypeSection';
+import { FormsSection } from '../canvas/FormsSection';
 import { PointsSection, ToPointsSection } from '../canvas/PointsSection';
+import { LookSection } from '../effects/LookSection';
+import { GroupTimeSection } from '../ties/GroupTimeSection';
 import { LogoSection } from '../logo/LogoSection';
 import { inkOn, layerColour } from '../timeline/layer-colour';
-import { addEllipse, addFigure, addKite, addRectangle, addWave } from './add-layers';
+import { addEllipse, addFigure, addKite, addLook, addRectangle, addWave } from './add-layers';
 import { WORDS } from './words';
 
 /** A way to put a layer of a kind into the piece. */
@@ -181,8 +185,9 @@ export const LAYERS_ON_DESK: { readonly [K in LayerKind]: KindOnDesk<K> } = {
         run: () => setView({ drawingFor: { kind: 'pen' }, notice: WORDS.clickForPoints }),
       },
     ],
-    first: SHAPE_FIRST,
-    below: [PointsSection],
+    first: ['dimensions', 'form', 'fill', 'cornerRadius'],
+    shows: ({ content: { forms } }, property) => property !== 'form' || forms.length > 0,
+    below: [PointsSection, FormsSection],
   },
   figure: {
     icon: (layer) =>
@@ -211,7 +216,20 @@ export const LAYERS_ON_DESK: { readonly [K in LayerKind]: KindOnDesk<K> } = {
     first: SHAPE_FIRST,
   },
   // A group is made of what is selected; its row shows whether it is open instead of a picture.
-  group: { icon: () => null, add: [], first: ['position', 'scale', 'rotation', 'opacity'], below: [LogoSection] },
+  group: {
+    icon: () => null,
+    add: [],
+    first: ['position', 'scale', 'rotation', 'opacity'],
+    below: [LogoSection, GroupTimeSection],
+  },
+  look: {
+    icon: (layer) =>
+      drawing(<circle r="8" fill="none" stroke={layerColour(layer)} strokeWidth="2" strokeDasharray="3 2" />),
+    add: [{ id: 'look', label: WORDS.look, icon: <Layers2 size={16} />, run: addLook }],
+    first: ['opacity', 'blur'],
+    shows: (_, property) => property === 'opacity' || property === 'blur',
+    below: [LookSection],
+  },
 };
 
 /** The row of a layer's own kind; its functions take that layer. */

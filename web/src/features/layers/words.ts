@@ -6,6 +6,7 @@ export const WORDS = {
   diamond: 'Diamond',
   wave: 'Wave',
   drawnLine: 'Drawn line',
+  look: 'Look',
   drawnPoints: 'Pen',
   drawnShape: 'Drawn shape',
   clickForPoints: 'Click for corners, drag for curves. The first point closes it, Enter ends it open.',

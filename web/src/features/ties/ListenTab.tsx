@@ -1,7 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useMemo } from 'react';
-import { LISTEN_SOURCES, PROPERTIES, propertyDefinition } from '@core/piece';
-import type { Layer, Listen, ListenSource, PropertyId } from '@core/piece';
+import { LISTEN_SOURCES, canListen, trackLabel } from '@core/piece';
+import type { Layer, Listen, ListenSource, TrackId } from '@core/piece';
 import { envelopeOf } from '@core/scene';
 import { edit } from '../../store/desk-store';
 import { useSelectedLayer, useTimes } from '../../store/selectors';
@@ -10,7 +10,7 @@ import { Choice } from '../../ui/Choice';
 import { Empty } from '../../ui/Empty';
 import { NumberField } from '../../ui/NumberField';
 import { shownProperties } from '../details/shown-properties';
-import { canListen, heardCourse, listenToKeyframes, startListening } from './listen-commands';
+import { heardCourse, listenToKeyframes, listeningOf, listeningParameters, startListening } from './listen-commands';
 import { Row } from './Row';
 import { WORDS } from './words';
 
@@ -25,16 +25,16 @@ export function ListenTab() {
         value=""
         width="100%"
         disabled={layer.locked}
-        onChange={(e) => e.target.value && startListening(layer, e.target.value as PropertyId)} // a value of the list
+        onChange={(e) => e.target.value && startListening(layer, e.target.value as TrackId)} // a value of the list
       >
         <option value="">{WORDS.chooseAValue}</option>
-        {shownProperties(layer, {})
-          .filter(canListen)
-          .map((property) => (
-            <option key={property} value={property}>
-              {PROPERTIES[property].label}
+        {[...shownProperties(layer, {}).filter((id) => canListen(layer, id)), ...listeningParameters(layer)].map(
+          (id) => (
+            <option key={id} value={id}>
+              {trackLabel(layer, id)}
             </option>
-          ))}
+          ),
+        )}
       </Choice>
       {layer.listens.length === 0 && (
         <Empty title={WORDS.nothingListens} marginTop="12px">
@@ -56,7 +56,7 @@ const POINTS = 160;
 
 function ListenRow({ layer, listen }: { layer: Layer; listen: Listen }) {
   const times = useTimes();
-  const { label, kind, shownFactor, unit } = propertyDefinition(listen.property);
+  const { label, isVector, shownFactor, unit } = listeningOf(layer, listen.property);
   const put = (change: Partial<Listen>, gesture: string | null = null) =>
     edit([{ type: 'listen.put', layerId: layer.id, listen: { ...listen, ...change } }], gesture);
   const course = useMemo(
@@ -64,7 +64,6 @@ function ListenRow({ layer, listen }: { layer: Layer; listen: Listen }) {
     [listen, layer, times],
   );
   const amounts = typeof listen.amount === 'number' ? [listen.amount] : listen.amount;
-  const isVector = kind === 'vector';
   return (
     <Box role="listitem" className="list-row" display="block">
       <Flex alignItems="center" gap="6px">

@@ -1,7 +1,17 @@
-import type { TrackValue } from '@core/motion';
-import { PROPERTIES, propertyDefinition } from '@core/piece';
-import type { Edit, Layer, Listen, PropertyId, ResolvedTimes } from '@core/piece';
-import { prepareScene, propertyAt } from '@core/scene';
+import type { Keyframe, TrackValue } from '@core/motion';
+import {
+  canListen,
+  effectParameterOf,
+  effectParameters,
+  effectTrackId,
+  heldTrack,
+  isEffectColour,
+  isPropertyId,
+  propertyDefinition,
+  trackLabel,
+} from '@core/piece';
+import type { Edit, Layer, Listen, PropertyId, ResolvedTimes, TrackId } from '@core/piece';
+import { heardValueAt, prepareScene } from '@core/scene';
 import { framesPerSecond, freeMoment } from '@core/time';
 import { newId } from '../../platform/ids';
 import { edit, openDocument, setView } from '../../store/desk-store';
@@ -21,17 +31,44 @@ const FIRST_AMOUNT: Partial<Record<PropertyId, Listen['amount']>> = {
   dimensions: [60, 60],
 };
 
-/** Whether a value can listen: colours hear nothing. */
-export const canListen = (property: PropertyId): boolean => PROPERTIES[property].kind !== 'colour';
+/** A value that can listen, as it is shown. */
+export interface Listening {
+  readonly label: string;
+  readonly unit: string;
+  readonly shownFactor: number;
+  readonly isVector: boolean;
+  readonly min: number;
+  readonly max: number;
+}
 
-export function startListening(layer: Layer, property: PropertyId): string {
-  const { kind, min = 0, max = 1 } = propertyDefinition(property);
+export function listeningOf(layer: Layer, id: TrackId): Listening {
+  const label = trackLabel(layer, id);
+  const parameter = effectParameterOf(layer, id);
+  if (parameter && !isEffectColour(parameter.is)) {
+    const { unit, min, max } = parameter.is;
+    return { label, unit, shownFactor: 1, isVector: false, min, max };
+  }
+  if (!isPropertyId(id)) return { label, unit: '', shownFactor: 1, isVector: false, min: 0, max: 1 };
+  const { unit, shownFactor, kind, min = 0, max = 1 } = propertyDefinition(id);
+  return { label, unit, shownFactor, isVector: kind === 'vector', min, max };
+}
+
+/** Parameters of a layer's effects that can listen. */
+export const listeningParameters = (layer: Layer): TrackId[] =>
+  layer.effects.flatMap((effect) =>
+    Object.keys(effectParameters(effect.kind))
+      .map((id) => effectTrackId(effect.id, id))
+      .filter((id) => canListen(layer, id)),
+  );
+
+export function startListening(layer: Layer, property: TrackId): string {
+  const { isVector, min, max } = listeningOf(layer, property);
   const range = Math.min(100, max - min) * 0.2;
   const listen: Listen = {
     id: newId(),
     property,
     source: 'low',
-    amount: FIRST_AMOUNT[property] ?? (kind === 'vector' ? [range, range] : range),
+    amount: (isPropertyId(property) ? FIRST_AMOUNT[property] : undefined) ?? (isVector ? [range, range] : range),
     attack: 0,
     release: 0.2,
     smoothing: 0,
@@ -68,6 +105,15 @@ export function keyPoints(values: readonly number[], tolerance: number): number[
 const sizeOf = (value: TrackValue): number =>
   typeof value === 'number' ? value : Array.isArray(value) ? value[0] + value[1] : 0;
 
+/** The edits that give a value keyframes; a parameter of an effect may have had no track so far. */
+function setKeyframes(layer: Layer, id: TrackId, keyframes: readonly Keyframe[]): Edit[] {
+  const parameter = effectParameterOf(layer, id);
+  if (!parameter)
+    return [{ type: 'keys.add', keys: keyframes.map((key) => ({ layerId: layer.id, property: id, key })) }];
+  const track = { value: keyframes[0]?.value ?? parameter.is.begins, keyframes: [...keyframes] };
+  return [{ type: 'effect.setTrack', layerId: layer.id, id: parameter.effectId, parameter: parameter.id, track }];
+}
+
 /** Puts keyframes in the place of listening: the value as it was heard, over the layer's time. */
 export function listenToKeyframes(layer: Layer, listen: Listen): void {
   const o = openDocument();
@@ -78,10 +124,16 @@ export function listenToKeyframes(layer: Layer, listen: Listen): void {
   const step = 1 / framesPerSecond(piece.frameRate);
   const count = Math.max(2, Math.ceil((prepared.end - prepared.start) / step) + 1);
   const at = (i: number): number => Math.min(prepared.end, prepared.start + i * step);
-  const heard = Array.from({ length: count }, (_, i) => propertyAt(prepared, listen.property, at(i)));
+  const heard = Array.from({ length: count }, (_, i) => heardValueAt(prepared, listen.property, at(i)));
   const loudest = Math.max(...[listen.amount].flat().map(Math.abs));
   const kept = keyPoints(heard.map(sizeOf), Math.max(1e-4, loudest * CLOSE)).slice(0, MOST_KEYFRAMES);
-  const old = layer.tracks[listen.property]?.keyframes ?? [];
+  const old = heldTrack(layer, listen.property)?.keyframes ?? [];
+  const keyframes = kept.map((i): Keyframe => ({
+    id: newId(),
+    at: freeMoment(at(i)),
+    value: heard[i]!, // an index of the list
+    easing: { type: 'linear' },
+  }));
   const edits: Edit[] = [
     { type: 'listen.remove', layerId: layer.id, id: listen.id },
     ...(old.length > 0
@@ -92,14 +144,7 @@ export function listenToKeyframes(layer: Layer, listen: Listen): void {
           },
         ]
       : []),
-    {
-      type: 'keys.add',
-      keys: kept.map((i) => ({
-        layerId: layer.id,
-        property: listen.property,
-        key: { id: newId(), at: freeMoment(at(i)), value: heard[i]!, easing: { type: 'linear' } },
-      })),
-    },
+    ...setKeyframes(layer, listen.property, keyframes),
   ];
   if (edit(edits)) setView({ notice: WORDS.keyframesMade(kept.length) });
 }

@@ -3,6 +3,15 @@ import type { ListenSource } from '@core/piece';
 /** Wording of what ties layers to the music and to one another. */
 export const WORDS = {
   selectALayer: 'Select a layer.',
+  timeInside: 'Time inside the group',
+  speed: 'Speed inside',
+  playAgain: 'Play again and again',
+  every: 'Every',
+  everyUnit: 'Played again in',
+  standStill: 'Stand still',
+  after: 'After',
+  afterUnit: 'Stands still in',
+  thereAndBack: 'There and back',
   addAListener: 'Let a value listen to the music',
   chooseAValue: 'Choose a value …',
   nothingListens: 'Nothing listens yet',
