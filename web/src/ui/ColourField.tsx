@@ -1,4 +1,5 @@
 import { ColorPicker, Flex, Portal, parseColor } from '@chakra-ui/react';
+import { Pipette } from 'lucide-react';
 import { useRef } from 'react';
 import { colourOf } from '@core/piece';
 import { newId } from '../platform/ids';
@@ -17,6 +18,9 @@ interface Props {
   /** Whether it may wear a role of the wardrobe. */
   readonly hasRoles?: boolean;
 }
+
+/** The browser's own eyedropper (EyeDropper API, WICG); not every browser has one. */
+const canPickFromScreen = typeof window !== 'undefined' && 'EyeDropper' in window;
 
 const NO_ROLES: Readonly<Record<string, string>> = {};
 
@@ -71,6 +75,13 @@ export function ColourField({ label, value: given, onChange, compact = false, ha
               <ColorPicker.ChannelSliderTrack />
               <ColorPicker.ChannelSliderThumb />
             </ColorPicker.ChannelSlider>
+            {canPickFromScreen && (
+              <ColorPicker.EyeDropperTrigger asChild>
+                <Button variant="soft">
+                  <Pipette size={14} /> {WORDS.fromTheScreen}
+                </Button>
+              </ColorPicker.EyeDropperTrigger>
+            )}
             {Object.keys(roles).length > 0 && (
               <Flex gap="4px" flexWrap="wrap" role="group" aria-label={WORDS.wears(label)} maxWidth="220px">
                 {Object.entries(roles).map(([role, colour]) => (

@@ -7,6 +7,7 @@ export const WORDS = {
   pageDown: 'Page down',
   wears: (label: string) => `Roles that ${label} may wear`,
   picker: (label: string) => `${label}, picker`,
+  fromTheScreen: 'Pick from the screen',
   undo: 'Undo',
   pickedUp: (place: number, of: number) => `Picked up from place ${place} of ${of}`,
   nowAt: (place: number, of: number) => `Now at place ${place} of ${of}`,

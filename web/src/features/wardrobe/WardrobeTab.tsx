@@ -15,6 +15,8 @@ import { NameField } from '../../ui/NameField';
 import { KeptWardrobes } from './KeptWardrobes';
 import { READABLE, contrastOf, rolesFor } from './palette-roles';
 import { paletteOfFile, recolourPiece, saveTokens, setWardrobe, takeTokens } from './wardrobe-commands';
+import { SWATCH_SHAPES, addSwatches } from './swatches';
+import type { SwatchShape } from './swatches';
 import { WORDS } from './words';
 
 /** What a new role begins with. */
@@ -44,6 +46,21 @@ export function WardrobeTab() {
         </Button>
       )}
       {Object.keys(wardrobe.colours).length > 1 && <Swap wardrobe={wardrobe} />}
+      {hasColours && (
+        <Choice
+          aria-label={WORDS.addSwatches}
+          value=""
+          width="100%"
+          onChange={(e) => e.target.value && addSwatches(e.target.value as SwatchShape)} // a value of the list
+        >
+          <option value="">{WORDS.chooseSwatches}</option>
+          {SWATCH_SHAPES.map((shape) => (
+            <option key={shape} value={shape}>
+              {WORDS.swatchShapes[shape]}
+            </option>
+          ))}
+        </Choice>
+      )}
       <hr className="rule" />
       <FileButton label={WORDS.pictureFor} accept="image/*" onFiles={([file]) => file && void look(file)}>
         <Button variant="soft">{WORDS.fromPicture}</Button>

@@ -1,5 +1,9 @@
 /** Wording of the wardrobe. */
 export const WORDS = {
+  swatches: 'Swatches',
+  addSwatches: 'Show the colours as layers',
+  chooseSwatches: 'Colours as layers, one on each beat …',
+  swatchShapes: { chips: 'as chips', circles: 'as circles', stripes: 'as stripes' },
   colours: 'Colours',
   fonts: 'Fonts',
   addARole: 'Add a colour role',
