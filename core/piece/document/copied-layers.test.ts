@@ -21,7 +21,7 @@ const span = { start: freeMoment(0), end: freeMoment(2) };
 const HARBOUR = {
   id: 'harbour',
   kind: 'picture' as const,
-  hash: 'a'.repeat(64),
+  hash: 'c'.repeat(64),
   name: 'harbour.png',
   width: 8,
   height: 8,

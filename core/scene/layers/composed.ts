@@ -7,7 +7,7 @@ import type { GroupItem, ItemMask, Matte, StillItem } from '../list/display-list
 import { UNITS } from '../../text';
 import { setText } from '../text/text-at';
 import { effectsAt } from './effects';
-import type { LayerAt } from './layer-items';
+import type { LayerAt } from './layer-at';
 import { matrixOf } from './matrix-of';
 import type { PreparedMask } from './prepare';
 import { restBox } from './rest-box';

@@ -4,7 +4,7 @@ import { effectParameters, effectTrackId, isEffectColour, isPropertyId } from '.
 import type { TrackId } from '../../piece';
 import type { Seconds } from '../../time';
 import type { ItemEffect } from '../list/display-list';
-import type { LayerAt } from './layer-items';
+import type { LayerAt } from './layer-at';
 import type { LayerReader } from './layer-reader';
 import { propertyAt } from './prepare';
 import type { PreparedEffect, PreparedLayer } from './prepare';

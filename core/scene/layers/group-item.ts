@@ -4,7 +4,7 @@ import type { GroupItem } from '../list/display-list';
 import { NO_ACT, wipeEdge } from '../movement/act';
 import { INVISIBLE } from '../text/text-at';
 import { blurOf } from './effects';
-import type { LayerAt } from './layer-items';
+import type { LayerAt } from './layer-at';
 import { withBlur } from './layer-reader';
 import type { FrameContext } from './frame-context';
 import { actOfGroup } from './outer';

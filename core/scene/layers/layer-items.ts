@@ -6,32 +6,21 @@ import type { Seconds } from '../../time';
 import type { PictureItem, ShapeItem, StillItem } from '../list/display-list';
 import { NO_ACT, wipeEdge } from '../movement/act';
 import { textItem } from '../text/text-item';
-import { INVISIBLE } from '../text/text-at';
 import { actOfWhole } from './act-of-whole';
 import { composed } from './composed';
 import { drawnOn } from './drawn-on';
 import { blurOf } from './effects';
 import type { FrameContext } from './frame-context';
 import { groupItem } from './group-item';
-import { huggingValues } from './hugged';
+import { layerAt } from './layer-at';
+import type { LayerAt } from './layer-at';
 import { matrixOf } from './matrix-of';
 import { LayerReader, tinted, withBlur } from './layer-reader';
 import type { Outline } from './layer-reader';
 import { outerAt } from './outer';
-import type { Outer } from './outer';
 import type { PreparedLayer } from './prepare';
 import { repeatedItem } from './repeated';
 import { paintedShape } from './shape-paints';
-
-/** A layer at one time, with what its kind needs to make its item. */
-export interface LayerAt {
-  readonly prepared: PreparedLayer;
-  readonly read: LayerReader;
-  readonly seconds: Seconds;
-  readonly opacity: number;
-  readonly outer: Outer;
-  readonly context: FrameContext;
-}
 
 /** How each kind of layer is drawn: its item at a time, without what is smeared; null draws nothing. */
 export const LAYER_ITEMS: { readonly [K in LayerKind]: (at: LayerAt, layer: LayerOf<K>) => StillItem | null } = {
@@ -174,14 +163,6 @@ function acted(at: LayerAt, item: ShapeItem | PictureItem): StillItem {
       ? drawnOn(drawn, draw, ink, em * Math.sqrt(((r - l) * (b - t)) / Math.max(1e-6, w * h)))
       : drawn;
   return withBlur(withBlur(shown, act.blur * em * prepared.fit * outer.scale), blur);
-}
-
-/** The layer at a time, without its copies and what is done to it as a whole. */
-export function layerAt(prepared: PreparedLayer, seconds: Seconds, context: FrameContext): LayerAt | null {
-  const outer = outerAt(prepared, seconds, context);
-  const read = new LayerReader(prepared, seconds, huggingValues(prepared, seconds, outer, context));
-  const opacity = context.isAtRest ? 1 : Math.min(1, Math.max(0, read.number('opacity')));
-  return opacity < INVISIBLE ? null : { prepared, read, seconds, opacity, outer, context };
 }
 
 function itemOf(at: LayerAt): StillItem | null {

@@ -5,7 +5,7 @@ import type { DisplayItem, GroupItem, ShapeItem } from '../list/display-list';
 import { composed } from './composed';
 import { blurOf } from './effects';
 import type { FrameContext } from './frame-context';
-import { layerAt } from './layer-items';
+import { layerAt } from './layer-at';
 import { withBlur } from './layer-reader';
 import type { PreparedLayer } from './prepare';
 

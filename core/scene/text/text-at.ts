@@ -15,7 +15,7 @@ import type { CastGesture, PreparedGesture } from '../movement/gesture-timing';
 import type { LayerReader } from '../layers/layer-reader';
 import { IDENTITY, multiply } from '../../geometry';
 import type { Matrix } from '../../geometry';
-import type { LayerAt } from '../layers/layer-items';
+import type { LayerAt } from '../layers/layer-at';
 import type { PreparedLayer } from '../layers/prepare';
 import { layerStyle } from './layer-style';
 import { inRunSize } from './run-size';

@@ -5,7 +5,7 @@ import type { BentLine } from './bent-line';
 import type { GroupItem, StillItem, UnderEffect } from '../list/display-list';
 import { isAtWork } from '../movement/gesture-timing';
 import { blurOf } from '../layers/effects';
-import type { LayerAt } from '../layers/layer-items';
+import type { LayerAt } from '../layers/layer-at';
 import { shapeItem, withBlur } from '../layers/layer-reader';
 import { scaleOf, transformBox, unionBox } from '../../geometry';
 import type { Box } from '../../geometry';
