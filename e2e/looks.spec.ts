@@ -38,7 +38,7 @@ test('a look does over what is below it and nothing above; its keyframes move on
   // A parameter of the effect is keyframed, and its star is dragged on the timeline.
   await timeline(page).getByRole('button', { name: 'Look', exact: true }).click();
   await page.getByRole('tab', { name: 'Effects' }).click();
-  await page.getByRole('button', { name: 'Open Black and white' }).click();
+  await page.getByRole('button', { name: 'Show the values of Black and white' }).click();
   await goTo(page, 1);
   await page.getByRole('button', { name: 'Keyframe Amount of Black and white here' }).click();
   await waitSaved(page);
