@@ -2,6 +2,7 @@ import type { IdSource } from './create';
 import { visitLayerTracks } from './layer-moments';
 import type { Layer } from './layer-schema';
 import { plainCopy } from './plain-copy';
+import { renamedTrack } from './track-ids';
 
 /**
  * Copies of layers with new ids for them and all within them, in the same order. What they say of one another (the
@@ -21,7 +22,13 @@ export function copyLayers(layers: readonly Layer[], newId: IdSource): Layer[] {
     if (layer.parentId === null || !names.has(layer.parentId)) copy.name = `${layer.name} copy`;
     copy.locked = false;
     visitLayerTracks(copy, (track) => track.keyframes.forEach((key) => (key.id = newId())));
-    for (const inner of [...copy.gestures, ...copy.effects, ...copy.masks, ...copy.listens]) inner.id = newId();
+    const inside = new Map<string, string>();
+    for (const inner of [...copy.gestures, ...copy.effects, ...copy.masks, ...copy.listens]) {
+      const id = newId();
+      inside.set(inner.id, id);
+      inner.id = id;
+    }
+    for (const listen of copy.listens) listen.property = renamedTrack(listen.property, inside);
     return copy;
   });
 }

@@ -3,6 +3,7 @@ import {
   EMPTY_HISTORY,
   animatedTracks,
   applyEdits,
+  copyLayers,
   createLayer,
   effectTrackId,
   findKey,
@@ -92,6 +93,29 @@ describe('keyframes of effects and masks', () => {
     expect(add(radius, '#ffffff').patches).toEqual([]);
     expect(add(effectTrackId('nobody', 'radius')).patches).toEqual([]);
     expect(add(effectTrackId('a/b', 'constructor')).patches).toEqual([]);
+  });
+  it('are listened to by copies as by what was copied, and no more when the effect is gone', () => {
+    const listen = {
+      id: 'h',
+      property: radius,
+      source: 'low' as const,
+      amount: 5,
+      attack: 0,
+      release: 0.2,
+      smoothing: 0,
+      curve: 1,
+      range: [0, 1] as [number, number],
+    };
+    const heard = apply({ type: 'listen.put', layerId: 'plate', listen }).piece;
+    let n = 0;
+    const [copy] = copyLayers(heard.layers, () => `n${n++}`);
+    expect(copy!.listens[0]!.property).toBe(effectTrackId(copy!.effects[0]!.id, 'radius'));
+    expect(copy!.effects[0]!.id).not.toBe('a/b');
+    const gone = applyEdits(heard, [{ type: 'effect.remove', layerId: 'plate', id: 'a/b' }], times);
+    expect(layer(gone.piece).listens).toEqual([]);
+    // Colours and what is not there hear nothing.
+    for (const property of [effectTrackId('a/b', 'colour'), effectTrackId('x', 'radius'), feather])
+      expect(apply({ type: 'listen.put', layerId: 'plate', listen: { ...listen, property } }).patches).toEqual([]);
   });
   it('have ids that are checked', () => {
     for (const id of ['opacity', radius, feather]) expect(trackIdSchema.safeParse(id).success).toBe(true);

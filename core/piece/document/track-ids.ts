@@ -86,6 +86,19 @@ export function animatedTracks(layer: Tracked): [TrackId, Track][] {
 export const takesKeyframes = (layer: Tracked, id: TrackId): boolean =>
   isPropertyId(id) ? hasProperty(layer.kind, id) : heldTrack(layer, id) !== undefined;
 
+/** The id of a track whose effect or mask has got another id. @param names - new ids by the old ones. */
+export function renamedTrack(id: TrackId, names: ReadonlyMap<string, string>): TrackId {
+  const part = isPropertyId(id) ? null : partOf(id);
+  const next = part ? names.get(part.id) : undefined;
+  return part && next !== undefined ? (`${part.of}/${next}/${part.value}` as TrackId) : id; // of the same part and value
+}
+
+/** Whether a track belongs to an effect. */
+export const isOfEffect = (id: TrackId, effectId: string): boolean => {
+  const part = isPropertyId(id) ? null : partOf(id);
+  return part?.of === 'effect' && part.id === effectId;
+};
+
 /** The parameter of an effect that an id names; null for all else. */
 export function effectParameterOf(
   layer: Tracked,

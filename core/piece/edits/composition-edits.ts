@@ -10,7 +10,7 @@ import { groupTimeSchema } from '../document/group-time';
 import { layerFields } from '../document/layer-schema';
 import type { Layer } from '../document/layer-schema';
 import type { Piece } from '../document/schema';
-import { canListen } from '../document/track-ids';
+import { canListen, isOfEffect } from '../document/track-ids';
 import { ancestorsOf, byId } from '../document/tree';
 import { defineEdit, findLayer } from './define';
 import { moveItem, putItem, removeItem } from './list-items';
@@ -67,7 +67,10 @@ export const COMPOSITION_EDITS = {
     z.object({ layerId: z.string(), id: z.string() }),
     (draft, { layerId, id }) => {
       const layer = open(draft, layerId);
-      if (layer) removeItem(layer.effects, id);
+      if (!layer) return;
+      removeItem(layer.effects, id);
+      const listens = layer.listens.filter((listen) => !isOfEffect(listen.property, id));
+      if (listens.length < layer.listens.length) layer.listens = listens;
     },
   ),
   'effect.order': defineEdit(

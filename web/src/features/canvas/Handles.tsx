@@ -24,6 +24,9 @@ import type { Guide } from './snapping';
 import { setUnderPointer } from './under-pointer';
 import { WORDS } from './words';
 
+/** Screen pixels that a press may move and still be a click. */
+const CLICK = 3;
+
 const marqueeOf = (a: Point, b: Point): Bounds => boundsOf([a, b]);
 
 /**
@@ -43,6 +46,8 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
   const [readout, setReadout] = useState<{ at: Point; text: string } | null>(null);
   const [marquee, setMarquee] = useState<Bounds | null>(null);
   const drag = useRef<Drag | null>(null);
+  /** What a click with Alt selects, unless it turns out to be a drag. */
+  const through = useRef<LayerPlace | null>(null);
   const svg = useRef<SVGSVGElement>(null);
   useEffect(() => {
     let newest: readonly LayerPlace[] = [];
@@ -86,18 +91,16 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
     e.stopPropagation();
   };
 
-  /** With Alt the next one below what is selected there, and round again. */
   const chosen = (e: ReactPointerEvent, at: Point): LayerPlace | undefined => {
     const hits = meantAt(at);
-    if (e.altKey) {
-      const now = hits.findIndex((place) => selectedLayers.includes(place.layerId));
-      return hits[(now + 1) % Math.max(1, hits.length)];
-    }
     // What is selected keeps the pointer, so that a layer below others can be dragged.
     const held = places.find(
       (place) =>
         selectedLayers.includes(place.layerId) && isInside(place.corners, at) && !layerOf(place.layerId)?.locked,
     );
+    // A click with Alt is for the next one below what is selected, and round again.
+    const now = hits.findIndex((place) => selectedLayers.includes(place.layerId));
+    through.current = e.altKey && hits.length > 1 ? (hits[(now + 1) % hits.length] ?? null) : null;
     return e.shiftKey ? hits[0] : (held ?? hits[0]);
   };
 
@@ -140,6 +143,10 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
       const met = allMeant((place) => overlap(boundsOf(place.corners), box)).map((place) => place.layerId);
       return selectLayers([...new Set([...d.before, ...met])]);
     }
+    if (through.current && d.kind === 'move') {
+      if (Math.hypot(at[0] - d.from[0], at[1] - d.from[1]) * zoom <= CLICK) return;
+      through.current = null;
+    }
     const keys = { shift: e.shiftKey, alt: e.altKey };
     const result = dragged(d, at, keys, { piece, format, places, zoom, gridStep });
     setGuides(result.guides);
@@ -149,6 +156,8 @@ export function Handles({ format, zoom }: { format: Format; zoom: number }) {
   };
 
   const onUp = () => {
+    if (through.current) selectLayers([through.current.layerId]);
+    through.current = null;
     drag.current = null;
     setGuides([]);
     setReadout(null);

@@ -1,9 +1,20 @@
-import { useEffect, useRef, useState } from 'react';
-import { applyMatrix, insertedPoint, invert, movedHandle, movedPoint, nearestOn, readPoints } from '@core/geometry';
-import { removedPoint, toggledCorner, writePoints } from '@core/geometry';
+import { useRef, useState } from 'react';
+import {
+  applyMatrix,
+  insertedPoint,
+  invert,
+  movedHandle,
+  movedPoint,
+  nearestOn,
+  readPoints,
+  removedPoint,
+  toggledCorner,
+  writePoints,
+} from '@core/geometry';
 import type { Matrix, PathPoint, PointContour, PointRef } from '@core/geometry';
 import { newId } from '../../platform/ids';
 import type { Point } from './geometry';
+import { useKeysFirst } from './use-keys-first';
 import { WORDS } from './words';
 
 interface PathDrag {
@@ -56,24 +67,16 @@ export function PathHandles({
     const point = contours[ref.contour]?.points[ref.point];
     if (point) once(movedPoint(contours, ref, [point.at[0] + dx, point.at[1] + dy]));
   };
-  const onKey = useRef<(e: KeyboardEvent) => void>(() => {});
-  onKey.current = (e) => {
-    if (!chosen || (e.target instanceof HTMLElement && e.target.closest('input, textarea'))) return;
+  useKeysFirst((e) => {
+    if (!chosen) return false;
     const step = e.shiftKey ? 10 : 1;
     const way = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] }[e.key];
     if (e.key === 'Delete' || e.key === 'Backspace') remove(chosen);
     else if (way && !e.ctrlKey && !e.altKey) nudge(chosen, way[0]!, way[1]!);
     else if (e.key === 'Tab') setChosen(nextOf(contours, chosen, e.shiftKey ? -1 : 1));
-    else return;
-    e.preventDefault();
-    e.stopPropagation();
-  };
-  // Before the desk's own keys, which would take the whole layer away.
-  useEffect(() => {
-    const listen = (e: KeyboardEvent) => onKey.current(e);
-    window.addEventListener('keydown', listen, true);
-    return () => window.removeEventListener('keydown', listen, true);
-  }, []);
+    else return false;
+    return true;
+  });
 
   const begin = (e: React.PointerEvent<SVGElement>, ref: PointRef, side: PathDrag['side'], point: PathPoint) => {
     if (e.button !== 0) return;

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import { applyMatrix, invert, isFlat, tightBox, writePoints } from '@core/geometry';
 import type { PathPoint } from '@core/geometry';
 import { leadFormat } from '@core/piece';
@@ -10,6 +10,7 @@ import { usePiece } from '../../store/selectors';
 import { placesNow } from '../desk/group-commands';
 import { addPath } from '../layers/add-layers';
 import type { Point } from './geometry';
+import { useKeysFirst } from './use-keys-first';
 import { WORDS } from './words';
 
 /** Screen pixels to the first point within which a click closes the path. */
@@ -55,13 +56,17 @@ export function PenTool({
   const isAtFirst = (at: Point) =>
     points.length > 1 && Math.hypot(at[0] - points[0]!.at[0], at[1] - points[0]!.at[1]) < CLOSE * px;
 
-  const finish = (isClosed: boolean) => {
-    const d = points.length > 1 ? writePoints([{ points, isClosed }]) : '';
-    setPoints([]);
+  /** Nothing was drawn: a mask that was put up to be drawn goes again. */
+  const leave = () => {
     setView({ drawingFor: null, notice: null });
+    if (drawing.kind === 'mask') edit([{ type: 'mask.remove', layerId: drawing.layerId, id: drawing.maskId }]);
+  };
+  const finish = (drawn: readonly PathPoint[], isClosed: boolean) => {
+    const d = drawn.length > 1 ? writePoints([{ points: drawn, isClosed }]) : '';
     const tight = d === '' ? null : tightBox(d);
-    if (!tight) return;
-    if (drawing.kind === 'mask') return setMaskPath(drawing.layerId, drawing.maskId, points, isClosed);
+    if (!tight) return leave();
+    setView({ drawingFor: null, notice: null });
+    if (drawing.kind === 'mask') return setMaskPath(drawing.layerId, drawing.maskId, drawn, isClosed);
     const lead = leadFormat(piece);
     const fit = Math.min(format.width / lead.width, format.height / lead.height);
     const [l, t, r, b] = tight;
@@ -71,20 +76,13 @@ export function PenTool({
     setView({ shaping: { layerId: id, maskId: null } });
   };
 
-  const onKey = useRef<(e: KeyboardEvent) => void>(() => {});
-  onKey.current = (e) => {
-    if (e.key === 'Enter') finish(false);
+  useKeysFirst((e) => {
+    if (e.key === 'Enter') finish(points, false);
     else if (e.key === 'Backspace') setPoints(points.slice(0, -1));
-    else if (e.key === 'Escape') setView({ drawingFor: null, notice: null });
-    else return;
-    e.preventDefault();
-    e.stopPropagation();
-  };
-  useEffect(() => {
-    const listen = (e: KeyboardEvent) => onKey.current(e);
-    window.addEventListener('keydown', listen, true);
-    return () => window.removeEventListener('keydown', listen, true);
-  }, []);
+    else if (e.key === 'Escape') leave();
+    else return false;
+    return true;
+  });
 
   const ahead = pointer && points.length > 0 && !pulled.current ? [{ at: pointer, before: null, after: null }] : [];
   return (
@@ -98,7 +96,7 @@ export function PenTool({
         if (e.button !== 0) return;
         e.stopPropagation();
         const at = place(e);
-        if (isAtFirst(at)) return finish(true);
+        if (isAtFirst(at)) return finish(points, true);
         svg.current?.setPointerCapture(e.pointerId);
         pulled.current = { from: at };
         setPoints([...points, { at, before: null, after: null }]);
@@ -115,7 +113,8 @@ export function PenTool({
       onPointerUp={() => {
         pulled.current = null;
       }}
-      onDoubleClick={() => finish(false)}
+      // Its second press has set a point where the first one did.
+      onDoubleClick={() => finish(points.slice(0, -1), false)}
     >
       {points.length > 0 && (
         <path

@@ -54,7 +54,6 @@ export function SelectionFrame({
   const up = unit(middleOf(corners), top);
   const stalk: Point = [top[0] + up[0] * 26 * px, top[1] + up[1] * 26 * px];
   const axes = [unit(a, b), unit(a, c)] as const;
-  const gesture = newId;
   const knob = { fill: '#11151b', stroke: 'var(--lamp)', strokeWidth: 1.5 * px };
   return (
     <g>
@@ -82,7 +81,7 @@ export function SelectionFrame({
                   pivot,
                   startAngle: angleOf(less(toFormat(e), pivot)),
                   rotation: valueNow(layer, 'rotation') as number,
-                  gesture: gesture(),
+                  gesture: newId(),
                 })
               }
             />
@@ -116,7 +115,7 @@ export function SelectionFrame({
                       length: Math.hypot(...less(axis === 0 ? b : c, a)),
                       value: valueNow(layer, sidesProperty(layer)) as [number, number],
                       moved: movedLayer(piece, format, layer),
-                      gesture: gesture(),
+                      gesture: newId(),
                     })
                   }
                 />
@@ -139,7 +138,7 @@ export function SelectionFrame({
                   axes,
                   from: toFormat(e),
                   scale: valueNow(layer, 'scale') as [number, number],
-                  gesture: gesture(),
+                  gesture: newId(),
                   override: layer.overrides[format.id],
                 })
               }

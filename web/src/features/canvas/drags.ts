@@ -152,7 +152,7 @@ function move(d: MoveDrag, at: Point, keys: DragKeys, scene: DragScene): DragRes
 }
 
 const dot = (a: Point, b: Point): number => a[0] * b[0] + a[1] * b[1];
-const less = (a: Point, b: Point): Point => [a[0] - b[0], a[1] - b[1]];
+export const less = (a: Point, b: Point): Point => [a[0] - b[0], a[1] - b[1]];
 
 /** How many times as far along a direction a point lies from a pivot as another. */
 function stretch(at: Point, from: Point, pivot: Point, along: Point): number {
@@ -214,7 +214,7 @@ function edge(d: EdgeDrag, at: Point, keys: DragKeys, scene: DragScene): DragRes
 
 /** Degrees that Shift turns by. */
 const TURN_STEP = 15;
-const angleOf = ([x, y]: Point): number => (Math.atan2(y, x) * 180) / Math.PI;
+export const angleOf = ([x, y]: Point): number => (Math.atan2(y, x) * 180) / Math.PI;
 
 function rotate(d: RotateDrag, at: Point, keys: DragKeys): DragResult {
   const turned = d.rotation + angleOf(less(at, d.pivot)) - d.startAngle;
@@ -235,4 +235,3 @@ export function dragged(d: Exclude<Drag, MarqueeDrag>, at: Point, keys: DragKeys
       return rotate(d, at, keys);
   }
 }
-export { angleOf, less };
