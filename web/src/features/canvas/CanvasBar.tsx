@@ -28,7 +28,7 @@ export function CanvasBar({ format, zoom }: { format: Format; zoom: number }) {
       <Button variant="quiet" aria-label={WORDS.wholeFrame} onClick={showWhole}>
         <Maximize size={15} />
       </Button>
-      <Popover.Root positioning={{ placement: 'top-end' }}>
+      <Popover.Root positioning={{ placement: 'top-end' }} lazyMount unmountOnExit>
         <Popover.Trigger asChild>
           <Button variant="quiet" aria-label={WORDS.viewOptions}>
             <Ruler size={15} />
