@@ -85,7 +85,9 @@ test('a shape is filled with a gradient held on the canvas, stroked with dashes,
   // The topmost goes below by keyboard.
   await page.getByRole('button', { name: 'Move Fill 2', exact: true }).focus();
   await page.keyboard.press('Space');
+  await expect(page.getByText('Now at place 1 of 2')).toBeAttached();
   await page.keyboard.press('ArrowDown');
+  await expect(page.getByText('Now at place 2 of 2')).toBeAttached();
   await page.keyboard.press('Space');
   await expect
     .poll(async () => (await contentOf(page, id)).paints.map((paint) => paint.use))
