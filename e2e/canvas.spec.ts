@@ -99,6 +99,7 @@ test('a guide is dragged out of a ruler, holds what is dragged near it, and can 
   await page.getByRole('button', { name: 'Rulers, grid and guides' }).click();
   await page.getByRole('checkbox', { name: 'Rulers' }).check();
   await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
   const ruler = (await page.getByRole('img', { name: 'Ruler down' }).boundingBox())!;
   const place = await at(page, -433, 0);
   await drag(page, { x: ruler.x + 8, y: place.y }, place);
@@ -114,6 +115,8 @@ test('a guide is dragged out of a ruler, holds what is dragged near it, and can 
   await page.getByLabel('Upright guide 1', { exact: true }).fill('500');
   await page.getByLabel('Upright guide 1', { exact: true }).press('Enter');
   await page.keyboard.press('Escape');
+  // It lies over the rectangle until it is gone.
+  await expect(page.getByRole('dialog')).toHaveCount(0);
   // The rectangle's left side lies at -100 from the middle, the guide at 500 - 960 = -460.
   const grip = await at(page, 100, 90);
   const to = await at(page, 100 - 360 + 8, 90);
