@@ -1,5 +1,5 @@
 import { createMemo } from '../time';
-import { flattenPath, lengthOf } from './path-flatten';
+import { flattenPath, lengthOf, placeAlong } from './path-flatten';
 import type { Contour } from './path-flatten';
 
 /**
@@ -28,18 +28,9 @@ const SAME = 1e-6;
 type Vec = readonly [number, number];
 
 /** The point at a share of a contour's length. */
-function pointAt({ points, lengths }: Contour, share: number): Vec {
-  const wanted = share * (lengths[lengths.length - 1] ?? 0);
-  let [low, high] = [0, lengths.length - 1];
-  while (high - low > 1) {
-    const middle = (low + high) >> 1;
-    if (lengths[middle]! <= wanted) low = middle;
-    else high = middle;
-  }
-  const span = lengths[high]! - lengths[low]!;
-  const t = span > 0 ? (wanted - lengths[low]!) / span : 0;
-  const [x, y, x2, y2] = [points[2 * low]!, points[2 * low + 1]!, points[2 * high]!, points[2 * high + 1]!];
-  return [x + (x2 - x) * t, y + (y2 - y) * t];
+function pointAt(contour: Contour, share: number): Vec {
+  const { x, y } = placeAlong(contour, share * lengthOf(contour));
+  return [x, y];
 }
 
 const sharesOf = (contour: Contour): number[] => {

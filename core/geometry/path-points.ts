@@ -1,3 +1,5 @@
+import { bezierPoint } from '../motion';
+
 /** Paths as people edit them: points with handles. Coordinates are those of the path data. */
 
 type Vec = readonly [number, number];
@@ -236,16 +238,10 @@ export function nearestOn(
       const c = controlsOf(a, b);
       for (let i = 1; i < SAMPLES; i++) {
         const t = i / SAMPLES;
-        const distance = Math.hypot(...less(bezierAt(c, t), to));
+        const distance = Math.hypot(...less(bezierPoint(c, t), to));
         if (!best || distance < best.distance) best = { contour, point, t, distance };
       }
     });
   });
   return best;
-}
-
-function bezierAt([a, b, c, d]: readonly [Vec, Vec, Vec, Vec], t: number): Vec {
-  const s = 1 - t;
-  const [p, q, r, u] = [s * s * s, 3 * s * s * t, 3 * s * t * t, t * t * t];
-  return [p * a[0] + q * b[0] + r * c[0] + u * d[0], p * a[1] + q * b[1] + r * c[1] + u * d[1]];
 }

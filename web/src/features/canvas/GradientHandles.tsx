@@ -1,6 +1,5 @@
 import { useRef } from 'react';
 import { applyMatrix, invert, isFlat } from '@core/geometry';
-import type { Matrix } from '@core/geometry';
 import { colourOf, gradientPoints, withPoint } from '@core/piece';
 import type { GradientPoints } from '@core/piece';
 import { newId } from '../../platform/ids';
@@ -8,7 +7,7 @@ import type { LayerPlace } from '../../platform/preview-protocol';
 import { usePiece } from '../../store/selectors';
 import { gradientOf, setGradient } from '../paints/parts';
 import type { PartId, ShapeLayer } from '../paints/parts';
-import { less } from './drags';
+import { boxMatrix } from './geometry';
 import type { Point } from './geometry';
 
 /** The line of a gradient over its layer: where it begins and ends is dragged, its stops lie along it. */
@@ -30,12 +29,9 @@ export function GradientHandles({
   const gradient = gradientOf(layer, part);
   if (!gradient) return null;
   const px = 1 / zoom;
-  const [a, b, , c] = place.corners as readonly [Point, Point, Point, Point]; // a box has four
-  const [right, down] = [less(b, a), less(c, a)];
-  /** From shares of the layer's box to pixels of the format. */
-  const matrix: Matrix = [right[0], right[1], down[0], down[1], a[0], a[1]];
+  const matrix = boxMatrix(place.corners);
   if (isFlat(matrix)) return null;
-  const size: [number, number] = [Math.hypot(...right), Math.hypot(...down)];
+  const size: [number, number] = [Math.hypot(matrix[0], matrix[1]), Math.hypot(matrix[2], matrix[3])];
   const points = gradientPoints(gradient);
   const shown = (point: keyof GradientPoints): Point => applyMatrix(matrix, ...points[point]);
   const [from, to] = [shown('from'), shown('to')];

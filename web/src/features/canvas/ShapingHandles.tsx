@@ -1,13 +1,12 @@
-import { IDENTITY, isFlat, tightBox } from '@core/geometry';
-import type { Matrix } from '@core/geometry';
+import { isFlat, multiply, tightBox } from '@core/geometry';
 import { trackOf } from '@core/piece';
 import type { Edit, Layer, LayerOf } from '@core/piece';
 import { transformOutline } from '@core/text';
 import type { LayerPlace } from '../../platform/preview-protocol';
 import { edit } from '../../store/desk-store';
 import { valueEdit, valueNow } from '../desk/commands';
+import { boxMatrix } from './geometry';
 import type { Point } from './geometry';
-import { less } from './drags';
 import { PathHandles } from './PathHandles';
 
 /** The points of the path that is being shaped: a drawn shape, or a mask of a layer. */
@@ -43,7 +42,8 @@ export function ShapingHandles({
     );
   }
   if (maskId !== null || layer.kind !== 'path') return null;
-  const matrix = pathMatrix(layer, place);
+  const [w, h] = layer.content.box;
+  const matrix = multiply(boxMatrix(place.corners), [1 / w, 0, 0, 1 / h, 0, 0]);
   if (isFlat(matrix)) return null;
   const { forms } = layer.content;
   const form = forms.find((other) => other.id === formId);
@@ -77,14 +77,6 @@ export function ShapingHandles({
       }
     />
   );
-}
-
-/** From the units of a drawn shape's path to pixels of the format, by the corners of its box. */
-function pathMatrix({ content: { box } }: LayerOf<'path'>, { corners }: LayerPlace): Matrix {
-  const [a, b, , c] = corners as readonly [Point, Point, Point, Point]; // a box has four
-  if (!a) return IDENTITY;
-  const [right, down] = [less(b, a), less(c, a)];
-  return [right[0] / box[0], right[1] / box[0], down[0] / box[1], down[1] / box[1], a[0], a[1]];
 }
 
 const isStill = (layer: Layer, property: 'dimensions' | 'anchor'): boolean =>

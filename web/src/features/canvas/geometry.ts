@@ -1,3 +1,5 @@
+import type { Matrix } from '@core/geometry';
+
 /** Geometry of the handles, in pixels of the format. */
 export type Point = readonly [number, number];
 
@@ -49,3 +51,9 @@ export function boundsOfAll(boxes: readonly Bounds[]): Bounds | null {
 /** Whether two boxes have more than an edge in common. */
 export const overlap = (a: Bounds, b: Bounds): boolean =>
   a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom;
+
+/** From shares of a box to the pixels in which its corners are given, clockwise from the left top. */
+export function boxMatrix(corners: readonly Point[]): Matrix {
+  const [a, b, , c] = corners as readonly [Point, Point, Point, Point]; // a box has four
+  return [b[0] - a[0], b[1] - a[1], c[0] - a[0], c[1] - a[1], a[0], a[1]];
+}

@@ -6,7 +6,7 @@ import { formatOf } from '@core/piece';
 import { RUNGS, setView, undoNoticed, useDesk } from '../../store/desk-store';
 import type { Rung } from '../../store/desk-store';
 import { usePiece, useTimes } from '../../store/selectors';
-import { importFile } from '../panels/import-file';
+import { importFiles } from '../panels/import-file';
 import { MusicPanel } from '../panels/MusicPanel';
 import { ColourPanel, MotionPanel, PicturePanel, RunThroughPanel, SoundPanel } from '../panels/panels';
 import { GuideStrip } from '../guide/GuideStrip';
@@ -33,14 +33,6 @@ const LADDER = {
   'run-through': { icon: <ListChecks size={18} />, panel: <RunThroughPanel /> },
   send: { icon: <Send size={18} />, panel: <SendPanel /> },
 } satisfies Record<Rung, { icon: ReactNode; panel: ReactNode }>;
-
-/** Takes in what is dropped anywhere on the desk, one file after another. */
-async function bringIn(files: readonly File[]): Promise<void> {
-  for (const file of files) {
-    setView({ notice: WORDS.bringingIn(file.name) });
-    await importFile(file, 'any', () => {}, new AbortController().signal);
-  }
-}
 
 export function Desk() {
   useKeys();
@@ -79,7 +71,7 @@ export function Desk() {
       onDragOver={(e) => e.preventDefault()}
       onDrop={(e) => {
         e.preventDefault();
-        void bringIn([...e.dataTransfer.files]);
+        void importFiles([...e.dataTransfer.files]);
       }}
       onContextMenu={onContextMenu}
     >

@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
 import { setView } from '../../store/desk-store';
 import { addText } from '../layers/add-layers';
-import { importFile } from '../panels/import-file';
+import { importFiles } from '../panels/import-file';
 import {
   CLIP_TYPE,
   copiedText,
@@ -15,7 +15,6 @@ import { WORDS } from './words';
 
 /** Words longer than this are not put up as one layer. */
 const MOST_WORDS = 5000;
-const NO_PROGRESS = (): void => {};
 
 /** A command of the desk is about the desk, wherever the focus is. */
 let isFromMenu = false;
@@ -61,13 +60,6 @@ const asSvg = (text: string): File | null =>
     ? new File([text], `${WORDS.pasted}.svg`, { type: 'image/svg+xml' })
     : null;
 
-async function takeFiles(files: readonly File[]): Promise<void> {
-  for (const file of files) {
-    setView({ notice: WORDS.bringingIn(file.name) });
-    await importFile(file, 'any', NO_PROGRESS, new AbortController().signal);
-  }
-}
-
 function onPaste(event: ClipboardEvent): void {
   const data = event.clipboardData;
   if (isForFields(event) || !data) return;
@@ -79,8 +71,8 @@ function onPaste(event: ClipboardEvent): void {
   if (types.includes(CLIP_TYPE)) {
     takeCopied(data.getData(CLIP_TYPE));
     pasteSelection();
-  } else if (svg) void takeFiles([svg]);
-  else if (files.length > 0) void takeFiles(files);
+  } else if (svg) void importFiles([svg]);
+  else if (files.length > 0) void importFiles(files);
   else if (words.length > MOST_WORDS) setView({ notice: WORDS.tooManyWords });
   else if (words !== '') addText(words);
   // With nothing on the system's clipboard there may be what the menu copied.

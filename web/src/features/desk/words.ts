@@ -124,7 +124,6 @@ export const WORDS = {
   frameRate: 'Frame rate',
   useTheLightVariant: 'Use the light variant',
   useTheDarkVariant: 'Use the dark variant',
-  bringingIn: (name: string) => `Bringing in ${name} …`,
   ladderOfWork: 'Ladder of work',
   thatDidNotWork: 'That did not work; try again.',
   bringBackRevision: (revision: number) => `Bring back revision ${revision}`,

@@ -46,3 +46,11 @@ export async function importFile(
     onProgress(null);
   }
 }
+
+/** Takes in files that were dropped on the desk or pasted, one after another. */
+export async function importFiles(files: readonly File[]): Promise<void> {
+  for (const file of files) {
+    setView({ notice: WORDS.bringingIn(file.name) });
+    await importFile(file, 'any', () => {}, new AbortController().signal);
+  }
+}

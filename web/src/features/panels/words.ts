@@ -1,5 +1,6 @@
 /** Wording of panels. */
 export const WORDS = {
+  bringingIn: (name: string) => `Bringing in ${name} …`,
   sending: 'Sending',
   isIn: (name: string) => `${name} is in`,
   wasLeftOut: (name: string) => `${name} was left out`,
