@@ -1,10 +1,8 @@
 import { execFileSync, spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { mkdtemp, readFile, rm } from 'node:fs/promises';
-import { createServer } from 'node:http';
-import { readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { extname, join } from 'node:path';
+import { join } from 'node:path';
 import { ANALYSIS_RATE, analyseSong } from '@core/audio';
 import { unpackPiece } from '../server/features/pieces/piece-archive';
 import { convertSong } from '../server/features/media/convert-song';
@@ -27,6 +25,7 @@ import { FRAME_RATES, frameCount, frameMiddle, freeMoment } from '@core/time';
 import { assets } from '../server/platform/config';
 import { decodeMono, openAs } from '../server/platform/ffmpeg';
 import { printEffectsCost } from './effects';
+import { previewRate, screenshotRate } from './frame-page';
 import { renderVideo } from '../server/render/render-video';
 import { createServerFonts, createSkiaHost, createSkiaSurface } from '../server/render/skia-host';
 
@@ -79,62 +78,6 @@ async function encoderLimit(dir: string, video: string, width: number, height: n
   });
   await rm(raw);
   return frames / time;
-}
-
-/**
- * The app's frame page with a stand-in for the two API answers it needs: what is timed is the page, not the database.
- */
-async function screenshotRate(piece: Piece, analysis: unknown, times: readonly number[], dir: string): Promise<number> {
-  const { chromium } = await import('@playwright/test');
-  const types: Record<string, string> = {
-    '.html': 'text/html',
-    '.js': 'text/javascript',
-    '.css': 'text/css',
-    '.json': 'application/json',
-    '.wasm': 'application/wasm',
-    '.svg': 'image/svg+xml',
-  };
-  const server = createServer((request, response) => {
-    const path = new URL(request.url ?? '/', 'http://bench').pathname;
-    const send = (body: string | Buffer, type: string) => response.writeHead(200, { 'content-type': type }).end(body);
-    if (path.startsWith('/api/pieces/'))
-      return send(JSON.stringify({ piece, revision: 1, updatedAt: '' }), 'application/json');
-    if (path.startsWith('/api/media/')) return send(JSON.stringify(analysis), 'application/json');
-    const file = path.startsWith('/fonts/')
-      ? join(assets.fontsDir, path.slice(7))
-      : extname(path)
-        ? join(assets.webDir, path)
-        : join(assets.webDir, 'index.html');
-    try {
-      send(readFileSync(file), types[extname(file)] ?? 'application/octet-stream');
-    } catch {
-      response.writeHead(404).end();
-    }
-  });
-  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
-  const address = server.address();
-  const port = typeof address === 'object' && address ? address.port : 0;
-  const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-sync', '--no-first-run'],
-  });
-  const page = await browser.newPage({ viewport: { width: 1920, height: 1080 } });
-  const shoot = async (t: number) => {
-    // The route changes within the page, so that loading the app is not counted.
-    await page.evaluate(
-      `history.pushState(null, '', '/frame/x?at=${t}&format=wide'); dispatchEvent(new PopStateEvent('popstate', { state: null }))`,
-    );
-    await page.waitForFunction(`document.querySelector('canvas')?.dataset.at === '${t}'`);
-    await page.screenshot({ path: join(dir, 'shot.png') });
-  };
-  await page.goto(`http://127.0.0.1:${port}/frame/x?at=0&format=wide`);
-  await page.waitForFunction(`document.querySelector('canvas')?.dataset.state === 'painted'`);
-  const time = await seconds(async () => {
-    for (const t of times) await shoot(t);
-  });
-  await browser.close();
-  server.close();
-  return times.length / time;
 }
 
 /** Milliseconds a frame for 300 layers with 20 keyframes each, all of them standing. */
@@ -329,8 +272,7 @@ async function exportCost(dir: string): Promise<void> {
     const shots =
       formatId === 'wide'
         ? await screenshotRate(
-            piece,
-            analysis,
+            { piece, analysis, files: {} },
             Array.from({ length: SCREENSHOT_FRAMES }, (_, i) =>
               frameMiddle(Math.floor((i * total) / SCREENSHOT_FRAMES), piece.frameRate),
             ),
@@ -344,8 +286,26 @@ async function exportCost(dir: string): Promise<void> {
   }
 }
 
+/** The demo pieces as they are previewed, 1280 pixels a side, in this machine's Chromium without a graphics card. */
+async function previewCost(dir: string): Promise<void> {
+  execFileSync(process.execPath, [join(assets.serverDir, 'make-demo.js'), dir]);
+  console.log('| preview of | frames a second (aim: 30) |');
+  console.log('|---|---|');
+  for (const [file, formatId] of [
+    ['demo-nine-days', 'wide'],
+    ['demo-kite-maker', 'tall'],
+    ['demo-kite-week', 'wide'],
+  ] as const) {
+    const { piece, analyses, media } = await unpackPiece(join(dir, `${file}.estrella`), dir);
+    const [analysis = null] = [...analyses.values()];
+    const rate = await previewRate({ piece, analysis, files: Object.fromEntries(media) }, formatId, 20);
+    console.log(`| ${piece.name}, ${formatId} | ${rate.toFixed(0)} |`);
+  }
+}
+
 const PARTS: Readonly<Record<string, (dir: string) => void | Promise<void>>> = {
   export: exportCost,
+  preview: previewCost,
   async scene() {
     const cost = await sceneCost();
     console.log(`scene of 300 layers with 20 keyframes each: ${cost.toFixed(2)} ms a frame (aim: under 4)`);

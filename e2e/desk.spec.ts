@@ -151,6 +151,13 @@ test('keyframes are set, eased with a dragged curve, reversed and stretched', as
   await drag(page, tangent, { x: tangent.x, y: tangent.y + 60 });
   expect((await keys())[0]).toHaveProperty('tangentOut');
 
+  // It turns along that way, at one speed.
+  await page.getByRole('checkbox', { name: 'Turn along the motion path' }).check();
+  await page.getByRole('checkbox', { name: 'One speed all the way' }).check();
+  await expect
+    .poll(async () => ((await storedPiece(page, id)).layers[0] as unknown as { travel: unknown }).travel)
+    .toEqual({ turns: true, isEven: true });
+
   await page.keyboard.press('PageDown');
   await expect(page.getByLabel('Time', { exact: true })).toHaveText('00:02.000');
   await page.keyboard.press('PageUp');

@@ -116,4 +116,20 @@ test('a figure turns into points, and a mask is drawn and bent on the canvas', a
   const tip = await middleOf(page, 'point-0-2');
   await drag(page, tip, { x: tip.x, y: tip.y + 20 });
   await expect.poll(async () => (await maskPoints())[2]![1]).toBeGreaterThan(drawn[2]![1]! + 30);
+
+  // A second form of it is bent by itself, and the mask is seen as that form.
+  const [before] = ((await layerOf(page, id)) as unknown as { masks: { d: string }[] }).masks;
+  await page.getByRole('tabpanel').getByRole('button', { name: 'Add a form' }).click();
+  const corner = await middleOf(page, 'point-0-0');
+  await drag(page, corner, { x: corner.x - 15, y: corner.y - 15 });
+  await expect
+    .poll(async () => {
+      const [mask] = (
+        (await layerOf(page, id)) as unknown as {
+          masks: { d: string; forms: { d: string }[]; tracks: { form?: { value: number } } }[];
+        }
+      ).masks;
+      return [mask!.d === before!.d, mask!.forms.length, mask!.forms[0]?.d !== mask!.d, mask!.tracks.form?.value];
+    })
+    .toEqual([true, 1, true, 1]);
 });

@@ -75,3 +75,40 @@ test('a wardrobe is taken from a picture, worn, swapped, kept, and leaves and co
     .poll(async () => Object.keys((await pieceOf(page, other)).wardrobe.colours).sort())
     .toEqual(['accent', 'ground', 'text']);
 });
+
+test('pictures show a logo and words a font by its role; both are kept with the wardrobe', async ({ page }) => {
+  const first = await newPiece(page, 'Logos');
+  const file = workFile('mark.png');
+  stripes(file);
+  await page.getByRole('button', { name: 'Picture', exact: true }).click();
+  await page.getByLabel('Choose a picture or a logo').setInputFiles(file);
+  await expect.poll(async () => (await pieceOf(page, first)).layers.length).toBe(1);
+  await page.getByRole('button', { name: 'Colour', exact: true }).click();
+  await page.getByRole('tab', { name: 'Wardrobe' }).click();
+  await page.getByLabel('Add a logo').selectOption('mark');
+  await page.getByRole('combobox', { name: 'Shows the logo' }).selectOption('mark');
+  await expect.poll(async () => (await pieceOf(page, first)).layers[0]!.content).toMatchObject({ mediaId: '@mark' });
+  const { wardrobe, media } = await pieceOf(page, first);
+  expect(media.find(({ id }) => id === wardrobe.logos.mark)?.name).toBe('mark.png');
+
+  await page.getByLabel('Add a font role').selectOption('display');
+  await page.getByLabel('Font of display').selectOption('fraunces');
+  await page.getByRole('button', { name: 'Keep this one' }).click();
+  await page.getByLabel('Name to keep it by').fill('Marks');
+  await page.getByLabel('Name to keep it by').press('Enter');
+  await expect(page.getByText('Marks is kept for all your pieces')).toBeVisible();
+
+  // In another piece the logo comes along with its file, and words wear the font from the chooser.
+  const second = await newPiece(page, 'Wears them');
+  await page.getByRole('button', { name: 'Colour', exact: true }).click();
+  await page.getByRole('tab', { name: 'Wardrobe' }).click();
+  await page.getByRole('button', { name: 'Try on Marks' }).click();
+  await page.getByRole('button', { name: 'Wear it' }).click();
+  await page.keyboard.press('t');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: /^Face/ }).click();
+  await page.getByRole('group', { name: 'Fonts of the wardrobe' }).getByRole('button').click();
+  await expect.poll(async () => (await pieceOf(page, second)).layers[0]!.content).toMatchObject({ family: '@display' });
+  const worn = await pieceOf(page, second);
+  expect(worn.media.some(({ id, hash }) => id === worn.wardrobe.logos.mark && hash === media[0]!.hash)).toBe(true);
+});

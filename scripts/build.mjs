@@ -72,7 +72,7 @@ await buildServer(
     'thumbnail-thread': 'server/features/pieces/thumbnail-thread.ts',
   },
   {
-    external: ['@napi-rs/canvas', 'harfbuzzjs', 'wawoff2', 'file-type', 'yauzl', 'yazl'],
+    external: ['@napi-rs/canvas', 'harfbuzzjs', 'pathkit-wasm', 'wawoff2', 'file-type', 'yauzl', 'yazl'],
     splitting: true,
     chunkNames: 'part-[hash]',
   },

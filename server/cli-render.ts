@@ -5,8 +5,8 @@ import { ANALYSIS_RATE, analyseSong } from '@core/audio';
 import { EXPORT_KINDS, EXPORT_KIND_IDS } from '@core/formats';
 import type { ExportKindId } from '@core/formats';
 import type { MediaRef, Piece } from '@core/piece';
-import { CHECKS, runThrough } from '@core/checks';
-import { MEDIA_KINDS, loadTexts, resolveTimes, withPieceFonts } from '@core/piece';
+import { CHECKS, finding, runThrough, tellFlashing } from '@core/checks';
+import { MEDIA_KINDS, resolveTimes, withPieceFonts } from '@core/piece';
 import { createLayoutCache } from '@core/text';
 import { UsageError } from './cli-usage';
 import { convertSong } from './features/media/convert-song';
@@ -18,9 +18,11 @@ import { AppError } from './platform/errors';
 import { decodeMono, openAs } from './platform/ffmpeg';
 import { MAX_SONG_SECONDS } from './platform/limits';
 import { readHead } from './platform/media-store';
+import { flashesOf } from './render/flashes-of';
 import { createFrameSource } from './render/frame-source';
 import type { RenderInput } from './render/frame-source';
 import { EXPORTERS } from './render/export-kinds';
+import { readyToDraw } from './render/ready-to-draw';
 import { createServerFonts } from './render/skia-host';
 
 const LIMIT_MS = 600_000;
@@ -115,13 +117,24 @@ export async function check(file: string, asJson: boolean): Promise<boolean> {
     const fonts = withPieceFonts(piece, createServerFonts(assets.fontsDir), (hash) =>
       readFile(input.files[hash] ?? ''),
     );
-    await loadTexts(piece, fonts);
+    await readyToDraw(piece, fonts, (hash) => readFile(input.files[hash] ?? '', 'utf8'));
     const times = resolveTimes(piece, input.analysis);
-    const findings = runThrough({ piece, times, layoutText: createLayoutCache(fonts) });
+    const told = runThrough({ piece, times, layoutText: createLayoutCache(fonts) });
+    const source = await createFrameSource(
+      { ...input, formatId: piece.leadFormatId },
+      createServerFonts(assets.fontsDir),
+    );
+    const flashes = (await flashesOf(source, piece.frameRate)).map((found) => ({
+      ...finding('error', tellFlashing(found), { at: found.from }),
+      check: 'flashes' as const,
+    }));
+    const findings = [...told, ...flashes];
     if (asJson) console.log(JSON.stringify({ findings }));
     else {
       for (const { severity, check: id, text, at } of findings)
-        console.log(`${severity}: ${CHECKS[id].label}: ${text}${at === null ? '' : ` (${at.toFixed(2)} s)`}`);
+        console.log(
+          `${severity}: ${id === 'flashes' ? 'No flashing' : CHECKS[id].label}: ${text}${at === null ? '' : ` (${at.toFixed(2)} s)`}`,
+        );
       if (findings.length === 0) console.log('nothing to look at');
     }
     return findings.some((found) => found.severity === 'error');

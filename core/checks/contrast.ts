@@ -25,6 +25,9 @@ const LINEAR = Float64Array.from({ length: 256 }, (_, v) => {
   return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4;
 });
 
+/** A channel of sRGB, 0 to 255, as light, 0 to 1. */
+export const linearOf = (channel: number): number => LINEAR[channel]!;
+
 /** Relative luminance of an sRGB pixel, 0 to 1. */
 export const luminance = (r: number, g: number, b: number): number =>
   0.2126 * LINEAR[r]! + 0.7152 * LINEAR[g]! + 0.0722 * LINEAR[b]!;

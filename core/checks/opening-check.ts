@@ -27,6 +27,9 @@ function isSeen(item: DisplayItem, list: DisplayList, above: number): boolean {
   );
 }
 
+/** Whether a frame shows more than its background. */
+export const isAnythingSeen = (list: DisplayList): boolean => list.items.some((item) => isSeen(item, list, 1));
+
 /**
  * Formats whose first half second shows nothing but the background. Told from the display lists of its frames, without
  * painting.
@@ -38,8 +41,7 @@ export function emptyOpenings(piece: Piece, times: ResolvedTimes, layoutText: La
     .filter((format) => {
       const scene = prepareScene(piece, times, format.id);
       return !Array.from({ length: frames }, (_, frame) => frame).some((frame) => {
-        const list = sceneAt(scene, frameMiddle(frame, piece.frameRate), layoutText);
-        return list.items.some((item) => isSeen(item, list, 1));
+        return isAnythingSeen(sceneAt(scene, frameMiddle(frame, piece.frameRate), layoutText));
       });
     })
     .map((format) => format.id);

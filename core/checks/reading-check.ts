@@ -1,4 +1,4 @@
-import { shownLayers, wordRanges } from '../piece';
+import { familyOf, shownLayers, wordRanges } from '../piece';
 import type { Piece, ResolvedTimes, TextLayer } from '../piece';
 import { transformBox } from '../geometry';
 import { findItem, prepareScene, sceneAt } from '../scene';
@@ -71,8 +71,8 @@ export function checkReading(piece: Piece, times: ResolvedTimes, layoutText: Lay
   const families = [
     ...new Set(
       texts.flatMap((layer) => [
-        layer.content.family,
-        ...layer.content.spans.flatMap((s) => (s.family ? [s.family] : [])),
+        familyOf(piece.wardrobe, layer.content.family),
+        ...layer.content.spans.flatMap((s) => (s.family ? [familyOf(piece.wardrobe, s.family)] : [])),
       ]),
     ),
   ];

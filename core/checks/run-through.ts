@@ -1,55 +1,20 @@
 import { familyLabel, shownLayers } from '../piece';
-import type { Piece, ResolvedTimes } from '../piece';
-import type { LayoutText } from '../scene';
-import type { Seconds } from '../time';
+import type { Piece } from '../piece';
+import { freeMoment } from '../time';
+import { blankStretches } from './blank-check';
+import { finding } from './finding';
+import type { CheckContext, CheckRow, Finding } from './finding';
 import { isOnBeat } from './land';
 import { OPENING_SECONDS, emptyOpenings } from './opening-check';
 import { checkReading } from './reading-check';
 import type { ReadingFinding } from './reading-check';
 import { HIT_KINDS, visibleHits } from './visible-hits';
-
-/**
- * The run-through: every check is a row, and whatever can be told without painting is told by all hosts alike: the
- * panel, the painting worker and `./estrella check PIECE`.
- */
-export interface CheckContext {
-  readonly piece: Piece;
-  readonly times: ResolvedTimes;
-  readonly layoutText: LayoutText;
-}
-
-/** `error`: what is rendered is not what was meant. `warning`: it is, and may not be liked. */
-export type Severity = 'error' | 'warning';
-
-export interface Finding {
-  readonly severity: Severity;
-  /** For people, a sentence. */
-  readonly text: string;
-  readonly layerId: string | null;
-  readonly formatId: string | null;
-  /** Seconds of the piece at which it is seen; null if it is not at one moment. */
-  readonly at: Seconds | null;
-  /** How long the layer would have to stay for it to be well, seconds; null if that is not the matter. */
-  readonly wantedStay: Seconds | null;
-}
-
-export interface CheckRow {
-  readonly label: string;
-  readonly run: (context: CheckContext) => readonly Finding[];
-}
+import { cutsBesideBeats, leftovers } from './span-checks';
+import { coloursOutside, missingMedia } from './wardrobe-checks';
+import { spelledTwoWays } from './word-checks';
 
 const nameOf = (piece: Piece, id: string | null): string => piece.layers.find((l) => l.id === id)?.name ?? 'a layer';
 const formatName = (piece: Piece, id: string): string => piece.formats.find((f) => f.id === id)?.name ?? id;
-const finding = (severity: Severity, text: string, more: Partial<Finding> = {}): Finding => ({
-  severity,
-  text,
-  layerId: null,
-  formatId: null,
-  at: null,
-  wantedStay: null,
-  ...more,
-});
-
 function reading({ piece, times, layoutText }: CheckContext, code: ReadingFinding['code']): Finding[] {
   return checkReading(piece, times, layoutText)
     .filter((found) => found.code === code)
@@ -74,6 +39,10 @@ function reading({ piece, times, layoutText }: CheckContext, code: ReadingFindin
     });
 }
 
+/**
+ * The run-through: every check is a row, and whatever can be told without painting is told by all hosts alike: the
+ * panel, the painting worker and `./estrella check PIECE`.
+ */
 export const CHECKS = {
   pins: {
     label: 'Every pin holds',
@@ -110,6 +79,30 @@ export const CHECKS = {
         }),
       ),
   },
+  blank: {
+    label: 'Something is always seen',
+    run: (context) =>
+      blankStretches(context).map(({ from, to, isTail }) =>
+        finding(
+          'warning',
+          isTail
+            ? `The last ${(to - from).toFixed(1)} s show nothing.`
+            : `From ${from.toFixed(1)} to ${to.toFixed(1)} s nothing is seen.`,
+          {
+            at: from,
+            fix:
+              isTail && from > 0
+                ? { label: 'End the piece there', edits: [{ type: 'piece.setEnd', end: freeMoment(from) }] }
+                : null,
+          },
+        ),
+      ),
+  },
+  leftovers: { label: 'Nothing goes on after the end', run: leftovers },
+  media: { label: 'Every file is there', run: missingMedia },
+  cuts: { label: 'No cut beside a beat', run: cutsBesideBeats },
+  colours: { label: 'Colours of the wardrobe', run: coloursOutside },
+  spellings: { label: 'One spelling of each word', run: spelledTwoWays },
   reading: { label: 'Time to read', run: (context) => reading(context, 'TOO_SHORT') },
   'safe-area': { label: 'Within the safe area', run: (context) => reading(context, 'OUTSIDE') },
   families: { label: 'Few families of type', run: (context) => reading(context, 'MANY_FAMILIES') },

@@ -34,3 +34,5 @@ export {
 export type { PathPoint, PointContour, PointRef } from './path-points';
 export { morphedPath } from './morph';
 export { tightBox } from './tight-box';
+export { PATH_OPERATIONS, combinedPath, hasPathEngine, providePathEngine } from './path-operations';
+export type { PathEngine, PathOperation, PathSet, PlacedPath } from './path-operations';

@@ -11,6 +11,7 @@ export {
   vectorSchema,
 } from './track';
 export type { Keyframe, PreparedTrack, Track, TrackValue, Vector } from './track';
+export { evenlyPaced, travelDirection } from './travel';
 export { bezierPoint, pathPoint, preparePath } from './motion-path';
 export type { MotionPath } from './motion-path';
 export {

@@ -274,6 +274,8 @@ const EFFECTS: { readonly [K in ItemEffect['kind']]: Draw } = {
       },
       use,
     ),
+  // Drawn as layers of the past before it comes here.
+  echo: (work, use) => use(work.flat),
   strobe: (work, use) => (work.number('shown') > 0 ? use(work.flat) : redrawn(work, () => undefined, use)),
   shake(work, use) {
     const matrix = multiply(

@@ -38,6 +38,7 @@ const mask = (mode: Mask['mode'], x: number, more: Partial<Mask> = {}): Mask => 
   d: 'M0 0L20 0L20 40L0 40Z',
   box: [20, 40],
   rule: 'nonzero',
+  forms: [],
   tracks: { position: { value: [x, 0], keyframes: [] } },
   ...more,
 });

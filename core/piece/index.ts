@@ -32,7 +32,23 @@ export {
   formatSchema,
   pieceSchema,
 } from './document/schema';
+export { visitLayerMoments } from './document/layer-moments';
 export { completePiece, parsePiece } from './document/parse-piece';
+export { KEPT_KINDS, MOST_KEPT, keptNameSchema, keptSchema, keptWardrobeSchema } from './document/kept';
+export type { KeptKind, KeptWardrobe } from './document/kept';
+export {
+  MAX_WITHIN,
+  WITHIN_HEAD,
+  combinesShapes,
+  depthWithin,
+  loadWithin,
+  piecesDrawn,
+  piecesWithin,
+  readWithin,
+  withinOf,
+  writeWithin,
+} from './document/within';
+export type { PieceWithin } from './document/within';
 export { fontRefSchema, mediaRefSchema } from './document/media-schema';
 export type { FadeCurve, GridCorrection, Music, SongCut, TypedTempo } from './document/song-schema';
 export { LISTEN_SOURCES, REPEAT_WAYS } from './document/composition-schema';
@@ -91,7 +107,7 @@ export type { KeyRef } from './edits/key-edits';
 export { keepsTimes } from './edits/patch-kinds';
 export { EMPTY_HISTORY, compacted, patched, recordStep, redo, undo } from './edits/history';
 export type { History, HistoryStep, Patches } from './edits/history';
-export { fitIn, groupMatrix, layerMatrix, outerMatrix } from './document/place';
+export { coversFrame, fitIn, groupMatrix, layerMatrix, outerMatrix } from './document/place';
 export type { Fit, PlaceReader } from './document/place';
 export { allTracks, hasProperty, ownTrack, trackOf } from './document/tracks';
 export {
@@ -103,7 +119,7 @@ export {
   shownLayers,
   withDescendants,
 } from './document/tree';
-export { colourOf, isRole, worn, wornPiece } from './document/worn';
+export { colourOf, familyOf, isRole, worn, wornPiece } from './document/worn';
 export { literalColours, nearestRoles } from './document/recolour';
 export { EMPTY_WARDROBE, MOST_ROLES, roleName } from './document/wardrobe-schema';
 export type { Wardrobe } from './document/wardrobe-schema';
@@ -145,7 +161,7 @@ export { movedPhrase, stagePhrases } from './words/stagings';
 export { emOfSides, gestureFromKeys, openUp, tracksOf } from './times/own-gestures';
 export { creditLayers, creditRows, readCredits, rollCredits, rollMotion, writeCredits } from './words/credits';
 export type { CreditRow, RollPlan } from './words/credits';
-export { copiedFrom, copiedSchema, pastedInto } from './document/copied-layers';
+export { copiedFrom, copiedSchema, pastedInto, forgetOthers } from './document/copied-layers';
 export type { Copied } from './document/copied-layers';
 export { mediaIdOf } from './document/media-of';
 export { lookEdits } from './edits/look-edits';

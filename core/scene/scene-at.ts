@@ -24,6 +24,7 @@ export function sceneAt(
     skipLayerId,
     isAtRest: false,
     within: null,
+    around: null,
     moved: null,
     timed: null,
     draw: DRAW,

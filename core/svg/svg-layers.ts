@@ -144,6 +144,7 @@ function masksOf({ paths }: SvgClip, [l, t, r, b]: Box, newId: IdSource): Mask[]
         d: own,
         box: [w, h],
         rule,
+        forms: [],
         tracks: { position: { value: [box[0] + w / 2 - cx, box[1] + h / 2 - cy], keyframes: [] } },
       },
     ];

@@ -69,6 +69,7 @@ const mask = (
   d: `M0 0L${box[0]} 0L${box[0]} ${box[1]}L0 ${box[1]}Z`,
   box,
   rule: 'nonzero',
+  forms: [],
   tracks,
 });
 

@@ -6,6 +6,7 @@ import type { Layer, LayerKind, MediaRef, Piece, PropertyId } from '@core/piece'
 import { newGestureUse } from '@core/motion';
 import type { GestureId, GestureUse, TrackValue } from '@core/motion';
 import { FRAME_RATES, freeMoment } from '@core/time';
+import { COMPOSITION_SCENES, INNER_FILE, INNER_MEDIA } from './parity-composition';
 import { EFFECT_SCENES } from './parity-effects';
 import { SHAPE_SCENES } from './parity-shapes';
 import { countingIds } from '../../tests/helpers/documents';
@@ -528,7 +529,7 @@ const OWN_SCENES: readonly (readonly [name: string, parts: readonly Part[]])[] =
   ],
 ];
 /** One scene a second; together they use everything the painter can draw. */
-const SCENES = [...OWN_SCENES, ...EFFECT_SCENES, ...SHAPE_SCENES];
+const SCENES = [...OWN_SCENES, ...EFFECT_SCENES, ...SHAPE_SCENES, ...COMPOSITION_SCENES];
 export const SCENE_NAMES = SCENES.map(([name]) => name);
 
 /** The piece of all scenes, one a second, and its files by hash. */
@@ -575,9 +576,20 @@ export function parityPiece(): { piece: Piece; files: Map<string, Uint8Array> } 
     ...base,
     end: freeMoment(SCENES.length),
     layers,
-    media: [{ id: 'picture', hash, kind: 'picture', name: 'harbour.png', width: 300, height: 200 }, ...fontRefs],
+    media: [
+      { id: 'picture', hash, kind: 'picture', name: 'harbour.png', width: 300, height: 200 },
+      ...fontRefs,
+      INNER_MEDIA,
+    ],
   };
-  return { piece, files: new Map([[hash, png], ...fonts.map((content) => [hashOf(content), content] as const)]) };
+  return {
+    piece,
+    files: new Map([
+      [hash, png],
+      [INNER_MEDIA.hash, INNER_FILE],
+      ...fonts.map((content) => [hashOf(content), content] as const),
+    ]),
+  };
 }
 
 export function parityPieceFile(): Uint8Array {

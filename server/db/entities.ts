@@ -61,6 +61,17 @@ export interface MediaRow {
   createdAt: Date;
 }
 
+/** Something that is kept for all pieces; `body` is as its kind says (core/piece/document/kept.ts). */
+export interface KeptRow {
+  id: string;
+  owner: string;
+  kind: string;
+  name: string;
+  version: number;
+  body: Record<string, unknown>;
+  updatedAt: Date;
+}
+
 export type JobKind = 'prepare' | 'export';
 /** Jobs of one lane wait for each other; lanes don't. */
 export const LANES = ['prepare', 'prepare-long', 'export'] as const;
@@ -144,6 +155,19 @@ export const MediaEntity = new EntitySchema<MediaRow>({
     owner: { type: 'text' },
     touchedAt: { name: 'touched_at', type: 'timestamptz' },
     createdAt: created,
+  },
+});
+
+export const KeptEntity = new EntitySchema<KeptRow>({
+  name: 'kept',
+  columns: {
+    id: { type: 'text', primary: true },
+    owner: { type: 'text' },
+    kind: { type: 'text' },
+    name: { type: 'text' },
+    version: { type: 'int' },
+    body: { type: 'jsonb' },
+    updatedAt: { name: 'updated_at', type: 'timestamptz' },
   },
 });
 

@@ -14,6 +14,7 @@ import { createEvents } from './events';
 import type { Events } from './events';
 import { guard, isOwnOrigin, rateLimit } from './guard';
 import { jobRoutes } from './job-routes';
+import { keptRoutes } from './kept-routes';
 import { mediaRoutes } from './media-routes';
 import { pieceRoutes } from './piece-routes';
 import { sendFile } from './send-file';
@@ -59,6 +60,7 @@ export function createApp(context: ServerContext, { events = createEvents() }: A
     .route('/pieces', pieceRoutes(context, thumbnails))
     .route('/media', mediaRoutes(context, uploads))
     .route('/jobs', jobRoutes(context))
+    .route('/kept', keptRoutes(context))
     .route('/events', eventRoutes(events))
     .get('/health', async (c) => {
       await context.source.query('SELECT 1');

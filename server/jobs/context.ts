@@ -7,6 +7,8 @@ import { openDatabase } from '../db/data-source';
 import { createNotify } from '../db/notify';
 import { createJobRepository } from '../features/jobs/repository';
 import type { JobRepository } from '../features/jobs/repository';
+import { createKeptRepository } from '../features/kept/repository';
+import type { KeptRepository } from '../features/kept/repository';
 import { createMediaRepository } from '../features/media/repository';
 import type { MediaRepository } from '../features/media/repository';
 import { createPieceRepository } from '../features/pieces/repository';
@@ -25,6 +27,7 @@ export interface ServerContext {
   readonly pieces: PieceRepository;
   readonly media: MediaRepository;
   readonly jobs: JobRepository;
+  readonly kept: KeptRepository;
   readonly store: MediaStore;
   readonly queue: JobQueue;
 }
@@ -64,6 +67,7 @@ export async function openContext(config: Config, log: Logger): Promise<ServerCo
     pieces: createPieceRepository(source, rememberedAnalyses(media), notify),
     media,
     jobs,
+    kept: createKeptRepository(source),
     store,
     queue,
   };

@@ -2,7 +2,7 @@ import { readFile } from 'node:fs/promises';
 import { loadImage } from '@napi-rs/canvas';
 import { createPainter, needsOf } from '@core/paint';
 import type { SongAnalysis } from '@core/audio';
-import { loadTexts, resolveTimes, withPieceFonts } from '@core/piece';
+import { resolveTimes, withPieceFonts } from '@core/piece';
 import type { Piece } from '@core/piece';
 import { prepareScene, sceneAt } from '@core/scene';
 import type { DisplayList } from '@core/scene';
@@ -10,6 +10,7 @@ import { createLayoutCache } from '@core/text';
 import type { FontLibrary } from '@core/text';
 import type { Seconds } from '@core/time';
 import { AppError } from '../platform/errors';
+import { readyToDraw } from './ready-to-draw';
 import { createSkiaHost, createSkiaSurface } from './skia-host';
 import type { SkiaSurface } from './skia-host';
 
@@ -38,7 +39,8 @@ export interface FrameSource {
 }
 
 /**
- * Loads the fonts of a piece and makes its frames available. @throws AppError MEDIA_MISSING if a font cannot be read.
+ * Loads the fonts of a piece and the pieces within it, and makes its frames available.
+ * @throws AppError MEDIA_MISSING if one of them cannot be read.
  */
 export async function createFrameSource(input: RenderInput, shipped: FontLibrary): Promise<FrameSource> {
   const { piece } = input;
@@ -53,7 +55,11 @@ export async function createFrameSource(input: RenderInput, shipped: FontLibrary
     shipped,
     orMissing((file) => readFile(file)),
   );
-  await loadTexts(piece, fonts);
+  await readyToDraw(
+    piece,
+    fonts,
+    orMissing((file) => readFile(file, 'utf8')),
+  );
   const host = createSkiaHost(orMissing(async (file) => loadImage(await readFile(file))));
   const times = resolveTimes(piece, input.analysis);
   const scene = prepareScene(piece, times, input.formatId);

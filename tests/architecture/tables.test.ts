@@ -31,6 +31,7 @@ describe('tables of kinds', () => {
       text: { text: 'Nine days', family: 'syne' },
       path: { d: 'M0 0L1 1', box: [1, 1] },
       picture: { mediaId: 'none' },
+      piece: { pieceId: 'other', mediaId: 'none' },
     };
     const layer = createLayer(
       kind,
@@ -102,6 +103,7 @@ describe('tables of kinds', () => {
       ['pins', 'error', pinned.id],
       ['seen', 'error', late.id],
       ['opening', 'warning', null],
+      ['blank', 'warning', null],
     ]);
     expect(Object.values(CHECKS).every((row) => row.label.length > 0)).toBe(true);
   });

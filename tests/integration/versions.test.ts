@@ -131,6 +131,22 @@ describe('pieces of version 4', () => {
   });
 });
 
+/** The same of version 5, with a look, forms of drawn shapes, a group with a time of its own, an effect that listens. */
+describe('pieces of version 5', () => {
+  const piece = JSON.parse(readFileSync('tests/fixtures/version-5/every-field.json', 'utf8')) as { version: number };
+
+  it('open as this version with every value; groups are no one shape, masks have one form, ways are as keyframed', () => {
+    expect(piece.version).toBe(5);
+    const opened = parsePiece(piece);
+    if (!opened.ok) throw new Error(opened.problem.detail);
+    expect(opened.piece).toMatchObject({ ...piece, version: PIECE_VERSION });
+    const { layers } = opened.piece;
+    expect(layers.flatMap((l) => (l.kind === 'group' ? [l.content.combine] : []))).toEqual([null]);
+    expect(layers.flatMap((l) => l.masks.map((mask) => mask.forms))).toEqual([[]]);
+    expect(layers.every((l) => l.travel === null)).toBe(true);
+  });
+});
+
 describe('other versions', () => {
   it('a newer one is refused by its number, not half understood', () => {
     const { piece } = read('nine-days');

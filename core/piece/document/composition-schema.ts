@@ -8,7 +8,7 @@ import { fillRuleSchema } from './paint-schema';
 import { PROPERTY_IDS } from './properties';
 import type { PropertyId } from './properties';
 import { trackIdSchema } from './track-ids';
-import { pathBoxSchema, pathDataSchema } from './text-content';
+import { formsSchema, pathBoxSchema, pathDataSchema } from './text-content';
 
 /** What layers have to do with one another, and what is done to a layer as a whole. */
 
@@ -39,6 +39,8 @@ export const maskSchema = z.strictObject({
   d: pathDataSchema,
   box: pathBoxSchema,
   rule: fillRuleSchema,
+  /** What else its outline can be, drawn in the same box. */
+  forms: formsSchema,
   tracks: z.partialRecord(z.enum(MASK_VALUE_IDS), trackSchema),
 });
 export type Mask = z.infer<typeof maskSchema>;

@@ -91,11 +91,7 @@ export function pastedInto(copied: Copied, piece: Piece, newId: IdSource): Paste
   };
   const layers = copies.map((found) => {
     const copy = plainCopy(worn(found, written));
-    if (copy.parentId !== null && !isThere.has(copy.parentId)) copy.parentId = null;
-    for (const tie of ['matte', 'follow', 'hug'] as const) {
-      const to = copy[tie];
-      if (to && !isThere.has(to.layerId)) copy[tie] = null;
-    }
+    forgetOthers(copy, isThere);
     for (const id of Object.keys(copy.overrides)) if (!formats.has(id)) delete copy.overrides[id];
     nameMedia(copy, mediaIds);
     forgetStyle(copy, piece);
@@ -105,11 +101,20 @@ export function pastedInto(copied: Copied, piece: Piece, newId: IdSource): Paste
   return { layers, media, gestures };
 }
 
+/** Takes away what a layer says of layers that are not there: its group, its matte, whom it follows or hugs. */
+export function forgetOthers(layer: Layer, isThere: ReadonlySet<string>): void {
+  if (layer.parentId !== null && !isThere.has(layer.parentId)) layer.parentId = null;
+  for (const tie of ['matte', 'follow', 'hug'] as const) {
+    const to = layer[tie];
+    if (to && !isThere.has(to.layerId)) layer[tie] = null;
+  }
+}
+
 function nameMedia(layer: Layer, names: ReadonlyMap<string, string>): void {
   const old = mediaIdOf(layer);
   const id = old === null ? undefined : names.get(old);
   if (id === undefined) return;
-  if (layer.kind === 'picture') layer.content.mediaId = id;
+  if (layer.kind === 'picture' || layer.kind === 'piece') layer.content.mediaId = id;
   else if (layer.kind === 'text') layer.content.picture = id;
 }
 

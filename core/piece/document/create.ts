@@ -114,6 +114,7 @@ export function createLayer<K extends LayerKind>(kind: K, options: NewLayer, new
     masks: [],
     matte: null,
     follow: null,
+    travel: null,
     hug: null,
     repeat: null,
     listens: [],

@@ -102,6 +102,14 @@ export const EFFECT_KINDS = {
     parameters: { brightness: share('Brightness', 0, 100, -100), contrast: share('Contrast', 0, 100, -100) },
   },
   strobe: { label: 'Strobe', parameters: { rate: count('Flashes a beat', 0.125, 16, 2), shown: share('Shown', 50) } },
+  echo: {
+    label: 'Echo',
+    parameters: {
+      copies: count('Copies', 1, 16, 4),
+      apart: { label: 'Apart', unit: 's', min: 0.005, max: 2, begins: 0.08 },
+      keeps: share('Each keeps', 60),
+    },
+  },
   shake: {
     label: 'Shake',
     parameters: {

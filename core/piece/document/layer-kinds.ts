@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { FIGURES } from '../../geometry';
+import { FIGURES, PATH_OPERATIONS } from '../../geometry';
 import { idsOf } from '../../motion';
 import type { TrackValue } from '../../motion';
 import { STANDS, TRIMS } from '../../text';
-import { idSchema, textSchema } from '../../time';
+import { idSchema, secondsSchema, textSchema } from '../../time';
 import { groupTimeSchema } from './group-time';
 import { plainCopy } from './plain-copy';
 import { SHAPE_CONTENT, fillRuleSchema } from './paint-schema';
@@ -12,6 +12,7 @@ import {
   LETTER_CASES,
   NO_DRESS,
   dressSchema,
+  formsSchema,
   pathBoxSchema,
   pathDataSchema,
   phraseTagSchema,
@@ -124,10 +125,7 @@ export const LAYER_KINDS = {
       box: pathBoxSchema,
       rule: fillRuleSchema,
       /** What else it can be, drawn in the same box. */
-      forms: z
-        .array(z.strictObject({ id: idSchema, name: textSchema(80), d: pathDataSchema }))
-        .max(16)
-        .default([]),
+      forms: formsSchema,
       gradient,
       ...SHAPE_CONTENT,
     }),
@@ -159,9 +157,29 @@ export const LAYER_KINDS = {
   /** Layers that move, fade and blend as one; its own pixels are those of the frame. */
   group: {
     label: 'Group',
-    content: z.strictObject({ time: groupTimeSchema.nullable().default(null) }),
+    content: z.strictObject({
+      time: groupTimeSchema.nullable().default(null),
+      /** Makes one shape of what is in it, painted as the lowest; null leaves them as they are. */
+      combine: z.enum(idsOf(PATH_OPERATIONS)).nullable().default(null),
+    }),
     properties: TRANSFORM,
     mediaOf: NO_MEDIA,
+  },
+  /** Another piece, as it was when it was last looked at. */
+  piece: {
+    label: 'Piece',
+    content: z.strictObject({
+      /** The piece it is, by which it is looked at again. */
+      pieceId: idSchema,
+      mediaId: idSchema,
+      /** Seconds of it that are shown first. */
+      from: secondsSchema.default(0),
+      time: groupTimeSchema.nullable().default(null),
+      /** Whether its background is seen. */
+      showsGround: z.boolean().default(false),
+    }),
+    properties: { ...TRANSFORM, dimensions: [1920, 1080] },
+    mediaOf: (content: { mediaId: string }) => content.mediaId,
   },
   /** Draws nothing: its effects are done to everything below it, within the same group. */
   look: { label: 'Look', content: z.strictObject({}), properties: TRANSFORM, mediaOf: NO_MEDIA },

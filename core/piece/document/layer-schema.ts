@@ -80,6 +80,8 @@ const layerBase = z.strictObject({
   masks: z.array(maskSchema).max(MAX_MASKS).default([]),
   matte: matteSchema.nullable().default(null),
   follow: followSchema.nullable().default(null),
+  /** How it goes along the way of its position: turned with it, and as fast all along between its first and last keyframe. */
+  travel: z.strictObject({ turns: z.boolean(), isEven: z.boolean() }).nullable().default(null),
   /** The layer that a shape is laid about. */
   hug: hugSchema.nullable().default(null),
   repeat: repeatSchema.nullable().default(null),

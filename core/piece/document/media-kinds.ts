@@ -17,6 +17,8 @@ export interface MediaKindFacts {
 export const MEDIA_KINDS = {
   audio: { label: 'song', variant: 'sound', extension: 'flac', type: 'audio/flac', isOffered: false },
   picture: { label: 'picture', variant: 'picture', extension: 'png', type: 'image/png', isOffered: false },
+  /** A piece as it was, seen within another (core/piece/document/within.ts). */
+  piece: { label: 'piece', variant: 'piece', extension: 'json', type: 'application/json', isOffered: false },
   font: { label: 'font', variant: 'font', extension: 'ttf', type: 'font/ttf', isOffered: true },
 } as const satisfies Record<string, MediaKindFacts>;
 export type MediaKindId = keyof typeof MEDIA_KINDS;

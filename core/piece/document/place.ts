@@ -39,7 +39,8 @@ const fillsArea = (layer: Layer): boolean => layer.kind === 'text' && layer.cont
 /** A layer counts as covering the frame if its box spans this share of both sides. */
 const COVERING = 0.98;
 
-function coversFrame(layer: Layer, lead: Format): boolean {
+/** Whether a layer's box covers the frame of the lead format. */
+export function coversFrame(layer: Layer, lead: Format): boolean {
   // Tracks of vectors.
   const dimensions = trackOf(layer, 'dimensions')?.value as Vector | undefined;
   const scale = (trackOf(layer, 'scale')?.value as Vector | undefined) ?? [1, 1];

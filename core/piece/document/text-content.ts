@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { colourSchema } from '../../colour';
 import { idsOf } from '../../motion';
-import { numberSchema, textSchema } from '../../time';
+import { idSchema, numberSchema, textSchema } from '../../time';
 
 /**
  * What a text layer says and wears, beside the properties that can be keyframed. Lengths are em unless said otherwise.
@@ -110,6 +110,11 @@ export const pathDataSchema = z
   .string()
   .max(200_000)
   .regex(/^[\sA-Za-z\d.,+-]*$/, 'this is no path data');
+/** Further outlines of a path, drawn in its box. */
+export const formsSchema = z
+  .array(z.strictObject({ id: idSchema, name: textSchema(80), d: pathDataSchema }))
+  .max(16)
+  .default([]);
 export const pathBoxSchema = z.tuple([z.number().min(0.001).max(100_000), z.number().min(0.001).max(100_000)]);
 
 /**

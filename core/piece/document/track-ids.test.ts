@@ -45,6 +45,7 @@ const piece: Piece = {
           d: 'M0 0L9 0L9 9Z',
           box: [9, 9],
           rule: 'nonzero',
+          forms: [],
           tracks: { feather: keyed('f', [0, 12]) },
         },
       ],

@@ -15,6 +15,10 @@ export function colourOf(wardrobe: Wardrobe, value: Colour): Colour {
   return isRole(value) ? (ownEntry(wardrobe.colours, value.slice(1)) ?? UNKNOWN_COLOUR) : value;
 }
 
+/** The family that a value of the document stands for. */
+export const familyOf = (wardrobe: Wardrobe, value: string): string =>
+  isRole(value) ? (ownEntry(wardrobe.fonts, value.slice(1)) ?? DEFAULT_FAMILY) : value;
+
 /** Fields whose text is people's own: an "@name" in it is a name, not a role. */
 const OWN_WORDS = new Set(['text', 'name', 'id', 'sample', 'help']);
 export const isOwnWords = (field: string): boolean => OWN_WORDS.has(field);
@@ -25,9 +29,8 @@ const LOGO_FIELDS = new Set(['mediaId', 'picture']);
 function dressed<T>(value: T, field: string, wardrobe: Wardrobe): T {
   if (typeof value === 'string') {
     if (!isRole(value) || OWN_WORDS.has(field)) return value;
-    const role = value.slice(1);
-    if (FONT_FIELDS.has(field)) return (ownEntry(wardrobe.fonts, role) ?? DEFAULT_FAMILY) as T & string;
-    if (LOGO_FIELDS.has(field)) return (ownEntry(wardrobe.logos, role) ?? value) as T & string;
+    if (FONT_FIELDS.has(field)) return familyOf(wardrobe, value) as T & string;
+    if (LOGO_FIELDS.has(field)) return (ownEntry(wardrobe.logos, value.slice(1)) ?? value) as T & string;
     return colourOf(wardrobe, value) as T & string;
   }
   if (typeof value !== 'object' || value === null) return value;

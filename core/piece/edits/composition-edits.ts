@@ -1,14 +1,17 @@
 import { z } from 'zod';
 import { colourSchema } from '../../colour';
-import { trackSchema } from '../../motion';
+import { PATH_OPERATIONS } from '../../geometry';
+import { idsOf, trackSchema } from '../../motion';
 import type { Track, TrackValue } from '../../motion';
-import { idSchema } from '../../time';
+import { idSchema, secondsSchema } from '../../time';
 import { effectSchema, listenSchema, maskSchema } from '../document/composition-schema';
 import { effectParameters, isEffectColour } from '../document/effect-kinds';
 import type { EffectParameter } from '../document/effect-kinds';
 import { groupTimeSchema } from '../document/group-time';
 import { layerFields } from '../document/layer-schema';
 import type { Layer } from '../document/layer-schema';
+import { mediaRefSchema } from '../document/media-schema';
+import { MAX_MEDIA } from '../document/schema';
 import type { Piece } from '../document/schema';
 import { canListen, isOfEffect } from '../document/track-ids';
 import { ancestorsOf, byId } from '../document/tree';
@@ -152,13 +155,56 @@ export const COMPOSITION_EDITS = {
       if (layer && canListen(layer, listen.property)) putItem(layer.listens, listen, at);
     },
   ),
-  /** Lets time go its own way within a group. */
+  /** Lets time go its own way within a group, or a piece that stands within this one. */
   'group.setTime': defineEdit(
     'Change the time of a group',
     z.object({ id: z.string(), time: groupTimeSchema.nullable() }),
     (draft, { id, time }) => {
       const layer = open(draft, id);
-      if (layer?.kind === 'group') layer.content.time = time;
+      if (layer && 'time' in layer.content) layer.content.time = time;
+    },
+  ),
+  /** Makes one shape of what is in a group, or leaves it as it is. */
+  'group.setCombine': defineEdit(
+    'Combine shapes',
+    z.object({ id: z.string(), combine: z.enum(idsOf(PATH_OPERATIONS)).nullable() }),
+    (draft, { id, combine }) => {
+      const layer = open(draft, id);
+      if (layer?.kind === 'group') layer.content.combine = combine;
+    },
+  ),
+  /** What is seen of a piece within this one. */
+  'within.set': defineEdit(
+    'Change the piece within',
+    z.object({ id: z.string(), from: secondsSchema, showsGround: z.boolean() }),
+    (draft, { id, from, showsGround }) => {
+      const layer = open(draft, id);
+      if (layer?.kind === 'piece') Object.assign(layer.content, { from, showsGround });
+    },
+  ),
+  /** Shows a piece within this one as it is now: its new file, and what it is made with. */
+  'within.renew': defineEdit(
+    'Take over the changes of a piece within',
+    z.object({ pieceId: z.string(), media: mediaRefSchema, more: z.array(mediaRefSchema).max(MAX_MEDIA) }),
+    (draft, { pieceId, media, more }) => {
+      const layers = draft.layers.filter((layer) => layer.kind === 'piece' && layer.content.pieceId === pieceId);
+      if (layers.length === 0 || media.kind !== 'piece') return;
+      const own = draft.media.find(({ hash }) => hash === media.hash) ?? media;
+      const before = new Set(layers.map((layer) => (layer.kind === 'piece' ? layer.content.mediaId : '')));
+      for (const ref of [own, ...more])
+        if (!draft.media.some(({ id, hash }) => id === ref.id || hash === ref.hash)) draft.media.push(ref);
+      for (const layer of layers) if (layer.kind === 'piece') layer.content.mediaId = own.id;
+      // What it was before is not wanted any more.
+      draft.media = draft.media.filter(({ id, kind }) => kind !== 'piece' || id === own.id || !before.has(id));
+    },
+  ),
+  /** How a layer goes along the way of its position; null takes it as it is keyframed. */
+  'layer.setTravel': defineEdit(
+    'Change the way it goes',
+    z.object({ id: z.string(), travel: layerFields.travel.unwrap() }),
+    (draft, { id, travel }) => {
+      const layer = open(draft, id);
+      if (layer) layer.travel = travel;
     },
   ),
   'listen.remove': defineEdit(

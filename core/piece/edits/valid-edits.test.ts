@@ -134,7 +134,7 @@ const layer = fc
   })
   .map(({ kind, opacity, text: words, ...rest }) => {
     const made = createLayer(
-      kind === 'picture' || kind === 'path' ? 'ellipse' : kind,
+      kind === 'picture' || kind === 'path' || kind === 'piece' ? 'ellipse' : kind,
       {
         name: 'made',
         start: pin(0),
@@ -196,6 +196,15 @@ const mask = fc.record({
   tracks: fc.dictionary(fc.constantFrom('feather', 'position', 'none'), track),
 });
 
+const mediaRef = fc.record({
+  id,
+  hash: fc.constantFrom('b'.repeat(64), 'c'.repeat(64)),
+  kind: fc.constantFrom('audio', 'picture', 'piece'),
+  name: text,
+  duration: number,
+  width: number,
+});
+
 const groupLayer = fc
   .record({ id, name: text })
   .map((given) => ({
@@ -218,16 +227,7 @@ const PAYLOADS: { [T in EditType]: fc.Arbitrary<Record<string, unknown>> } = {
   'format.change': fc.record({ format }),
   'format.remove': fc.record({ id }),
   'format.order': fc.record({ id: fc.constantFrom('wide', 'tall', 'none'), to: fc.nat(3) }),
-  'media.add': fc.record({
-    media: fc.record({
-      id,
-      hash: fc.constant('b'.repeat(64)),
-      kind: fc.constantFrom('audio', 'picture'),
-      name: text,
-      duration: number,
-      width: number,
-    }),
-  }),
+  'media.add': fc.record({ media: mediaRef }),
   'music.set': fc.record({ music: fc.option(music) }),
   'music.correct': fc.record({ correction }),
   'music.arrange': fc.record({
@@ -251,6 +251,10 @@ const PAYLOADS: { [T in EditType]: fc.Arbitrary<Record<string, unknown>> } = {
       }),
     ),
   }),
+  'group.setCombine': fc.record({ id, combine: fc.constantFrom(null, 'union', 'exclude', 'constructor') }),
+  'layer.setTravel': fc.record({ id, travel: fc.option(fc.record({ turns: fc.boolean(), isEven: fc.boolean() })) }),
+  'within.set': fc.record({ id, from: number, showsGround: fc.boolean() }),
+  'within.renew': fc.record({ pieceId: id, media: mediaRef, more: fc.array(mediaRef, { maxLength: 3 }) }),
   'guide.put': fc.record({ guide: fc.record({ id, axis: fc.constantFrom('x', 'y', 'z'), at: number }) }),
   'guide.remove': fc.record({ id }),
   'layer.add': fc.record({ layers: fc.array(layer, { maxLength: 3 }), at: number }, { requiredKeys: ['layers'] }),
@@ -425,6 +429,7 @@ function furnished(): Piece {
             d: 'M0 0L9 0L9 9Z',
             box: [9, 9],
             rule: 'nonzero',
+            forms: [],
             tracks: {},
           },
         ],

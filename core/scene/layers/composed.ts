@@ -3,11 +3,13 @@ import type { Matrix } from '../../geometry';
 import { evaluateTrack } from '../../motion';
 import type { TrackValue, Vector } from '../../motion';
 import { groupMatrix } from '../../piece';
-import type { GroupItem, ItemMask, Matte, StillItem } from '../list/display-list';
+import type { GroupItem, ItemEffect, ItemMask, Matte, StillItem } from '../list/display-list';
 import { UNITS } from '../../text';
+import type { Seconds } from '../../time';
 import { setText } from '../text/text-at';
 import { effectsAt } from './effects';
 import type { LayerAt } from './layer-at';
+import { formAt } from './form-at';
 import { matrixOf } from './matrix-of';
 import type { PreparedMask } from './prepare';
 import { restBox } from './rest-box';
@@ -48,11 +50,12 @@ function maskAt({ mask, tracks }: PreparedMask, at: LayerAt, own: Matrix): ItemM
   const turn = (number('rotation', 0) * Math.PI) / 180;
   const placed = multiply(own, [Math.cos(turn), Math.sin(turn), -Math.sin(turn), Math.cos(turn), x, y]);
   const [w, h] = mask.box;
+  const d = formAt(mask.d, mask.forms, number('form', 0));
   return {
     mode: mask.mode,
     inverted: mask.inverted,
-    path: mask.d,
-    pathKey: `m${mask.d}`,
+    path: d,
+    pathKey: `m${d}`,
     rule: mask.rule,
     matrix: multiply(placed, [sx, 0, 0, sy, (-w / 2) * sx, (-h / 2) * sy]),
     opacity: Math.min(1, Math.max(0, number('opacity', 1))),
@@ -78,15 +81,87 @@ function matteAt({ prepared, seconds, context }: LayerAt): Matte | null {
   }
 }
 
-/** A layer's item with its masks, its matte and its effects; itself if it has none. */
-export function composed(at: LayerAt, item: StillItem): StillItem | null {
+/** What a layer is drawn as, without what is done to it as a whole. */
+export interface Drawn {
+  readonly at: LayerAt;
+  readonly item: StillItem;
+}
+
+/**
+ * A layer's item with its masks, its matte and its effects; itself if it has none.
+ * @param again - the same layer at another time, for echoes; none are drawn without it.
+ */
+export function composed(
+  at: LayerAt,
+  item: StillItem,
+  again: ((seconds: Seconds) => Drawn | null) | null = null,
+): StillItem | null {
+  const { effects } = at.prepared;
+  // Of several echoes the last counts: echoes of echoes would be hundreds.
+  const echo = again ? effects.map((effect) => effect.kind).lastIndexOf('echo') : -1;
+  if (echo < 0 || at.context.isAtRest || !again) return done(at, item, effectsAt(at), true);
+  const before = (drawn: Drawn): StillItem | null =>
+    done(drawn.at, drawn.item, effectsAt(drawn.at).slice(0, echo), true);
+  const all = effectsAt(at);
+  const settings = all[echo];
+  const whole = before({ at, item });
+  if (!settings || !whole) return null;
+  const echoes = echoesOf(at, settings, again).flatMap(({ drawn, share }) => {
+    const copy = before(drawn);
+    // A copy that has come to rest lies under the layer itself and is not seen.
+    return copy && copy.fingerprint !== whole.fingerprint ? [faded(copy, share)] : [];
+  });
+  const together = echoes.length === 0 ? whole : oneOf(at, [...echoes, { ...whole, blend: 'normal' }], whole);
+  return done(at, together, all.slice(echo + 1), false);
+}
+
+/** The layer at the moments of its echoes, the oldest first, and what each keeps. */
+function echoesOf(
+  { prepared, seconds }: LayerAt,
+  { values }: ItemEffect,
+  again: (seconds: Seconds) => Drawn | null,
+): { drawn: Drawn; share: number }[] {
+  const [copies, apart, keeps] = [Number(values.copies), Number(values.apart), Number(values.keeps) / 100];
+  const echoes: { drawn: Drawn; share: number }[] = [];
+  for (let k = Math.round(copies); k >= 1; k--) {
+    const then = seconds - k * apart;
+    const drawn = then < prepared.start ? null : again(then);
+    if (drawn) echoes.push({ drawn, share: keeps ** k });
+  }
+  return echoes;
+}
+
+function faded(item: StillItem, share: number): StillItem {
+  const plain = { opacity: item.opacity * share, blend: 'normal' as const };
+  const fingerprint = `${item.fingerprint}e${share}`;
+  return item.kind === 'group'
+    ? { ...item, ...plain, own: `${item.own}e${share}`, fingerprint }
+    : { ...item, ...plain, fingerprint };
+}
+
+/** Several states of a layer as one. */
+const oneOf = ({ prepared }: LayerAt, children: readonly StillItem[], { matrix, box }: StillItem): GroupItem => ({
+  kind: 'group',
+  holds: 'parts',
+  layerId: prepared.layer.id,
+  children,
+  under: [],
+  matrix,
+  box,
+  opacity: 1,
+  blend: prepared.layer.blend,
+  own: `e${prepared.layer.blend}`,
+  fingerprint: `e${prepared.layer.blend}[${children.map((child) => child.fingerprint).join('~')}]`,
+});
+
+/** @param isFirst - whether masks and the matte are due. */
+function done(at: LayerAt, item: StillItem, effects: readonly ItemEffect[], isFirst: boolean): StillItem | null {
   const { prepared, context } = at;
   const { layer } = prepared;
   if (context.isAtRest) return item;
-  const effects = effectsAt(at);
   if (effects.some((effect) => effect.kind === 'strobe' && effect.values.shown === 0)) return null;
-  const matte = matteAt(at);
-  const masks = prepared.masks.length > 0 ? withOwnMatrix(at) : [];
+  const matte = isFirst ? matteAt(at) : null;
+  const masks = isFirst && prepared.masks.length > 0 ? withOwnMatrix(at) : [];
   if (effects.length === 0 && masks.length === 0 && !matte) return item;
   const own =
     `${item.opacity}|${layer.blend}|${effects.map((e) => e.kind + e.seed + JSON.stringify(e.values)).join('~')}|` +

@@ -6,7 +6,7 @@ import type { Seconds } from '../../time';
 import type { ItemEffect } from '../list/display-list';
 import type { LayerAt } from './layer-at';
 import type { LayerReader } from './layer-reader';
-import { propertyAt } from './prepare';
+import { propertyAt } from './values';
 import type { PreparedEffect, PreparedLayer } from './prepare';
 
 /** What a parameter hears in the music. */

@@ -2,6 +2,7 @@ import type { Matrix } from '../../geometry';
 import type { Seconds } from '../../time';
 import type { DisplayItem, StillItem } from '../list/display-list';
 import type { LayoutText } from '../text/text-at';
+import type { Outer } from './outer';
 import type { PreparedLayer, PreparedScene } from './prepare';
 
 /** What the items of a frame are made from. One object a frame: its identity tells frames apart. */
@@ -14,6 +15,8 @@ export interface FrameContext {
   readonly isAtRest: boolean;
   /** The group in whose own pixels everything is wanted, as if it stood in the frame; null for the frame. */
   readonly within: PreparedLayer | null;
+  /** Where the frame itself lies: a piece within another is drawn in the other's pixels; null for where it is. */
+  readonly around: Outer | null;
   /** A copy of a layer that is drawn elsewhere: what its place is moved by, in the pixels of its group. */
   readonly moved: { readonly layer: PreparedLayer; readonly matrix: Matrix } | null;
   /** The innermost group around that has a time of its own, and when and how it itself is seen. */

@@ -1,4 +1,4 @@
-import { FIGURES, ellipsePath, morphedPath, multiply, roundedRectanglePath } from '../../geometry';
+import { FIGURES, ellipsePath, multiply, roundedRectanglePath } from '../../geometry';
 import type { Box, Corners, FigureNumbers, Matrix } from '../../geometry';
 import type { Vector } from '../../motion';
 import type { LayerKind, LayerOf } from '../../piece';
@@ -8,8 +8,10 @@ import { NO_ACT, wipeEdge } from '../movement/act';
 import { textItem } from '../text/text-item';
 import { actOfWhole } from './act-of-whole';
 import { composed } from './composed';
+import type { Drawn } from './composed';
 import { drawnOn } from './drawn-on';
 import { blurOf } from './effects';
+import { formAt } from './form-at';
 import type { FrameContext } from './frame-context';
 import { groupItem } from './group-item';
 import { layerAt } from './layer-at';
@@ -18,6 +20,7 @@ import { matrixOf } from './matrix-of';
 import { LayerReader, tinted, withBlur } from './layer-reader';
 import type { Outline } from './layer-reader';
 import { outerAt } from './outer';
+import { pieceItem } from './piece-item';
 import type { PreparedLayer } from './prepare';
 import { repeatedItem } from './repeated';
 import { paintedShape } from './shape-paints';
@@ -38,8 +41,8 @@ export const LAYER_ITEMS: { readonly [K in LayerKind]: (at: LayerAt, layer: Laye
     return acted(at, paintedShape(at.prepared, at.read, outline, layer.content, at.opacity));
   },
   path(at, layer) {
-    const { box } = layer.content;
-    const d = formAt(layer.content, at.read.number('form'));
+    const { box, d: first, forms } = layer.content;
+    const d = formAt(first, forms, at.read.number('form'));
     const outline = stretched(at.read.vector('dimensions'), d, box, matrixOf(at));
     return acted(at, paintedShape(at.prepared, at.read, outline, layer.content, at.opacity));
   },
@@ -81,21 +84,11 @@ export const LAYER_ITEMS: { readonly [K in LayerKind]: (at: LayerAt, layer: Laye
       fingerprint: `i${mediaHash}|${w},${h},${cornerRadius}|${matrix.join()}|${at.opacity}|${layer.blend}`,
     });
   },
-  group: (at) => groupItem(at),
+  group: groupItem,
+  piece: pieceItem,
   // Drawn by what it lies over (stack.ts).
   look: () => null,
 };
-
-/** The path of a drawn shape, on its way between its forms. */
-function formAt({ d, forms }: LayerOf<'path'>['content'], form: number): string {
-  if (forms.length === 0 || form <= 0) return d;
-  const all = [d, ...forms.map((other) => other.d)];
-  const at = Math.min(all.length - 1, form);
-  const from = Math.min(all.length - 2, Math.floor(at));
-  return morphedPath(all[from]!, all[from + 1]!, Math.round((at - from) * FORM_STEPS) / FORM_STEPS); // within the list
-}
-/** Ways between two forms that are told apart: their paths are kept for the next frame that asks. */
-const FORM_STEPS = 1000;
 
 const centredBox = ([w, h]: Vector): Box => [-w / 2, -h / 2, w / 2, h / 2];
 
@@ -174,17 +167,20 @@ function itemOf(at: LayerAt): StillItem | null {
 
 /** The layer as one thing at one time, without what is smeared. */
 export function stillItem(prepared: PreparedLayer, seconds: Seconds, context: FrameContext): StillItem | null {
-  const { repeat } = prepared.layer;
-  if (!repeat) {
-    const at = layerAt(prepared, seconds, context);
-    const item = at && itemOf(at);
-    return item && composed(at, item);
-  }
-  const read = new LayerReader(prepared, seconds);
-  const copies = repeatedItem(prepared, read, repeat, seconds, context, (then, own) => {
+  const one = (then: Seconds, own: FrameContext): Drawn | null => {
     const at = layerAt(prepared, then, own);
-    return at && itemOf(at);
-  });
-  const whole: LayerAt = { prepared, read, seconds, opacity: 1, outer: outerAt(prepared, seconds, context), context };
-  return copies && composed(whole, copies);
+    const item = at && itemOf(at);
+    return item && { at, item };
+  };
+  const { repeat } = prepared.layer;
+  const drawnAt = (then: Seconds): Drawn | null => {
+    if (!repeat) return one(then, context);
+    const read = new LayerReader(prepared, then);
+    const copyAt = (at: Seconds, own: FrameContext) => one(at, own)?.item ?? null;
+    const item = repeatedItem(prepared, read, repeat, then, context, copyAt);
+    const outer = outerAt(prepared, then, context);
+    return item && { at: { prepared, read, seconds: then, opacity: 1, outer, context }, item };
+  };
+  const drawn = drawnAt(seconds);
+  return drawn && composed(drawn.at, drawn.item, drawnAt);
 }

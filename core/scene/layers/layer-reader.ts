@@ -5,7 +5,7 @@ import type { Seconds } from '../../time';
 import type { Fill, ShapeItem, StillItem } from '../list/display-list';
 import type { Box, Matrix } from '../../geometry';
 import { longestContour } from '../../geometry';
-import { propertyAt } from './prepare';
+import { propertyAt } from './values';
 import type { PreparedLayer } from './prepare';
 
 /** What all kinds of layers share on their way to display items: values at a time, the matrix, fill and stroke. */

@@ -52,7 +52,8 @@ export function outerAt(prepared: PreparedLayer, seconds: Seconds, context: Fram
 
 function groupsAround(prepared: PreparedLayer, seconds: Seconds, context: FrameContext): Outer {
   const { parent } = prepared;
-  if (!parent || context.within === parent) return NOTHING_OUTSIDE;
+  if (!parent) return context.around ?? NOTHING_OUTSIDE;
+  if (context.within === parent) return NOTHING_OUTSIDE;
   // A group in which time goes its own way is itself seen by the time around it.
   const { timed } = context;
   if (timed?.group === parent) return aroundIn(parent, timed.seconds, timed.context);

@@ -1,6 +1,16 @@
-import { evaluateTrack, prepareTrack } from '../../motion';
-import type { PreparedTrack, TrackValue, Vector } from '../../motion';
-import { childrenByParent, fitIn, kindProperties, mediaIdOf, propertyDefinition, wornPiece } from '../../piece';
+import { evaluateTrack, evenlyPaced, prepareTrack } from '../../motion';
+import type { PreparedTrack, TrackValue } from '../../motion';
+import {
+  MAX_WITHIN,
+  childrenByParent,
+  coversFrame,
+  fitIn,
+  kindProperties,
+  mediaIdOf,
+  resolveTimes,
+  withinOf,
+  wornPiece,
+} from '../../piece';
 import type {
   Effect,
   Fit,
@@ -15,11 +25,10 @@ import type {
   ResolvedTimes,
   TrackId,
 } from '../../piece';
-import { beatToSeconds, framesPerSecond, secondsToBeat } from '../../time';
+import { beatToSeconds, createMemo, framesPerSecond, secondsToBeat } from '../../time';
 import type { FrameRate, Seconds } from '../../time';
 import { envelopeOf } from '../movement/envelope';
 import type { Envelope } from '../movement/envelope';
-import { directionTo, followed, joined } from '../movement/following';
 import { timeInside } from '../movement/group-time';
 import { prepareGesture } from '../movement/gesture-timing';
 import type { PreparedGesture } from '../movement/gesture-timing';
@@ -46,6 +55,10 @@ export interface PreparedLayer {
   readonly masks: readonly PreparedMask[];
   readonly listens: readonly PreparedListen[];
   readonly follows: PreparedFollow | null;
+  /** The piece that it shows, in the format nearest in shape; null for other kinds, and where it was not read. */
+  readonly within: PieceSeen | null;
+  /** Sides of the frame in the layer's own pixels, if it is a piece that fills it. */
+  readonly fills: readonly [number, number] | null;
   /** The moment of the layer that its n-th copy shows at a moment; null if it has none. */
   readonly copyAt: ((seconds: Seconds, n: number) => Seconds) | null;
   /** Seconds of each frame in which the shutter is open; 0 draws moments. */
@@ -62,6 +75,12 @@ export interface PreparedEffect {
   readonly kind: Effect['kind'];
   readonly seed: number;
   readonly parameters: Readonly<Record<string, PreparedTrack>>;
+}
+
+/** A piece within another, in one of its formats. */
+export interface PieceSeen {
+  readonly scene: PreparedScene;
+  readonly end: Seconds;
 }
 
 /** A property that listens to the music. */
@@ -132,9 +151,10 @@ function defaults(kind: LayerKind): Partial<Record<PropertyId, TrackValue>> {
 
 /**
  * Makes a piece ready to be drawn in one of its formats: in its wardrobe, with its times resolved, as a tree.
+ * @param depth - in how many other pieces it stands.
  * @throws RangeError if the piece has no such format.
  */
-export function prepareScene(document: Piece, times: ResolvedTimes, formatId: string): PreparedScene {
+export function prepareScene(document: Piece, times: ResolvedTimes, formatId: string, depth = 0): PreparedScene {
   const piece = wornPiece(document);
   const format = piece.formats.find((f) => f.id === formatId);
   const lead = piece.formats.find((f) => f.id === piece.leadFormatId);
@@ -149,6 +169,9 @@ export function prepareScene(document: Piece, times: ResolvedTimes, formatId: st
     const tracks: Partial<Record<PropertyId, PreparedTrack>> = {};
     for (const [property, track] of Object.entries({ ...layer.tracks, ...override?.tracks }))
       if (track) tracks[property as PropertyId] = prepareTrack(track, times.timeOf); // keys are validated by the schema
+    if (layer.travel?.isEven && tracks.position) tracks.position = evenlyPaced(tracks.position);
+    const fills: PreparedLayer['fills'] =
+      layer.kind === 'piece' && coversFrame(layer, lead) ? [format.width / factor, format.height / factor] : null;
     const children: PreparedLayer[] = [];
     const prepared: PreparedLayer = {
       layer,
@@ -189,7 +212,9 @@ export function prepareScene(document: Piece, times: ResolvedTimes, formatId: st
       copyAt: layer.repeat ? earlier(layer.repeat.delay, times) : null,
       shutter: isSmeared(layer, parent, piece.shutter) ? ((piece.shutter || DEFAULT_SHUTTER) / 360) * frameLength : 0,
       mediaHash: hashOf(piece, layer),
-      timeInside: layer.kind === 'group' ? timeInside(layer.content.time, times.timeOf(layer.start), times) : null,
+      timeInside: 'time' in layer.content ? timeInside(layer.content.time, times.timeOf(layer.start), times) : null,
+      within: layer.kind === 'piece' ? preparedWithin(hashOf(piece, layer), fills ?? standing(tracks), depth) : null,
+      fills,
     };
     byId.set(layer.id, prepared);
     for (const child of inside.get(layer.id) ?? []) children.push(prepare(child, prepared));
@@ -205,6 +230,34 @@ export function prepareScene(document: Piece, times: ResolvedTimes, formatId: st
     framesPerSecond: framesPerSecond(piece.frameRate),
     beatAt: (seconds) => secondsToBeat(times.grid, seconds),
   };
+}
+
+/** The sides of a layer as it stands. */
+function standing({ dimensions }: PreparedLayer['tracks']): readonly [number, number] {
+  const sides = dimensions && evaluateTrack(dimensions, 0);
+  return Array.isArray(sides) ? sides : [1, 1];
+}
+
+/** Scenes of pieces within others, by their hash and format: the piece around changes with every edit, they do not. */
+const scenesWithin = createMemo<PieceSeen>(50);
+
+/**
+ * The piece that a layer shows, in the one of its formats that is nearest in shape to where it is seen: one that fills
+ * the frame fills the frame of every format.
+ */
+function preparedWithin(hash: string | null, sides: readonly [number, number], depth: number): PieceSeen | null {
+  const within = hash === null || depth >= MAX_WITHIN ? null : withinOf(hash);
+  if (!within) return null;
+  const { piece, analysis } = within;
+  const shape = sides[0] / Math.max(1, sides[1]);
+  const unlike = (format: Format): number => Math.abs(Math.log(format.width / format.height / Math.max(1e-3, shape)));
+  // Of equals the lead.
+  const lead = piece.formats.find((format) => format.id === piece.leadFormatId) ?? piece.formats[0]!; // a piece has one
+  const format = piece.formats.reduce((best, next) => (unlike(next) < unlike(best) - 1e-6 ? next : best), lead);
+  return scenesWithin(`${hash}|${format.id}|${depth}`, () => {
+    const times = resolveTimes(piece, analysis);
+    return { scene: prepareScene(piece, times, format.id, depth + 1), end: times.end };
+  });
 }
 
 /** A moment that lies `times` lags earlier; beats are those of the piece there. */
@@ -223,59 +276,4 @@ function preparedFollow(
   times: ResolvedTimes,
 ): PreparedFollow | null {
   return follow && { follow, leader: () => byId.get(follow.layerId), delayed: earlier(follow.delay, times) };
-}
-
-/** Layers whose values are being followed: a ring of followers has no first. */
-const followedNow = new Set<PreparedLayer>();
-
-function withFollowed(prepared: PreparedLayer, property: PropertyId, own: TrackValue, seconds: Seconds): TrackValue {
-  const leader = prepared.follows?.leader();
-  if (!prepared.follows || !leader || followedNow.has(prepared)) return own;
-  const { follow, delayed } = prepared.follows;
-  const isLooking = follow.looksAt && property === 'rotation';
-  if (!isLooking && !follow.properties.includes(property)) return own;
-  followedNow.add(prepared);
-  try {
-    if (isLooking) {
-      const turn = followed(follow, seconds, delayed, (at) =>
-        directionTo(
-          propertyAt(prepared, 'position', at) as Vector, // positions are vectors
-          propertyAt(leader, 'position', at) as Vector,
-        ),
-      );
-      return joined('rotation', own, turn);
-    }
-    if (!leader.tracks[property] && leader.defaults[property] === undefined) return own;
-    const taken = followed(follow, seconds, delayed, (at) => propertyAt(leader, property, at));
-    return follow.keepsOwn ? joined(property, own, taken) : taken;
-  } finally {
-    followedNow.delete(prepared);
-  }
-}
-
-/** Value of a property at a time, or the kind's default if the layer has no such track, with what it hears. */
-export function propertyAt(prepared: PreparedLayer, property: PropertyId, seconds: Seconds): TrackValue {
-  const track = prepared.tracks[property];
-  const value = track ? evaluateTrack(track, seconds) : prepared.defaults[property];
-  if (value === undefined) throw new RangeError(`a ${prepared.layer.kind} layer has no ${property}`);
-  const standing = prepared.follows ? withFollowed(prepared, property, value, seconds) : value;
-  return prepared.listens.reduce(
-    (sum, listen) => (listen.property === property ? added(sum, property, listen, seconds) : sum),
-    standing,
-  );
-}
-
-/** A value with what a listening property adds to it, within the property's bounds. Colours hear nothing. */
-function added(
-  value: TrackValue,
-  property: PropertyId,
-  { amount, envelope }: PreparedListen,
-  seconds: Seconds,
-): TrackValue {
-  if (typeof value === 'string') return value;
-  const { min = -Infinity, max = Infinity } = propertyDefinition(property);
-  const level = envelope(seconds);
-  const plus = (one: number, by: number): number => Math.max(min, Math.min(max, one + by * level));
-  const [x, y] = typeof amount === 'number' ? [amount, amount] : amount;
-  return typeof value === 'number' ? plus(value, x) : [plus(value[0], x), plus(value[1], y)];
 }

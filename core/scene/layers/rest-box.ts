@@ -22,7 +22,7 @@ export function restBox(group: PreparedLayer, context: FrameContext): Box {
 
 function measure(group: PreparedLayer, context: FrameContext): Box {
   const middle = (group.start + group.end) / 2;
-  const still: FrameContext = { ...context, isAtRest: true, within: group, skipLayerId: null };
+  const still: FrameContext = { ...context, isAtRest: true, within: group, around: null, skipLayerId: null };
   let all: Box | null = null;
   for (const child of group.children) {
     if (child.hidden) continue;

@@ -32,20 +32,20 @@ export function stackOf(
 }
 
 /** The ground as a shape over the whole frame. */
-function groundItem(layerId: string, colour: Colour, { scene }: FrameContext): ShapeItem {
+export function groundItem(layerId: string, colour: Colour, { scene, around }: FrameContext): ShapeItem {
   const { width, height } = scene.format;
   return {
     kind: 'shape',
     layerId,
     path: `M0 0L${width} 0L${width} ${height}L0 ${height}Z`,
     pathKey: `ground${width},${height}`,
-    matrix: IDENTITY,
+    matrix: around?.matrix ?? IDENTITY,
     box: [0, 0, width, height],
     opacity: 1,
     blend: 'normal',
     fill: { type: 'solid', colour },
     stroke: null,
-    fingerprint: `ground${width},${height}${colour}`,
+    fingerprint: `ground${width},${height}${colour}${around?.matrix.join() ?? ''}`,
   };
 }
 

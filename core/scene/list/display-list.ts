@@ -78,6 +78,8 @@ export interface ShapeItem extends ItemBase {
    * absent draws all.
    */
   readonly dash?: { readonly on: number; readonly off: number; readonly shift: number };
+  /** The layers that it is made of, for those who point at them. */
+  readonly parts?: readonly { readonly layerId: string; readonly matrix: Matrix; readonly box: Box }[];
   /** More outlines behind all of it, the outermost first. */
   readonly outlines?: readonly { readonly colour: Colour; readonly width: number }[];
 }

@@ -54,6 +54,7 @@ function full(): Piece {
     text: { text: 'nine days of wind', family: 'syne', phrase: { role: 'phrase', locked: false, emphasis: [1] } },
     path: { d: 'M0 0L10 10Z', box: [10, 10] },
     picture: { mediaId: 'picture' },
+    piece: { pieceId: 'other', mediaId: 'picture' },
   };
   const layers = LAYER_KIND_IDS.map((kind) => {
     const layer = createLayer(

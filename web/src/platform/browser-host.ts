@@ -1,5 +1,6 @@
 import * as hb from 'harfbuzzjs';
-import { MEDIA_KINDS, loadTexts, withPieceFonts } from '@core/piece';
+import { hasPathEngine, providePathEngine } from '@core/geometry';
+import { MEDIA_KINDS, combinesShapes, loadTexts, loadWithin, piecesDrawn, withPieceFonts } from '@core/piece';
 import type { Piece } from '@core/piece';
 import { createSourceCache } from '@core/paint';
 import type { LoadedImage, PaintHost, Source, SourceCache } from '@core/paint';
@@ -78,10 +79,45 @@ export async function browserPieceFonts(piece: Pick<Piece, 'media'>): Promise<Fo
   return own.fonts;
 }
 
+let engine: Promise<void> | null = null;
+
+/** The engine that makes one shape of several, one a thread. */
+const pathEngine = (): Promise<void> =>
+  (engine ??= (async () => {
+    const [{ default: init }, { default: address }] = await Promise.all([
+      import('pathkit-wasm'),
+      import('pathkit-wasm/bin/pathkit.wasm?url'),
+    ]);
+    const response = await fetch(address);
+    if (!response.ok) throw new Error(`path engine: ${response.status}`);
+    providePathEngine(await init({ wasmBinary: new Uint8Array(await response.arrayBuffer()) }));
+  })().catch((error: unknown) => {
+    engine = null; // asked for again by the next edit
+    throw error;
+  }));
+
+/** The file of a piece that stands within another. */
+export async function fetchWithin(hash: string): Promise<string> {
+  const response = await fetch(`/api/media/${hash}/${MEDIA_KINDS.piece.variant}`);
+  if (!response.ok) throw new Error(WORDS.aPieceWithinIsMissing(response.status));
+  return response.text();
+}
+
+/** Reads what a piece cannot be drawn without, beside fonts and pictures. Rejects if some of it cannot be had. */
+export async function readyToDraw(piece: Piece): Promise<void> {
+  await loadWithin(piece, fetchWithin);
+  if (!hasPathEngine() && combinesShapes(piece)) await pathEngine();
+}
+
+/** Loads every font that a piece, or one within it, writes with. */
+export async function loadAllTexts(piece: Piece, library: FontLibrary): Promise<void> {
+  await Promise.all(piecesDrawn(piece).map((one) => loadTexts(one, library)));
+}
+
 /** The library with every font a piece writes with loaded. Rejects if one cannot be read. */
 export async function loadedFonts(piece: Piece): Promise<FontLibrary> {
-  const fonts = await browserPieceFonts(piece);
-  await loadTexts(piece, fonts);
+  const [fonts] = await Promise.all([browserPieceFonts(piece), readyToDraw(piece)]);
+  await loadAllTexts(piece, fonts);
   return fonts;
 }
 

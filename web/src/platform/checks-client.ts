@@ -1,7 +1,6 @@
 import type { SongAnalysis } from '@core/audio';
 import type { Piece } from '@core/piece';
-import type { CheckedFinding, FromChecks, ToChecks } from './checks-protocol';
-import type { ContrastFinding } from './contrast-scan';
+import type { CheckedFinding, FromChecks, Scans, ToChecks } from './checks-protocol';
 import { WORDS } from './words';
 
 /** The page's end of the worker that looks for mistakes. */
@@ -52,24 +51,33 @@ export function runChecks(piece: Piece, analysis: SongAnalysis | null): Promise<
   });
 }
 
-/** {@link scanContrast}, beside the page. Rejects with an AbortError when it is called off. */
-export function lookAtContrast(
+/** A look at the painted frames of a format. */
+export type Scan<F> = (
   piece: Piece,
   analysis: SongAnalysis | null,
   formatId: string,
   onProgress: (share: number) => void,
   signal: AbortSignal,
-): Promise<readonly ContrastFinding[]> {
-  const id = ++ids;
-  return new Promise((resolve, fail) => {
-    const done: Waiting['done'] = (message) => message.type === 'contrast' && resolve(message.findings);
-    waiting.set(id, { done, fail, onProgress });
-    const callOff = (): void => {
-      if (!waiting.delete(id)) return;
-      send({ type: 'stop', id });
-      fail(new DOMException('called off', 'AbortError'));
-    };
-    signal.addEventListener('abort', callOff, { once: true });
-    send({ type: 'contrast', id, piece, analysis, formatId });
-  });
-}
+) => Promise<readonly F[]>;
+
+/** Looks at painted frames, beside the page. Rejects with an AbortError when it is called off. */
+const scanning =
+  <K extends keyof Scans>(type: K): Scan<Scans[K]> =>
+  (piece, analysis, formatId, onProgress, signal) => {
+    const id = ++ids;
+    return new Promise((resolve, fail) => {
+      const done: Waiting['done'] = (message) =>
+        message.type === type && resolve(message.findings as unknown as readonly Scans[K][]); // of that very type
+      waiting.set(id, { done, fail, onProgress });
+      const callOff = (): void => {
+        if (!waiting.delete(id)) return;
+        send({ type: 'stop', id });
+        fail(new DOMException('called off', 'AbortError'));
+      };
+      signal.addEventListener('abort', callOff, { once: true });
+      send({ type, id, piece, analysis, formatId });
+    });
+  };
+
+export const lookAtContrast = scanning('contrast');
+export const lookForFlashes = scanning('flashes');

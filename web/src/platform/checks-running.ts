@@ -3,19 +3,24 @@ import { resolveTimes } from '@core/piece';
 import { createLayoutCache } from '@core/text';
 import { loadedFonts } from './browser-host';
 import { scanContrast } from './contrast-scan';
+import { scanFlashes } from './flash-scan';
 import type { FromChecks, ToChecks } from './checks-protocol';
 
 /** Looks for mistakes, beside the page. */
 const underway = new Map<number, AbortController>();
 
+const SCANS = { contrast: scanContrast, flashes: scanFlashes } as const;
+
 const post = (message: FromChecks): void => self.postMessage(message);
 
 async function work(data: Exclude<ToChecks, { type: 'stop' }>, signal: AbortSignal): Promise<void> {
   const { id, piece, analysis } = data;
-  if (data.type === 'contrast') {
+  if (data.type !== 'run') {
     const onProgress = (share: number): void => post({ type: 'progress', id, share });
-    const findings = await scanContrast(piece, analysis, data.formatId, onProgress, signal);
-    if (!signal.aborted) post({ type: 'contrast', id, findings });
+    const scan = SCANS[data.type];
+    const findings = await scan(piece, analysis, data.formatId, onProgress, signal);
+    // Each scan finds what its name says.
+    if (!signal.aborted) post({ type: data.type, id, findings } as FromChecks);
     return;
   }
   const layoutText = createLayoutCache(await loadedFonts(piece));

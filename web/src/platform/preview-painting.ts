@@ -1,14 +1,14 @@
 import { createPainter, needsOf, sourceKey } from '@core/paint';
 import type { DrawContext } from '@core/paint';
 import type { SongAnalysis } from '@core/audio';
-import { loadTexts, patched, resolveTimes } from '@core/piece';
+import { patched, resolveTimes } from '@core/piece';
 import type { Piece } from '@core/piece';
 import { boxCorners } from '@core/geometry';
 import { prepareScene, sceneAt } from '@core/scene';
 import type { DisplayItem, DisplayList, LayoutText, PreparedScene } from '@core/scene';
 import { createLayoutCache } from '@core/text';
 import type { FontLibrary } from '@core/text';
-import { browserPieceFonts, createBrowserHost, picturesOf } from './browser-host';
+import { browserPieceFonts, createBrowserHost, loadAllTexts, picturesOf, readyToDraw } from './browser-host';
 import type { FromPreview, LayerPlace, ToPreview } from './preview-protocol';
 
 /** Paints the preview. Only the newest frame asked for is painted: a late one is dropped, never queued. */
@@ -38,7 +38,12 @@ const placesOf = (items: readonly DisplayItem[]): LayerPlace[] =>
       corners: boxCorners(item.matrix, item.box),
       ...(masks ? { masks } : {}),
     };
-    return group ? [own, ...placesOf(group.children)] : [own];
+    const parts = inside?.kind === 'shape' ? (inside.parts ?? []) : [];
+    return [
+      group || parts.length > 0 ? { ...own, isGroup: true } : own,
+      ...(group ? placesOf(group.children) : []),
+      ...parts.map((part) => ({ layerId: part.layerId, isGroup: false, corners: boxCorners(part.matrix, part.box) })),
+    ];
   });
 
 const post = (message: FromPreview) => self.postMessage(message);
@@ -123,7 +128,8 @@ function refresh(): void {
 async function prepare(): Promise<void> {
   const now = piece;
   if (!now || !now.formats.some((format) => format.id === formatId)) return;
-  const fonts = await browserPieceFonts(now);
+  // What is missing is told, and all else is drawn.
+  const [fonts] = await Promise.all([browserPieceFonts(now), readyToDraw(now).catch(fail)]);
   if (now !== piece) return refresh();
   if (fonts !== laidWith) {
     layout = createLayoutCache(fonts);
@@ -135,7 +141,7 @@ async function prepare(): Promise<void> {
   fetchAhead(now);
   const before = fonts.generation;
   try {
-    await loadTexts(now, fonts);
+    await loadAllTexts(now, fonts);
   } finally {
     // What did arrive is shown, also if a font is missing.
     if (fonts.generation !== before) {

@@ -1,5 +1,6 @@
 /** Wording of platform. */
 export const WORDS = {
+  aPieceWithinIsMissing: (status: number) => `A piece within this one is missing (${status}).`,
   aPictureIsMissing: (status: number) => `A picture is missing on the server (${status}). Bring it in again.`,
   theFontIsMissing: (value: string) => `The font “${value}” is missing on the server. Bring it in again.`,
   theServerDoesNot: 'The server does not answer properly. Your edits are kept here.',

@@ -2,6 +2,7 @@ import { toVersion2 } from './0002-tree';
 import { toVersion3 } from './0003-runs';
 import { toVersion4 } from './0004-paints';
 import { toVersion5 } from './0005-time-and-forms';
+import { toVersion6 } from './0006-pieces-within';
 
 /** A document of any version as it comes: an object of which nothing is known yet. */
 export type Json = Readonly<Record<string, unknown>>;
@@ -12,4 +13,5 @@ export const MIGRATIONS: Readonly<Record<number, (document: Json) => Json>> = {
   2: toVersion3,
   3: toVersion4,
   4: toVersion5,
+  5: toVersion6,
 };

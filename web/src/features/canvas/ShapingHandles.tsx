@@ -1,6 +1,6 @@
 import { isFlat, multiply, tightBox } from '@core/geometry';
 import { trackOf } from '@core/piece';
-import type { Edit, Layer, LayerOf } from '@core/piece';
+import type { Edit, Layer, LayerOf, Mask } from '@core/piece';
 import { transformOutline } from '@core/text';
 import type { LayerPlace } from '../../platform/preview-protocol';
 import { edit } from '../../store/desk-store';
@@ -20,7 +20,7 @@ export function ShapingHandles({
 }: {
   layer: Layer;
   maskId: string | null;
-  /** A further form of a drawn shape; the shape itself if left out. */
+  /** A further form of a drawn shape or a mask; itself if left out. */
   formId: string | undefined;
   place: LayerPlace;
   zoom: number;
@@ -31,13 +31,16 @@ export function ShapingHandles({
   if (mask) {
     const matrix = place.masks?.[index];
     if (!matrix || isFlat(matrix)) return null;
+    const form = mask.forms.find((other) => other.id === formId);
+    const bent = (d: string): Mask =>
+      form ? { ...mask, forms: mask.forms.map((other) => (other === form ? { ...other, d } : other)) } : { ...mask, d };
     return (
       <PathHandles
-        d={mask.d}
+        d={form?.d ?? mask.d}
         matrix={matrix}
         zoom={zoom}
         toFormat={toFormat}
-        onChange={(d, gesture) => edit([{ type: 'mask.put', layerId: layer.id, mask: { ...mask, d } }], gesture)}
+        onChange={(d, gesture) => edit([{ type: 'mask.put', layerId: layer.id, mask: bent(d) }], gesture)}
       />
     );
   }

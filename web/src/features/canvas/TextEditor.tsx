@@ -108,7 +108,7 @@ export function TextEditor({ layerId, zoom, format }: { layerId: string; zoom: n
       style={{
         ...where,
         transform: `rotate(${valueNow(layer, 'rotation') as number}deg)`,
-        fontFamily: `'${cssFamily(layer.content.family)}'`,
+        fontFamily: `'${cssFamily(family)}'`,
         fontWeight: valueNow(layer, 'weight') as number,
         lineHeight: leading,
         letterSpacing: `${valueNow(layer, 'tracking') as number}em`,

@@ -2,6 +2,9 @@ import type { Alignment } from './align';
 
 /** Wording of canvas. */
 export const WORDS = {
+  wayOf: 'Motion path',
+  turnsWithWay: 'Turn along the motion path',
+  evenSpeed: 'One speed all the way',
   drawAPath: 'Draw a path',
   canvas: 'Canvas',
   pen: 'Draw point by point',

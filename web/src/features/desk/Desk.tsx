@@ -15,6 +15,7 @@ import { WordsPanel } from '../words/WordsPanel';
 import { NoticePlace } from '../../ui/NoticePlace';
 import { useContextMenu } from '../../ui/use-context-menu';
 import { menuFor } from './desk-menus';
+import { usePiecesWithin } from '../within/use-pieces-within';
 import { useClipboard } from './use-clipboard';
 import { useKeys } from './keys';
 import { Button } from '../../ui/Button';
@@ -37,6 +38,7 @@ const LADDER = {
 export function Desk() {
   useKeys();
   useClipboard();
+  usePiecesWithin();
   const [contextMenu, onContextMenu] = useContextMenu(menuFor);
   const piece = usePiece();
   const times = useTimes();

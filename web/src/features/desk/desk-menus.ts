@@ -23,7 +23,15 @@ const COPY_PASTE = [command(WORDS.copyKeyframesOrLayers, WORDS.copy), command(WO
 const LAYER_MENU: MenuContent['groups'] = [
   [command(WORDS.duplicate), ...COPY_PASTE, command(WORDS.pasteLook)],
   [command(WORDS.bringForward), command(WORDS.sendBackward)],
-  [command(WORDS.group2), command(WORDS.ungroup), command(WORDS.moveOutOfThe)],
+  [
+    command(WORDS.group2),
+    command(WORDS.ungroup),
+    command(WORDS.moveOutOfThe),
+    {
+      label: WORDS.makeAPiece,
+      run: () => void import('../within/within-commands').then((part) => part.pieceOfSelection()),
+    },
+  ],
   [command(WORDS.beginTheLayerHere), command(WORDS.endTheLayerHere)],
   [command(WORDS.selectAllKeyframesOf, WORDS.selectAllKeyframes)],
   [{ label: WORDS.saveAsSvg, run: () => void import('../logo/save-svg').then((part) => part.saveLayerAsSvg()) }],

@@ -1,3 +1,5 @@
+import { PATH_OPERATIONS } from '@core/geometry';
+import type { PathOperation } from '@core/geometry';
 import { ancestorsOf, byId, childrenByParent, createLayer, outermost } from '@core/piece';
 import type { Layer, Piece } from '@core/piece';
 import type { Moment } from '@core/time';
@@ -15,8 +17,11 @@ function outermostMoment(moments: readonly Moment[], timeOf: (moment: Moment) =>
   return [...moments].sort((a, b) => side * (timeOf(a) - timeOf(b)))[0]!; // never asked of none
 }
 
-/** Puts the selected layers into a new group, which stands as long as they do. */
-export function groupSelection(): void {
+/**
+ * Puts the selected layers into a new group, which stands as long as they do.
+ * @param combine - makes one shape of them.
+ */
+export function groupSelection(combine: PathOperation | null = null): void {
   const o = openDocument();
   if (!o) return;
   const layers = outermost(
@@ -31,7 +36,7 @@ export function groupSelection(): void {
   const group = createLayer(
     'group',
     {
-      name: WORDS.group(number),
+      name: combine ? PATH_OPERATIONS[combine].label : WORDS.group(number),
       start: outermostMoment(
         layers.map((layer) => layer.start),
         timeOf,
@@ -43,6 +48,7 @@ export function groupSelection(): void {
         -1,
       ),
       values: aboutMiddle(layers),
+      content: { combine },
     },
     newId,
   );

@@ -2,6 +2,7 @@ import { WORDS as CANVAS } from '../canvas/words';
 
 /** Wording of desk. */
 export const WORDS = {
+  makeAPiece: 'Make a piece of the group',
   deleted: (names: string) => `Deleted ${names}`,
   layers: (count: number) => `${count} layers`,
   copied: (name: string) => `Copied ${name}`,

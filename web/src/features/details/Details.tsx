@@ -1,7 +1,9 @@
 import { Box, Flex, Span } from '@chakra-ui/react';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { Fragment } from 'react';
-import { BLEND_MODES, GRADIENTS, LAYER_KINDS, propertyDefinition, trackLabel, trackOf } from '@core/piece';
+import { BLEND_MODES, GRADIENTS, LAYER_KINDS, propertyDefinition, trackLabel, trackOf, familyOf } from '@core/piece';
+import { PATH_OPERATIONS } from '@core/geometry';
+import type { PathOperation } from '@core/geometry';
 import type { BlendMode, Layer, PropertyId } from '@core/piece';
 import { beatToBar, formatBarBeat, secondsToBeat } from '@core/time';
 import type { Seconds } from '@core/time';
@@ -121,7 +123,7 @@ export function Details() {
   const layer = useSelectedLayer();
   const count = useDesk((s) => s.selectedLayers.length);
   const selectedKeys = useDesk((s) => s.selectedKeys);
-  const named = axisLabels(useAxes(layer?.kind === 'text' ? layer.content.family : ''));
+  const named = axisLabels(useAxes(layer?.kind === 'text' ? familyOf(piece.wardrobe, layer.content.family) : ''));
   if (!layer) {
     return (
       <aside className="details" aria-label={WORDS.details}>
@@ -185,9 +187,23 @@ export function Details() {
       {(count > 1 || layer.kind === 'group') && (
         <Flex gap="6px" marginBottom="8px">
           {count > 1 && (
-            <Button variant="soft" onClick={groupSelection}>
+            <Button variant="soft" onClick={() => groupSelection()}>
               {WORDS.group}
             </Button>
+          )}
+          {count > 1 && (
+            <Choice
+              aria-label={WORDS.makeOneShape}
+              value=""
+              onChange={(e) => e.target.value && groupSelection(e.target.value as PathOperation)} // options of the table
+            >
+              <option value="">{WORDS.makeOneShape} …</option>
+              {Object.entries(PATH_OPERATIONS).map(([id, { label }]) => (
+                <option key={id} value={id}>
+                  {label}
+                </option>
+              ))}
+            </Choice>
           )}
           {layer.kind === 'group' && (
             <Button variant="soft" onClick={ungroupSelection} disabled={layer.locked}>

@@ -1,5 +1,6 @@
 /** Wording of details. */
 export const WORDS = {
+  makeOneShape: 'Make one shape',
   linear: 'Linear',
   evenly: 'evenly',
   locked: ' · locked',

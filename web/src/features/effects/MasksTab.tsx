@@ -6,13 +6,15 @@ import type { Layer, Mask } from '@core/piece';
 import { valueNow } from '../desk/commands';
 import { transformOutline } from '@core/text';
 import { newId } from '../../platform/ids';
-import { edit, setView, useDesk } from '../../store/desk-store';
+import { edit, setView, useDesk, openDocument } from '../../store/desk-store';
 import { useSelectedLayer } from '../../store/selectors';
 import { usePlayheadTick } from '../../store/use-playhead-tick';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Tick } from '../../ui/Tick';
 import { LayerChoice } from '../ties/LayerChoice';
+import { FormsList } from '../canvas/FormsSection';
+import { withValue } from './track-keys';
 import { ValueRow } from './ValueRow';
 import { WORDS } from './words';
 
@@ -32,6 +34,7 @@ function newMask(layer: Layer, shape: 'rectangle' | 'ellipse'): Mask {
     d: transformOutline(path, 1, 1, w / 2, h / 2),
     box: [w, h],
     rule: 'nonzero',
+    forms: [],
     tracks: {},
   };
 }
@@ -131,8 +134,20 @@ function Matte({ layer }: { layer: Layer }) {
   );
 }
 
+/** Shows the points of a form of a mask, with the mask as that form. */
+function shapeForm(layerId: string, maskId: string, formId: string, number: number): void {
+  // As it is by now: the form was put in just before.
+  const layer = openDocument()?.piece.layers.find((other) => other.id === layerId);
+  const mask = layer?.masks.find((other) => other.id === maskId);
+  if (!mask) return;
+  const form = withValue(mask.tracks.form, number);
+  edit([{ type: 'mask.put', layerId, mask: { ...mask, tracks: { ...mask.tracks, form } } }]);
+  setView({ shaping: { layerId, maskId, formId } });
+}
+
 function MaskRow({ layer, mask, isOpen, onOpen }: { layer: Layer; mask: Mask; isOpen: boolean; onOpen: () => void }) {
   const isShaping = useDesk((s) => s.shaping?.maskId === mask.id);
+  const shapedForm = useDesk((s) => (s.shaping?.maskId === mask.id ? (s.shaping.formId ?? null) : null));
   const put = (change: Partial<Mask>, gesture: string | null = null) =>
     edit([{ type: 'mask.put', layerId: layer.id, mask: { ...mask, ...change } }], gesture);
   return (
@@ -173,7 +188,7 @@ function MaskRow({ layer, mask, isOpen, onOpen }: { layer: Layer; mask: Mask; is
       </Flex>
       {isOpen && (
         <>
-          {MASK_VALUE_IDS.map((id) => {
+          {MASK_VALUE_IDS.filter((id) => id !== 'form' || mask.forms.length > 0).map((id) => {
             const { label, ...value } = maskValue(id);
             return (
               <ValueRow
@@ -187,6 +202,14 @@ function MaskRow({ layer, mask, isOpen, onOpen }: { layer: Layer; mask: Mask; is
               />
             );
           })}
+          <FormsList
+            d={mask.d}
+            forms={mask.forms}
+            shaped={shapedForm}
+            disabled={layer.locked}
+            onPut={(forms) => put({ forms })}
+            onShape={(formId, number) => shapeForm(layer.id, mask.id, formId, number)}
+          />
           <Button
             variant="soft"
             aria-pressed={isShaping}

@@ -10,7 +10,7 @@ import {
   gestureDefinition,
 } from '@core/motion';
 import type { GestureRole, GestureUse, Landing, StaggerOrder, UnitKind } from '@core/motion';
-import { tracksOf, trackOf } from '@core/piece';
+import { tracksOf, trackOf, familyOf } from '@core/piece';
 import type { Layer } from '@core/piece';
 import { beatToBar, formatBarBeat, secondsToBeat } from '@core/time';
 import { edit } from '../../store/desk-store';
@@ -67,7 +67,7 @@ function Chooser({ layer, role, chosen }: { layer: Layer; role: GestureRole; cho
   const piece = usePiece();
   const [search, setSearch] = useState('');
   const words = layer.kind === 'text' ? layer.content.text : layer.name;
-  const family = layer.kind === 'text' ? layer.content.family : 'bricolage-grotesque';
+  const family = layer.kind === 'text' ? familyOf(piece.wardrobe, layer.content.family) : 'bricolage-grotesque';
   const weight = Number(trackOf(layer, 'weight')?.value ?? 600);
   const fits = (label: string, feel: string) => `${label} ${feel}`.toLowerCase().includes(search.toLowerCase());
   const shipped = GESTURE_IDS.filter(

@@ -25,6 +25,9 @@ import { StyleSection } from '../type/StyleSection';
 import { FaceSection, SettingSection } from '../type/TypeSection';
 import { FormsSection } from '../canvas/FormsSection';
 import { PointsSection, ToPointsSection } from '../canvas/PointsSection';
+import { CombineSection } from './CombineSection';
+import { WornLogo } from '../wardrobe/WornLogo';
+import { WithinSection } from '../within/WithinSection';
 import { LookSection } from '../effects/LookSection';
 import { GroupTimeSection } from '../ties/GroupTimeSection';
 import { LogoSection } from '../logo/LogoSection';
@@ -214,13 +217,21 @@ export const LAYERS_ON_DESK: { readonly [K in LayerKind]: KindOnDesk<K> } = {
     // A picture comes in with its file.
     add: [],
     first: SHAPE_FIRST,
+    above: [WornLogo],
   },
   // A group is made of what is selected; its row shows whether it is open instead of a picture.
   group: {
     icon: () => null,
     add: [],
     first: ['position', 'scale', 'rotation', 'opacity'],
-    below: [LogoSection, GroupTimeSection],
+    below: [CombineSection, LogoSection, GroupTimeSection],
+  },
+  piece: {
+    icon: (layer) => <img alt="" src={`/api/pieces/${layer.content.pieceId}/frame/poster`} className="layer-icon" />,
+    // A piece is chosen among the others.
+    add: [],
+    first: ['position', 'scale', 'rotation', 'opacity'],
+    below: [WithinSection, GroupTimeSection],
   },
   look: {
     icon: (layer) =>

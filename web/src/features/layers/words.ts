@@ -1,5 +1,8 @@
 /** Wording of layers. */
 export const WORDS = {
+  combine: 'Combine',
+  notCombined: 'not, each by itself',
+  toPiece: 'Make a piece of the group',
   yourWords: 'Your words',
   rectangle: 'Rectangle',
   ellipse: 'Ellipse',

@@ -93,5 +93,7 @@ export const MEDIA_ON_DESK: Readonly<Record<MediaKindId, MediaOnDesk>> = {
       return null;
     },
   },
+  // Made and taken in by the desk itself (features/within), not by people.
+  piece: { accept: '.json', waiting: null, place: () => WORDS.thisIsAPieceWithin },
   font: { accept: '.ttf,.otf,.woff,.woff2', waiting: null, place: placeFont },
 };

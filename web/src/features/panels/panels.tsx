@@ -17,8 +17,9 @@ import { MasksTab } from '../effects/MasksTab';
 import { GestureSection } from '../gestures/GestureSection';
 import { SmearTab } from '../gestures/SmearTab';
 import { PaintTab } from '../paints/PaintTab';
+import { FindingRow } from '../run-through/FindingRow';
+import { FlashCheck } from '../run-through/FlashCheck';
 import { ReadingCheck } from '../run-through/ReadingCheck';
-import { lookAt } from '../run-through/look-at';
 import { useFindings } from '../run-through/use-findings';
 import { addEntries } from '../layers/layer-kinds';
 import { LogoReportCard } from '../logo/LogoReportCard';
@@ -30,6 +31,9 @@ import { FileDrop } from './FileDrop';
 import { SpreadSection } from './SpreadSection';
 import { SyncCheck } from './SyncCheck';
 import { Button } from '../../ui/Button';
+import { TravelSection } from '../canvas/TravelSection';
+import { PieceChooser } from '../within/PieceChooser';
+import { WORDS as WITHIN_WORDS } from '../within/words';
 import { WORDS } from './words';
 
 const PICTURE_TABS = {
@@ -57,16 +61,23 @@ export function PicturePanel() {
 }
 
 function PutUp() {
+  const [isChoosing, setChoosing] = useState(false);
   return (
     <>
       <p className="muted">{WORDS.shapesStartAtThe}</p>
-      <Box display="grid" gridTemplateColumns="1fr 1fr" gap="6px" marginBottom="14px">
+      <Box display="grid" gridTemplateColumns="repeat(2, minmax(0, 1fr))" gap="6px" marginBottom="6px">
         {addEntries().map(({ id, label, icon, run }) => (
           <Button key={id} variant="soft" onClick={run}>
             {icon} {label}
           </Button>
         ))}
       </Box>
+      <Box marginBottom="14px">
+        <Button variant="soft" onClick={() => setChoosing(true)}>
+          {WITHIN_WORDS.aPiece}
+        </Button>
+      </Box>
+      {isChoosing && <PieceChooser onClose={() => setChoosing(false)} />}
       <FileDrop wanted="picture" label={WORDS.chooseAPicture}>
         <Box as="strong" color="text" fontWeight="600">
           {WORDS.dropAPictureHere}
@@ -135,6 +146,7 @@ function KeyframesTab() {
                 </Button>
               ))}
           </Flex>
+          <TravelSection layer={layer} />
         </>
       )}
       <hr className="rule" />
@@ -302,12 +314,13 @@ function ColoursInUse() {
   );
 }
 
-const TIMES: readonly CheckId[] = ['pins', 'seen', 'opening'];
+/** What the lists below show, each with what helps. */
+const BELOW: readonly CheckId[] = ['reading', 'safe-area', 'families', 'beat'];
 
 export function RunThroughPanel() {
   const all = useFindings();
   // The others have lists of their own below, with what helps.
-  const findings = all?.filter((f) => TIMES.includes(f.check)) ?? [];
+  const findings = all?.filter((f) => !BELOW.includes(f.check)) ?? [];
   return (
     <>
       <h2 className="title">{WORDS.runThrough}</h2>
@@ -321,17 +334,22 @@ export function RunThroughPanel() {
         <p className="muted">{WORDS.toLookAt(findings.length)}</p>
       )}
       {findings.map((f) => (
-        <Button
-          variant="bare"
-          key={`${f.check}-${f.layerId ?? ''}-${f.text}`}
-          className="list-row"
-          onClick={() => lookAt(f)}
-        >
-          {f.text}
-        </Button>
+        <FindingRow key={`${f.check}-${f.layerId ?? ''}-${f.text}`} at={f} text={f.text}>
+          {f.fix && (
+            <Button
+              variant="soft"
+              aria-label={WORDS.fixOf(f.fix.label, f.text)}
+              onClick={() => f.fix && edit([...f.fix.edits])}
+            >
+              {f.fix.label}
+            </Button>
+          )}
+        </FindingRow>
       ))}
       <hr className="rule" />
       <ReadingCheck findings={all} />
+      <hr className="rule" />
+      <FlashCheck />
       <hr className="rule" />
       <SyncCheck />
     </>

@@ -1,5 +1,6 @@
 /** Wording of panels. */
 export const WORDS = {
+  fixOf: (label: string, text: string) => `${label}: ${text}`,
   bringingIn: (name: string) => `Bringing in ${name} …`,
   sending: 'Sending',
   isIn: (name: string) => `${name} is in`,
@@ -110,7 +111,7 @@ export const WORDS = {
   inThePiece: 'In the piece:',
   runThrough: 'Run-through',
   looking: 'Looking…',
-  everyPinHoldsAnd: 'Every pin holds and every layer is seen.',
+  everyPinHoldsAnd: 'Nothing to look at: pins hold, layers are seen, nothing is left over.',
   toLookAt: (count: number) => `${count} to look at:`,
   posterFrame: 'Poster frame',
   automatic: 'automatic',

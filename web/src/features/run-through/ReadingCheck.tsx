@@ -5,13 +5,13 @@ import type { Piece, TextLayer } from '@core/piece';
 import { freeMoment } from '@core/time';
 import { lookAtContrast } from '../../platform/checks-client';
 import type { CheckedFinding } from '../../platform/checks-protocol';
-import type { ContrastFinding } from '../../platform/contrast-scan';
-import { edit, setView, useDesk } from '../../store/desk-store';
-import { useAnalysis, usePiece, useTimes } from '../../store/selectors';
+import { edit } from '../../store/desk-store';
+import { usePiece, useTimes } from '../../store/selectors';
+import { FindingRow } from './FindingRow';
 import { lookAt } from './look-at';
 import { REMEDIES } from './remedies';
 import { Button } from '../../ui/Button';
-import { ProgressBar } from '../../ui/ProgressBar';
+import { useScan } from './use-scan';
 import { WORDS } from './words';
 
 const nameOf = (piece: Piece, id: string) => piece.layers.find((l) => l.id === id)?.name ?? WORDS.aLayer;
@@ -41,18 +41,7 @@ export function ReadingCheck({ findings }: { findings: readonly CheckedFinding[]
       {own.map((f) => {
         const { layerId, wantedStay } = f;
         return (
-          <div key={`${f.check}-${f.layerId ?? ''}-${f.formatId ?? ''}`} className="list-row">
-            <Button
-              variant="quiet"
-              flex="1"
-              padding="0"
-              whiteSpace="normal"
-              textAlign="left"
-              color="text"
-              onClick={() => lookAt(f)}
-            >
-              {f.text}
-            </Button>
+          <FindingRow key={`${f.check}-${f.layerId ?? ''}-${f.formatId ?? ''}`} at={f} text={f.text}>
             {wantedStay !== null && layerId !== null && (
               <Button
                 variant="soft"
@@ -62,7 +51,7 @@ export function ReadingCheck({ findings }: { findings: readonly CheckedFinding[]
                 {WORDS.longer}
               </Button>
             )}
-          </div>
+          </FindingRow>
         );
       })}
       <ContrastCheck />
@@ -83,46 +72,17 @@ function PictureOf({ blob, alt }: { blob: Blob; alt: string }) {
 
 function ContrastCheck() {
   const piece = usePiece();
-  const analysis = useAnalysis();
-  const formatId = useDesk((s) => s.formatId);
-  const [result, setResult] = useState<{ piece: Piece; findings: readonly ContrastFinding[] } | null>(null);
-  const [progress, setProgress] = useState<{ share: number; stop: AbortController } | null>(null);
-  const look = () => {
-    const stop = new AbortController();
-    setProgress({ share: 0, stop });
-    lookAtContrast(piece, analysis, formatId, (share) => setProgress({ share, stop }), stop.signal)
-      .then((findings) => {
-        if (!stop.signal.aborted) setResult({ piece, findings });
-      })
-      .catch((error: unknown) => {
-        if (error instanceof DOMException && error.name === 'AbortError') return;
-        setView({ notice: WORDS.theContrastCouldNot(error instanceof Error ? error.message : String(error)) });
-      })
-      .finally(() => setProgress(null));
-  };
-  const isOld = result !== null && result.piece !== piece;
+  const { bar, found, isOld } = useScan(lookAtContrast, WORDS.lookAtTheContrast, WORDS.theContrastCouldNot);
   return (
     <div>
-      <Flex alignItems="center" gap="8px" margin="8px 0">
-        <Button variant="soft" disabled={progress !== null} onClick={look}>
-          {WORDS.lookAtTheContrast}
-        </Button>
-        {progress && (
-          <>
-            <ProgressBar label={WORDS.lookAtTheContrast} share={progress.share} flex="1" />
-            <Button variant="quiet" onClick={() => progress.stop.abort()}>
-              {WORDS.stop}
-            </Button>
-          </>
-        )}
-      </Flex>
-      {result && result.findings.length === 0 && (
+      {bar}
+      {found?.length === 0 && (
         <Box as="p" color={isOld ? 'muted' : 'moss'}>
           {WORDS.theLettersStandOut}
           {isOld ? WORDS.beforeTheLastChange : ''}.
         </Box>
       )}
-      {result?.findings.map((f) => {
+      {found?.map((f) => {
         const layer = piece.layers.find((l): l is TextLayer => l.id === f.layerId && l.kind === 'text');
         if (!layer) return null;
         return (

@@ -1,5 +1,9 @@
 /** Wording of run-through. */
 export const WORDS = {
+  flashes: 'Flashing',
+  lookForFlashes: 'Look for flashes',
+  flashesAreWell: 'Nothing flashes more than three times a second (WCAG 2.3.1)',
+  flashesCouldNot: (why: string) => `The frames could not be looked at for flashes: ${why}`,
   band: 'Band',
   shadow: 'Shadow',
   otherColour: 'Other colour',

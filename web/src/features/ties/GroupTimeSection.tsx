@@ -1,5 +1,5 @@
 import { NEW_GROUP_TIME } from '@core/piece';
-import type { GroupLayer, GroupTime } from '@core/piece';
+import type { GroupTime, Layer } from '@core/piece';
 import { edit } from '../../store/desk-store';
 import { NumberField } from '../../ui/NumberField';
 import { Tick } from '../../ui/Tick';
@@ -11,8 +11,8 @@ import { WORDS } from './words';
 const FIRST = { repeat: { unit: 'beats', value: 4 }, freeze: { unit: 'beats', value: 2 } } as const;
 const LAGS = ['repeat', 'freeze'] as const;
 
-/** How time goes within a group: slower or faster, again and again, or not at all. */
-export function GroupTimeSection({ layer }: { layer: GroupLayer }) {
+/** How time goes within a group or a piece within: slower or faster, again and again, or not at all. */
+export function GroupTimeSection({ layer }: { layer: Extract<Layer, { kind: 'group' | 'piece' }> }) {
   const time = layer.content.time ?? NEW_GROUP_TIME;
   const set = (change: Partial<GroupTime>, gesture: string | null = null) => {
     const next = { ...time, ...change };

@@ -2,7 +2,7 @@ import { Box, Span } from '@chakra-ui/react';
 import { useDraggable } from '@dnd-kit/core';
 import { ChevronDown, ChevronRight, Eye, EyeOff, Folder, FolderOpen, Lock, LockOpen } from 'lucide-react';
 import { memo, useMemo, useRef, useState } from 'react';
-import { animatedTracks, trackLabel } from '@core/piece';
+import { animatedTracks, trackLabel, EMPTY_WARDROBE, worn } from '@core/piece';
 import type { Piece } from '@core/piece';
 import type { Moment } from '@core/time';
 import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
@@ -39,6 +39,8 @@ export const LayerRow = memo(function LayerRow({
   isDropTarget: boolean;
 }) {
   const isGroup = layer.kind === 'group';
+  // What wears a role looks otherwise when the wardrobe does.
+  const wardrobe = useDesk((state) => state.piece?.wardrobe ?? EMPTY_WARDROBE);
   const drag = useDraggable({ id: layer.id });
   const times = useTimes();
   const isOn = useDesk((s) => s.selectedLayers.includes(layer.id));
@@ -46,8 +48,6 @@ export const LayerRow = memo(function LayerRow({
   const held = useRef<{ start: number; end: number; moved: number; startMoment: Moment } | null>(null);
   const start = times.timeOf(layer.start);
   const end = times.timeOf(layer.end);
-  // What wears a role has another colour when the wardrobe has.
-  useDesk((s) => s.piece?.wardrobe);
   const colour = layerColour(layer);
   const shape = useMemo(() => barShape(layer, times, ownGestures), [layer, times, ownGestures]);
   const tracks = animatedTracks(layer);
@@ -131,7 +131,7 @@ export const LayerRow = memo(function LayerRow({
         >
           {isOpen ? <ChevronDown size={14} /> : <ChevronRight size={14} />}
         </Button>
-        {onDesk(layer).icon(layer, media)}
+        {onDesk(layer).icon(worn(layer, wardrobe), media)}
         {renaming ? (
           <NameField
             label={WORDS.layerName}

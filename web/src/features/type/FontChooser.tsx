@@ -1,6 +1,6 @@
 import { Box, Flex, Input, Popover, Portal, Span } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
-import { familyLabel } from '@core/piece';
+import { familyLabel, familyOf, isRole } from '@core/piece';
 import type { Edit } from '@core/piece';
 import { cssFamily, registerCssFamily } from '../../platform/css-fonts';
 import { usePiece } from '../../store/selectors';
@@ -39,7 +39,10 @@ export function FontChooser({
   useEffect(() => {
     if (isOpen) for (const f of families) void registerCssFamily(f.id, f.files);
   }, [isOpen, families]);
-  const label = familyLabel(family);
+  const { fonts } = piece.wardrobe;
+  const label = isRole(family)
+    ? `${family.slice(1)} · ${familyLabel(familyOf(piece.wardrobe, family))}`
+    : familyLabel(family);
   const shown = families
     .filter(
       (f) =>
@@ -102,6 +105,25 @@ export function FontChooser({
                 width="100%"
                 marginBottom="6px"
               />
+              {Object.keys(fonts).length > 0 && (
+                <Flex gap="4px" marginBottom="6px" wrap="wrap" role="group" aria-label={WORDS.fontRoles}>
+                  {Object.entries(fonts).map(([role, worn]) => (
+                    <Button
+                      key={role}
+                      variant="soft"
+                      hasTip={false}
+                      aria-pressed={family === `@${role}`}
+                      onClick={() => {
+                        onChoose(`@${role}`, []);
+                        setOpen(false);
+                      }}
+                    >
+                      {role}
+                      <Span className="muted">{familyLabel(worn)}</Span>
+                    </Button>
+                  ))}
+                </Flex>
+              )}
               <Flex gap="2px" marginBottom="6px" role="group" aria-label={WORDS.shelf}>
                 {Object.entries(SHELVES).map(([id, name]) => (
                   <Button

@@ -1,5 +1,6 @@
 /** Wording of type. */
 export const WORDS = {
+  fontRoles: 'Fonts of the wardrobe',
   band: 'Band',
   dropShadow: 'Drop shadow',
   glow: 'Glow',

@@ -1,27 +1,50 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
-import type { Wardrobe } from '@core/piece';
+import type { Edit, KeptWardrobe } from '@core/piece';
+import { ApiError } from '../../platform/api';
 import { newId } from '../../platform/ids';
-import { setView, undoEdit, useDesk } from '../../store/desk-store';
+import { edit, openDocument, setView, undoEdit, useDesk } from '../../store/desk-store';
 import { Button } from '../../ui/Button';
 import { NameField } from '../../ui/NameField';
-import { forgetWardrobe, keepWardrobe, keptWardrobes } from './kept';
-import type { KeptWardrobe } from './kept';
-import { setWardrobe } from './wardrobe-commands';
+import { bringOver, forgetWardrobe, keepWardrobe } from './kept';
 import { WORDS } from './words';
 
+const tell = (error: unknown): void =>
+  setView({ notice: error instanceof ApiError ? error.message : WORDS.couldNotBeReached });
+
+/** Puts a kept wardrobe on, with the files of its logos. @returns False if nothing was changed. */
+function wear({ id, version, body }: KeptWardrobe): boolean {
+  const o = openDocument();
+  if (!o) return false;
+  const { media } = o.piece;
+  const names = new Map<string, string>();
+  const adds: Edit[] = [];
+  for (const ref of body.media) {
+    const own = media.find(({ hash }) => hash === ref.hash);
+    const name = own?.id ?? (media.some((other) => other.id === ref.id) ? newId() : ref.id);
+    names.set(ref.id, name);
+    if (!own) adds.push({ type: 'media.add', media: { ...ref, id: name } });
+  }
+  const logos = Object.fromEntries(
+    Object.entries(body.wardrobe.logos).flatMap(([role, mediaId]) => {
+      const name = names.get(mediaId);
+      return name === undefined ? [] : [[role, name]];
+    }),
+  );
+  return edit([...adds, { type: 'wardrobe.set', wardrobe: { ...body.wardrobe, logos, from: { id, version } } }]);
+}
+
 /** Wardrobes kept for all pieces: put on to look at, then worn or taken off again. */
-export function KeptWardrobes({ wardrobe }: { wardrobe: Wardrobe }) {
+export function KeptWardrobes() {
   const [kept, setKept] = useState<readonly KeptWardrobe[]>([]);
   const [isNaming, setNaming] = useState(false);
   const [tried, setTried] = useState<{ name: string; steps: number } | null>(null);
   const steps = useDesk((s) => s.history.done.length);
   useEffect(() => {
-    void keptWardrobes().then(setKept);
+    void bringOver().then(setKept, tell);
   }, []);
-  const tryOn = ({ id, name, version, wardrobe: own }: KeptWardrobe) => {
-    if (setWardrobe({ ...own, from: { id, version } }))
-      setTried({ name, steps: useDesk.getState().history.done.length });
+  const tryOn = (one: KeptWardrobe) => {
+    if (wear(one)) setTried({ name: one.name, steps: useDesk.getState().history.done.length });
   };
   // Only as long as nothing else was done.
   const isTrying = tried?.steps === steps;
@@ -41,7 +64,7 @@ export function KeptWardrobes({ wardrobe }: { wardrobe: Wardrobe }) {
             onClick={() => tryOn(one)}
           >
             {one.name}
-            {Object.entries(one.wardrobe.colours)
+            {Object.entries(one.body.wardrobe.colours)
               .slice(0, 6)
               .map(([role, colour]) => (
                 <span key={role} className="swatch" style={{ background: colour }} aria-hidden="true" />
@@ -51,7 +74,7 @@ export function KeptWardrobes({ wardrobe }: { wardrobe: Wardrobe }) {
             variant="quiet"
             padding="0 4px"
             aria-label={WORDS.forget(one.name)}
-            onClick={() => void forgetWardrobe(one.id).then(setKept)}
+            onClick={() => void forgetWardrobe(one.id).then(setKept, tell)}
           >
             ×
           </Button>
@@ -88,12 +111,12 @@ export function KeptWardrobes({ wardrobe }: { wardrobe: Wardrobe }) {
           name=""
           onDone={(name) => {
             setNaming(false);
-            if (name === null) return;
-            const { colours, fonts } = wardrobe;
-            void keepWardrobe(name.slice(0, 80), { colours, fonts }, newId).then((all) => {
+            const o = openDocument();
+            if (name === null || name.trim() === '' || !o) return;
+            void keepWardrobe(name.trim().slice(0, 80), o.piece).then((all) => {
               setKept(all);
               setView({ notice: WORDS.isKept(name) });
-            });
+            }, tell);
           }}
         />
       ) : (

@@ -1,7 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { PaletteEntry } from '@core/colour';
-import { familyLabel, roleName } from '@core/piece';
+import { familyLabel } from '@core/piece';
 import type { Wardrobe } from '@core/piece';
 import { DEFAULT_FAMILY, FONT_FAMILY_IDS } from '@core/text';
 import { edit, setView } from '../../store/desk-store';
@@ -11,8 +11,9 @@ import { Choice } from '../../ui/Choice';
 import { ColourField } from '../../ui/ColourField';
 import { Empty } from '../../ui/Empty';
 import { FileButton } from '../../ui/FilePick';
-import { NameField } from '../../ui/NameField';
 import { KeptWardrobes } from './KeptWardrobes';
+import { LogoRoles } from './LogoRoles';
+import { RoleChoice, without } from './RoleChoice';
 import { READABLE, contrastOf, rolesFor } from './palette-roles';
 import { paletteOfFile, recolourPiece, saveTokens, setWardrobe, takeTokens } from './wardrobe-commands';
 import { SWATCH_SHAPES, addSwatches } from './swatches';
@@ -77,7 +78,9 @@ export function WardrobeTab() {
       <hr className="rule" />
       <FontRoles wardrobe={wardrobe} />
       <hr className="rule" />
-      <KeptWardrobes wardrobe={wardrobe} />
+      <LogoRoles wardrobe={wardrobe} />
+      <hr className="rule" />
+      <KeptWardrobes />
       <Flex gap="6px" marginTop="10px" flexWrap="wrap">
         <Button variant="soft" onClick={() => void saveTokens()}>
           {WORDS.toFile}
@@ -91,56 +94,6 @@ export function WardrobeTab() {
         </FileButton>
       </Flex>
     </>
-  );
-}
-
-function without<T>(roles: Readonly<Record<string, T>>, role: string): Record<string, T> {
-  return Object.fromEntries(Object.entries(roles).filter(([other]) => other !== role));
-}
-
-const OWN = 'own…';
-
-function RoleChoice({
-  label,
-  offered,
-  taken,
-  onChoose,
-}: {
-  label: string;
-  offered: Readonly<Record<string, string>>;
-  taken: Readonly<Record<string, unknown>>;
-  onChoose: (role: string) => void;
-}) {
-  const [isNaming, setNaming] = useState(false);
-  if (isNaming)
-    return (
-      <NameField
-        label={WORDS.nameOfRole}
-        name=""
-        onDone={(name) => {
-          setNaming(false);
-          const role = name === null ? '' : roleName(name);
-          if (role !== '') onChoose(role);
-        }}
-      />
-    );
-  return (
-    <Choice
-      aria-label={label}
-      value=""
-      width="100%"
-      onChange={(e) => (e.target.value === OWN ? setNaming(true) : e.target.value && onChoose(e.target.value))}
-    >
-      <option value="">{WORDS.chooseARole}</option>
-      {Object.entries(offered)
-        .filter(([role]) => !(role in taken))
-        .map(([role, name]) => (
-          <option key={role} value={role}>
-            {name}
-          </option>
-        ))}
-      <option value={OWN}>{WORDS.ownRole}</option>
-    </Choice>
   );
 }
 
@@ -265,6 +218,9 @@ function FontRoles({ wardrobe }: { wardrobe: Wardrobe }) {
   const { fonts } = wardrobe;
   return (
     <section aria-label={WORDS.fonts}>
+      <Box as="strong" fontWeight="600">
+        {WORDS.fonts}
+      </Box>
       {Object.entries(fonts).map(([role, family]) => (
         <div key={role} className="prop">
           <span />

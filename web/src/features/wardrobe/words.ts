@@ -1,5 +1,13 @@
 /** Wording of the wardrobe. */
 export const WORDS = {
+  couldNotBeReached: 'The kept wardrobes could not be reached. What you wear is unchanged.',
+  logos: 'Logos',
+  addALogo: 'Add a logo',
+  logoOf: (role: string) => `Logo ${role}`,
+  noPictures: 'Bring in a picture to have it as a logo.',
+  wearsLogo: 'Shows the logo',
+  ownPicture: 'its own picture',
+  logoRoles: { mark: 'Mark', wordmark: 'Wordmark', partner: 'Partner' },
   swatches: 'Swatches',
   addSwatches: 'Show the colours as layers',
   chooseSwatches: 'Colours as layers, one on each beat …',

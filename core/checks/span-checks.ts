@@ -1,0 +1,68 @@
+import { shownLayers, visitLayerMoments } from '../piece';
+import type { Layer } from '../piece';
+import { beatMoment, beatToSeconds, framesPerSecond, secondsToBeat } from '../time';
+import type { Moment, Seconds } from '../time';
+import { finding } from './finding';
+import type { CheckContext, Finding } from './finding';
+
+/** Where layers begin and end: beside the end of the piece, and beside the beat. */
+
+/** Whether something of a layer happens after a moment: a keyframe, or the exit that it ends with. */
+function happensAfter(layer: Layer, at: Seconds, { times }: CheckContext): boolean {
+  if (layer.gestures.some((use) => use.role === 'exit')) return true;
+  let isAfter = false;
+  visitLayerMoments(layer, (moment) => void (isAfter ||= times.timeOf(moment) > at));
+  return isAfter;
+}
+
+/**
+ * Layers that go on after the piece has ended, with something of them that is never seen. What only stands there to the
+ * end and beyond is well, and what lies behind it altogether is another check's matter.
+ */
+export function leftovers(context: CheckContext): Finding[] {
+  const { piece, times } = context;
+  const frame = 1 / framesPerSecond(piece.frameRate);
+  return shownLayers(piece.layers).flatMap((layer) => {
+    const end = times.timeOf(layer.end);
+    if (times.timeOf(layer.start) >= times.end || end <= times.end + frame) return [];
+    if (!happensAfter(layer, times.end + frame, context)) return [];
+    const text = `${layer.name} goes on for ${(end - times.end).toFixed(1)} s after the end, and some of it is never seen.`;
+    const edits = [{ type: 'layer.setSpan' as const, id: layer.id, end: piece.end }];
+    return [
+      finding('warning', text, {
+        layerId: layer.id,
+        at: Math.max(0, times.end - frame),
+        fix: layer.locked ? null : { label: 'End it there', edits },
+      }),
+    ];
+  });
+}
+
+/** Less than this share of a frame is on the beat. */
+const ON_BEAT = 0.1;
+
+/**
+ * Beginnings and ends of layers that lie within a frame of a beat and not on it: a slip of the hand, which is seen as one
+ * frame too early or too late. What is pinned is where it is meant to be.
+ */
+export function cutsBesideBeats({ piece, times }: CheckContext): Finding[] {
+  const rate = framesPerSecond(piece.frameRate);
+  const { grid } = times;
+  const side = (layer: Layer, which: 'start' | 'end'): Finding[] => {
+    const moment: Moment = layer[which];
+    if (moment.kind === 'pinned') return [];
+    const at: Seconds = moment.seconds;
+    if (at <= 0 || at >= times.end) return [];
+    const beat = Math.round(secondsToBeat(grid, at));
+    const late = at - beatToSeconds(grid, beat);
+    const frames = Math.abs(late) * rate;
+    if (frames <= ON_BEAT || frames > 1) return [];
+    const does = which === 'start' ? 'begins' : 'ends';
+    const text = `${layer.name} ${does} ${(Math.abs(late) * 1000).toFixed(0)} ms ${late > 0 ? 'after' : 'before'} a beat.`;
+    const edits = [{ type: 'layer.setSpan' as const, id: layer.id, [which]: beatMoment(beat, grid) }];
+    return [
+      finding('warning', text, { layerId: layer.id, at, fix: layer.locked ? null : { label: 'On the beat', edits } }),
+    ];
+  };
+  return shownLayers(piece.layers).flatMap((layer) => [...side(layer, 'start'), ...side(layer, 'end')]);
+}

@@ -1,0 +1,28 @@
+import { z } from 'zod';
+import { idSchema, textSchema } from '../../time';
+import { mediaRefSchema } from './media-schema';
+import { MOST_ROLES, wardrobeSchema } from './wardrobe-schema';
+
+/** A wardrobe as it is kept for all pieces, with the files of its logos. */
+export const keptWardrobeSchema = z.strictObject({
+  wardrobe: wardrobeSchema.omit({ from: true }),
+  media: z.array(mediaRefSchema).max(MOST_ROLES).default([]),
+});
+
+/** What is kept, by its kind. */
+export const KEPT_KINDS = { wardrobe: keptWardrobeSchema } as const;
+export type KeptKind = keyof typeof KEPT_KINDS;
+
+/** Most that one person keeps of a kind. */
+export const MOST_KEPT = 200;
+
+export const keptNameSchema = textSchema(80).min(1);
+
+/** A kept thing as it is listed. */
+export const keptSchema = z.strictObject({
+  id: idSchema,
+  name: keptNameSchema,
+  version: z.number().int().min(1),
+  body: keptWardrobeSchema,
+});
+export type KeptWardrobe = z.infer<typeof keptSchema>;

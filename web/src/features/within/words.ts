@@ -1,0 +1,23 @@
+/** Wording of pieces that stand within others. */
+export const WORDS = {
+  pieceWithin: 'Piece within',
+  aPiece: 'A piece …',
+  choosePiece: 'Put up another piece',
+  search: 'Search pieces',
+  noOther: 'There is no other piece yet. Whatever you make is offered here.',
+  putUp: (name: string) => `Put up ${name}`,
+  isPutUp: (name: string) => `“${name}” stands over the whole frame, from the playhead on.`,
+  open: 'Open the piece',
+  takeOver: 'Take over its changes',
+  from: 'Begins at',
+  showsGround: 'With its background',
+  isUpToDate: (name: string) => `“${name}” is as it was.`,
+  isRenewed: (name: string) => `“${name}” has changed and is shown as it is now.`,
+  isGone: 'The piece that stood here is gone; it is still shown as it was.',
+  wouldStandInItself: (name: string) => `“${name}” stands around this piece already, so it cannot stand within it.`,
+  isTooDeep: 'Pieces stand at most four deep within one another.',
+  couldNot: (name: string) => `“${name}” could not be put up. Nothing was changed.`,
+  groupIsPiece: (name: string) => `“${name}” is a piece of its own now, and stands here as before.`,
+  selectOneGroup: 'Select one group to make a piece of it.',
+  tooMuch: 'This piece holds as many files as a piece can.',
+} as const;
