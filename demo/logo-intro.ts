@@ -4,7 +4,8 @@ import { constantTrack, newGradient } from '@core/piece';
 import type { Layer, Listen, MediaRef, Piece } from '@core/piece';
 import { readSvg, svgLayers } from '@core/svg';
 import type { Outliner } from '@core/svg';
-import { beat, createComposer, even, landed } from './compose';
+import { beat, createComposer, even } from '@core/templates';
+import { landed } from './landed';
 import { LOGO_SVG } from './logo';
 import { SWELL, pieceBase } from './pieces';
 
@@ -176,7 +177,7 @@ export function logoIntro(media: MediaRef): Piece {
     values: { fill: '@accent', cornerRadius: 12 },
     more: {
       parentId: name.id,
-      hug: { layerId: line.id, padX: 34, padY: 26 },
+      hug: { layerId: line.id, padX: 34, padY: 26, axes: 'both' },
       gestures: [gesture('eclipse', 'entrance', 'plate', { landing: 'end', at: beat(11), unit: 'whole' })],
     },
   });

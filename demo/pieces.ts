@@ -1,8 +1,9 @@
 import { constantTrack, createMusic, createPiece } from '@core/piece';
 import type { Layer, MediaRef, Piece } from '@core/piece';
 import { FRAME_RATES } from '@core/time';
-import { beat, createComposer, even, glide, landed, leave, rise, settle, sway } from './compose';
-import type { Keys } from './compose';
+import { beat, createComposer, even, glide, leave, rise, settle, sway } from '@core/templates';
+import { landed } from './landed';
+import type { Keys } from '@core/templates';
 
 const PAPER = '#fff3df';
 const LAMP = '#ffb74a';

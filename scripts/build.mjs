@@ -60,6 +60,7 @@ await buildServer(
     bench: 'bench/bench.ts',
     'fit-meter': 'bench/fit-meter.ts',
     'hard-cases': 'bench/hard-cases.ts',
+    'template-sheets': 'bench/template-sheets.ts',
   },
   { packages: 'external' },
 );

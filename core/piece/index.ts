@@ -51,8 +51,26 @@ export {
 export type { PieceWithin } from './document/within';
 export { fontRefSchema, mediaRefSchema } from './document/media-schema';
 export type { FadeCurve, GridCorrection, Music, SongCut, TypedTempo } from './document/song-schema';
-export { LISTEN_SOURCES, REPEAT_WAYS } from './document/composition-schema';
-export type { Effect, Follow, GuideLine, Hug, Listen, ListenSource, Mask, Repeat } from './document/composition-schema';
+export {
+  HELD_WITHIN,
+  HOLDS_ACROSS,
+  HOLDS_DOWN,
+  HUG_AXES,
+  LISTEN_SOURCES,
+  REPEAT_WAYS,
+  SCALES_BY,
+} from './document/composition-schema';
+export type {
+  Constraints,
+  Effect,
+  Follow,
+  GuideLine,
+  Hug,
+  Listen,
+  ListenSource,
+  Mask,
+  Repeat,
+} from './document/composition-schema';
 export { HEARD_RATE, heardIn } from './times/heard';
 export type { Heard } from './times/heard';
 export { MEDIA_KINDS, MEDIA_KIND_IDS } from './document/media-kinds';
@@ -107,7 +125,8 @@ export type { KeyRef } from './edits/key-edits';
 export { keepsTimes } from './edits/patch-kinds';
 export { EMPTY_HISTORY, compacted, patched, recordStep, redo, undo } from './edits/history';
 export type { History, HistoryStep, Patches } from './edits/history';
-export { coversFrame, fitIn, groupMatrix, layerMatrix, outerMatrix } from './document/place';
+export { coversFrame, fitIn, groupMatrix, layerMatrix, outerMatrix, pivotOf, positionAt } from './document/place';
+export { SAFE_SHARE, safeBox, safeMargins } from './document/safe-area';
 export type { Fit, PlaceReader } from './document/place';
 export { allTracks, hasProperty, ownTrack, trackOf } from './document/tracks';
 export {
@@ -125,6 +144,8 @@ export { EMPTY_WARDROBE, MOST_ROLES, roleName } from './document/wardrobe-schema
 export type { Wardrobe } from './document/wardrobe-schema';
 export { EFFECT_KINDS, effectParameters, isEffectColour } from './document/effect-kinds';
 export type { EffectKind, EffectParameter } from './document/effect-kinds';
+export { MAX_SLOTS, SLOT_KINDS, STRETCHES, TEMPLATE_USES } from './document/template-schema';
+export type { MadeFrom, Slot, SlotKind, SlotTiming, Template, TemplateUse } from './document/template-schema';
 export { holds, isAhead, saveName } from './document/save-ids';
 export { copyLayers } from './document/copy-layers';
 export { SPREAD_KINDS, SPREAD_ORDERS, spreadOrder, spreadTargets } from './times/spread';
@@ -141,10 +162,20 @@ export {
   inCase,
   smallCapitals,
   BREAKS,
+  ROOM_WAYS,
   areaForSense,
   wordRanges,
 } from './document/text-content';
-export type { Dress, LetterCase, PhraseTag, TextAlong, TextArea, TextSpan } from './document/text-content';
+export type {
+  Dress,
+  LetterCase,
+  PhraseTag,
+  RoomWay,
+  TextAlong,
+  TextArea,
+  TextRoom,
+  TextSpan,
+} from './document/text-content';
 export { familyLabel, loadTexts, ownFamilyId, ownFamilyName, ownFontFile, withPieceFonts } from './words/text-needs';
 export { STARTER_STYLES } from './document/starter-styles';
 export { lookOf, newLook, sameLook } from './document/text-styles';
@@ -186,3 +217,13 @@ export type { TrackId } from './document/track-ids';
 export { findKey } from './edits/find-key';
 export { NEW_GROUP_TIME } from './document/group-time';
 export type { GroupTime } from './document/group-time';
+export { MARKS, MARK_BOX, markOf, markValue } from './templates/marks';
+export type { MarkId } from './templates/marks';
+export { fillSlots, slotValue } from './templates/fill';
+export { endFor, holdOf } from './templates/hold';
+export { mirrored } from './templates/mirrored';
+export { putIn } from './templates/put-in';
+export type { PutIn } from './templates/put-in';
+export { slotsOf, templateOf } from './templates/template-of';
+export { layersForLead, nearestFormat } from './templates/for-lead';
+export { mediaFor } from './document/media-of';

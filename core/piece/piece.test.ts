@@ -308,7 +308,7 @@ describe('edits', () => {
         looksAt: false,
       },
     },
-    { type: 'layer.setHug', id: layerIds()[0]!, hug: { layerId: 'words', padX: 20, padY: 12 } },
+    { type: 'layer.setHug', id: layerIds()[0]!, hug: { layerId: 'words', padX: 20, padY: 12, axes: 'both' } },
     {
       type: 'layer.setRepeat',
       id: layerIds()[0]!,

@@ -21,3 +21,4 @@ export { DEFAULT_PHRASES, bestSplit, splitPhrases } from './phrases';
 export type { PhraseOptions } from './phrases';
 export { READING_PACES, readingTime, secondsAWord } from './reading-time';
 export type { ReadingPace } from './reading-time';
+export { runsRightToLeft, shorterForms } from './shorter-forms';

@@ -109,7 +109,7 @@ export const SHAPE_SCENES: readonly (readonly [string, readonly Part[]])[] = [
         { fill: '#143749', cornerRadius: 8 },
         {},
         undefined,
-        { hug: { layerId: 'hugged', padX: 14, padY: 10 } },
+        { hug: { layerId: 'hugged', padX: 14, padY: 10, axes: 'both' } },
       ],
       [
         'text',

@@ -16,6 +16,7 @@ const ORDER = [
   'checks',
   'formats',
   'svg',
+  'templates',
 ];
 const CORE_PACKAGES = [
   'zod',

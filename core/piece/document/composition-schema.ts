@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { trackSchema, vectorSchema } from '../../motion';
+import { idsOf, trackSchema, vectorSchema } from '../../motion';
 import { idSchema, momentSchema, numberSchema, textSchema } from '../../time';
 import { EFFECT_KINDS } from './effect-kinds';
 import type { EffectKind } from './effect-kinds';
@@ -65,8 +65,15 @@ export const followSchema = z.strictObject({
   looksAt: z.boolean(),
 });
 
+export const HUG_AXES = { both: 'all round', x: 'across', y: 'down' } as const;
 /** A shape about what another layer shows: as large as its ink and some room, pixels of the lead format. */
-export const hugSchema = z.strictObject({ layerId: idSchema, padX: padding, padY: padding });
+export const hugSchema = z.strictObject({
+  layerId: idSchema,
+  padX: padding,
+  padY: padding,
+  /** Along the other axis it keeps a place and length of its own. */
+  axes: z.enum(idsOf(HUG_AXES)).default('both'),
+});
 export type Hug = z.infer<typeof hugSchema>;
 
 export const REPEAT_WAYS = { line: 'in a line', circle: 'round a circle', grid: 'in a grid' } as const;
@@ -116,13 +123,37 @@ export type Listen = z.infer<typeof listenSchema>;
 
 export type Follow = z.infer<typeof followSchema>;
 
+export const HOLDS_ACROSS = {
+  left: 'the left edge',
+  centre: 'the centre',
+  right: 'the right edge',
+  both: 'both edges',
+  share: 'its share of the width',
+} as const;
+export const HOLDS_DOWN = {
+  top: 'the top edge',
+  middle: 'the middle',
+  bottom: 'the bottom edge',
+  both: 'both edges',
+  share: 'its share of the height',
+} as const;
+export const HELD_WITHIN = { frame: 'the frame', 'safe-area': 'the safe area' } as const;
+export const SCALES_BY = {
+  fit: 'to fit',
+  width: 'with the width',
+  height: 'with the height',
+  reading: 'to be read as well',
+  not: 'not at all',
+} as const;
+
 /** What holds a layer in other frame sizes. */
 export const constraintsSchema = z.strictObject({
-  horizontal: z.enum(['left', 'centre', 'right', 'both', 'share']),
-  vertical: z.enum(['top', 'middle', 'bottom', 'both', 'share']),
-  within: z.enum(['frame', 'safe-area', 'parent']),
-  scales: z.enum(['fit', 'width', 'height', 'not']),
+  horizontal: z.enum(idsOf(HOLDS_ACROSS)),
+  vertical: z.enum(idsOf(HOLDS_DOWN)),
+  within: z.enum(idsOf(HELD_WITHIN)),
+  scales: z.enum(idsOf(SCALES_BY)),
 });
+export type Constraints = z.infer<typeof constraintsSchema>;
 
 /** A place in a template that is meant to be filled: by the name of its slot. */
 export const slotUseSchema = z.strictObject({

@@ -6,7 +6,7 @@ import { copyLayers } from './copy-layers';
 import type { IdSource } from './create';
 import { layerSchema } from './layer-schema';
 import type { Layer } from './layer-schema';
-import { mediaIdOf } from './media-of';
+import { mediaFor, mediaIdOf } from './media-of';
 import { mediaRefSchema } from './media-schema';
 import { plainCopy } from './plain-copy';
 import { LISTS, PIECE_VERSION } from './schema';
@@ -39,13 +39,12 @@ export type Copied = z.infer<typeof copiedSchema>;
 export function copiedFrom(piece: Piece, ids: readonly string[]): Copied | null {
   const layers = withDescendants(piece.layers, ids);
   if (layers.length === 0) return null;
-  const mediaIds = new Set(layers.map(mediaIdOf));
   const gestures = new Set(layers.flatMap((layer) => layer.gestures.map((use) => use.gesture)));
   return {
     estrella: 'layers',
     version: PIECE_VERSION,
     layers,
-    media: piece.media.filter((media) => mediaIds.has(media.id) || media.kind === 'font'),
+    media: mediaFor(piece, layers),
     gestures: piece.gestures.filter((gesture) => gestures.has(gesture.id)),
     colours: piece.wardrobe.colours,
     fonts: piece.wardrobe.fonts,

@@ -18,6 +18,7 @@ import {
   phraseTagSchema,
   textAlongSchema,
   textAreaSchema,
+  textRoomSchema,
   textSpanSchema,
 } from './text-content';
 
@@ -76,6 +77,8 @@ export const LAYER_KINDS = {
       spans: z.array(textSpanSchema).max(200).default([]),
       /** Fill this place in the frame; `size` is then the largest wanted. */
       area: textAreaSchema.nullable().default(null),
+      /** Keep to a room about the position; `size` is then the largest wanted. */
+      room: textRoomSchema.nullable().default(null),
       /** What counts as its top and bottom, and which of them stands on its position. */
       trim: z.enum(idsOf(TRIMS)).default('capitals'),
       stands: z.enum(idsOf(STANDS)).default('middle'),

@@ -1,9 +1,20 @@
 import { LAYER_KINDS } from './layer-kinds';
 import type { Layer } from './layer-schema';
+import type { Piece } from './schema';
 
 /** The file that a layer shows: its id in the piece; null for none. */
 export function mediaIdOf(layer: Pick<Layer, 'kind' | 'content'>): string | null {
   // The row of the layer's own kind, so its content fits.
   const { mediaOf } = LAYER_KINDS[layer.kind] as { mediaOf: (content: Layer['content']) => string | null };
   return mediaOf(layer.content);
+}
+
+/** The files that layers of a piece may need elsewhere: those they show, by role or by name, and all fonts. */
+export function mediaFor(
+  { media, wardrobe }: Pick<Piece, 'media' | 'wardrobe'>,
+  layers: readonly Layer[],
+): Piece['media'] {
+  const shown = new Set(layers.map(mediaIdOf));
+  for (const [role, id] of Object.entries(wardrobe.logos)) if (shown.has(`@${role}`)) shown.add(id);
+  return media.filter((ref) => shown.has(ref.id) || ref.kind === 'font');
 }

@@ -3,6 +3,7 @@ import type { Matrix } from '../../geometry';
 import type { Vector } from '../../motion';
 import type { Layer } from './layer-schema';
 import type { PropertyId } from './properties';
+import { safeBox } from './safe-area';
 import type { Format, Piece } from './schema';
 import { trackOf } from './tracks';
 import { ancestorsOf, byId } from './tree';
@@ -12,8 +13,9 @@ import { ancestorsOf, byId } from './tree';
  * format. Painting, handles and edits that keep a place all come here.
  *
  * Formats other than the lead show the lead's arrangement scaled to fit about the centre; what covers the lead's frame is
- * scaled to cover; then the layer's own override applies. A group moves the pixels of the frame: what is in it lies as it
- * would without the group, and is then moved with it. So grouping changes no look in any format.
+ * scaled to cover; what has constraints is held by them; then the layer's own override applies. A group moves the pixels
+ * of the frame: what is in it lies as it would without the group, and is then moved with it. So grouping changes no look in
+ * any format.
  */
 
 /** A layer's values at one time. */
@@ -28,8 +30,12 @@ export interface Fit {
   readonly base: number;
   /** The same with the override. */
   readonly factor: number;
-  /** Pixels of the format. */
+  /** Pixels of the format, of constraints and of the override. */
   readonly move: Readonly<Vector>;
+  /** Pixels of the format that a pixel of the layer's position makes, across and down. */
+  readonly along: Readonly<Vector>;
+  /** Pixels of the lead format by which a layer that is held on both sides is wider and taller. */
+  readonly stretch: Readonly<Vector>;
   /** The frame's centre, pixels of the format. */
   readonly centre: Readonly<Vector>;
 }
@@ -51,30 +57,107 @@ export function coversFrame(layer: Layer, lead: Format): boolean {
   );
 }
 
-function baseFit(layer: Layer, lead: Format, format: Format): number {
+/** How far the sides of the frame are apart, of a layer's scaling. */
+const SCALING = {
+  fit: (x: number, y: number) => Math.min(x, y),
+  width: (x: number) => x,
+  height: (_x: number, y: number) => y,
+  not: () => 1,
+} as const;
+
+/** How many times as long the shorter side is: what is read from the same distance in both formats. */
+const shorterSides = (lead: Format, format: Format): number =>
+  Math.min(format.width, format.height) / Math.min(lead.width, lead.height);
+
+/** Pixels of the format a pixel of the lead makes, where nothing else is said. */
+function plainScale(layer: Layer, lead: Format, format: Format): number {
   // Words that fill a place of the frame keep their measure against its shorter side.
-  if (fillsArea(layer)) return Math.min(format.width, format.height) / Math.min(lead.width, lead.height);
+  if (fillsArea(layer)) return shorterSides(lead, format);
   const sides = [format.width / lead.width, format.height / lead.height] as const;
   return coversFrame(layer, lead) ? Math.max(...sides) : Math.min(...sides);
 }
 
+interface Held {
+  readonly scale: number;
+  readonly move: Vector;
+  readonly along: Vector;
+  readonly stretch: Vector;
+}
+
+/** Along one axis: what the layer's position is measured from, in both formats, and how long the room is in each. */
+function heldAlong(
+  hold: 'start' | 'middle' | 'end' | 'both' | 'share',
+  [from, to, side]: readonly [number, number, number],
+  [fromF, toF, sideF]: readonly [number, number, number],
+  scale: number,
+): { move: number; along: number; stretch: number } {
+  const place = { start: [from, fromF], end: [to, toF], middle: [(from + to) / 2, (fromF + toF) / 2] } as const;
+  const [at, atF] = hold === 'start' || hold === 'end' ? place[hold] : place.middle;
+  // Positions are measured from the centre.
+  const [own, ownF] = [at - side / 2, atF - sideF / 2];
+  const along = hold === 'share' ? (toF - fromF) / Math.max(1, to - from) : scale;
+  return { move: ownF - own * along, along, stretch: hold === 'both' ? (toF - fromF) / scale - (to - from) : 0 };
+}
+
+const HOLDS = {
+  left: 'start',
+  centre: 'middle',
+  right: 'end',
+  top: 'start',
+  middle: 'middle',
+  bottom: 'end',
+  both: 'both',
+  share: 'share',
+} as const;
+
+/** How constraints hold a layer in a format: by the edges of the frame or of its safe area. */
+function heldBy(constraints: NonNullable<Layer['constraints']>, lead: Format, format: Format): Held {
+  const { horizontal, vertical, within, scales } = constraints;
+  const scale =
+    scales === 'reading'
+      ? shorterSides(lead, format)
+      : SCALING[scales](format.width / lead.width, format.height / lead.height);
+  const room = (f: Format) => (within === 'frame' ? ([0, 0, f.width, f.height] as const) : safeBox(f));
+  const [l, t, r, b] = room(lead);
+  const [lf, tf, rf, bf] = room(format);
+  const x = heldAlong(HOLDS[horizontal], [l, r, lead.width], [lf, rf, format.width], scale);
+  const y = heldAlong(HOLDS[vertical], [t, b, lead.height], [tf, bf, format.height], scale);
+  return { scale, move: [x.move, y.move], along: [x.along, y.along], stretch: [x.stretch, y.stretch] };
+}
+
 export function fitIn(layer: Layer, lead: Format, format: Format): Fit {
   const override = layer.overrides[format.id];
-  const base = baseFit(layer, lead, format);
+  const base = plainScale(layer, lead, format);
+  const held = layer.constraints && !fillsArea(layer) ? heldBy(layer.constraints, lead, format) : null;
+  const more = override?.scale ?? 1;
+  const [x, y] = override?.move ?? [0, 0];
+  const factor = (held?.scale ?? base) * more;
   return {
     base,
-    factor: base * (override?.scale ?? 1),
-    move: override?.move ?? [0, 0],
+    factor,
+    along: held ? [held.along[0] * more, held.along[1] * more] : [factor, factor],
+    move: held ? [held.move[0] + x, held.move[1] + y] : [x, y],
+    stretch: held?.stretch ?? [0, 0],
     centre: [format.width / 2, format.height / 2],
   };
 }
+
+/** Where a layer's position lies in the frame, pixels of the format, without the groups around it. */
+export const pivotOf = ([px, py]: Readonly<Vector>, fit: Fit, origin: Readonly<Vector> = fit.centre): Vector => [
+  origin[0] + px * fit.along[0] + fit.move[0],
+  origin[1] + py * fit.along[1] + fit.move[1],
+];
+/** The position that lies at a place of the frame. */
+export const positionAt = (x: number, y: number, fit: Fit): Vector => [
+  (x - fit.centre[0] - fit.move[0]) / fit.along[0],
+  (y - fit.centre[1] - fit.move[1]) / fit.along[1],
+];
 
 /**
  * From the layer's own pixels to pixels of the format.
  * @param origin - where the layer's position is measured from, pixels of the format; the frame's centre if left out.
  */
 export function layerMatrix(read: PlaceReader, fit: Fit, origin: Readonly<Vector> = fit.centre): Matrix {
-  const [px, py] = read.vector('position');
   const [sx, sy] = read.vector('scale');
   const [ax, ay] = read.vector('anchor');
   const angle = (read.number('rotation') * Math.PI) / 180;
@@ -83,8 +166,7 @@ export function layerMatrix(read: PlaceReader, fit: Fit, origin: Readonly<Vector
   // Scale, then slant, then turn.
   const slant = Math.tan((-read.number('skew') * Math.PI) / 180);
   const [a, b, c, d] = [cos * sx, sin * sx, (cos * slant - sin) * sy, (sin * slant + cos) * sy];
-  const e = origin[0] + px * fit.factor + fit.move[0];
-  const f = origin[1] + py * fit.factor + fit.move[1];
+  const [e, f] = pivotOf(read.vector('position'), fit, origin);
   return [a, b, c, d, e - a * ax - c * ay, f - b * ax - d * ay];
 }
 

@@ -105,6 +105,21 @@ export const areaForSense = (place: Omit<TextArea, 'breaks' | 'run'>): TextArea 
   run: null,
 });
 
+export const ROOM_WAYS = { shrink: 'smaller letters', wrap: 'more lines', abbreviate: 'shorter words' } as const;
+export type RoomWay = keyof typeof ROOM_WAYS;
+
+/**
+ * The room that words keep to, about their position: as wide as that, and what is done where they are longer, in the order
+ * given. Pixels of the lead format.
+ */
+export const textRoomSchema = z.strictObject({
+  width: z.number().min(1).max(100_000),
+  lines: z.number().int().min(1).max(20),
+  leastSize: z.number().min(1).max(4000),
+  ways: z.array(z.enum(idsOf(ROOM_WAYS))).max(3),
+});
+export type TextRoom = z.infer<typeof textRoomSchema>;
+
 /** SVG path data: its letters, numbers and separators, nothing else. */
 export const pathDataSchema = z
   .string()

@@ -11,6 +11,7 @@ import { GROUP_EDITS } from './group-edits';
 import { KEY_EDITS } from './key-edits';
 import { LAYER_EDITS } from './layer-edits';
 import { PIECE_EDITS } from './piece-edits';
+import { TEMPLATE_EDITS } from './template-edits';
 import { STYLE_EDITS } from './style-edits';
 import { GUIDE_EDITS } from './guide-edits';
 import { WARDROBE_EDITS } from './wardrobe-edits';
@@ -29,6 +30,7 @@ export const EDITS = {
   ...COMPOSITION_EDITS,
   ...GUIDE_EDITS,
   ...WARDROBE_EDITS,
+  ...TEMPLATE_EDITS,
 } as const;
 export type EditType = keyof typeof EDITS;
 

@@ -1,9 +1,11 @@
-import { applyMatrix, invert, isFlat, pathBounds, transformBox, unionBoxes } from '../../geometry';
+import { invert, isFlat, pathBounds, transformBox, unionBoxes } from '../../geometry';
 import type { Box } from '../../geometry';
 import type { TrackValue } from '../../motion';
+import { positionAt } from '../../piece';
 import type { PropertyId } from '../../piece';
 import type { DisplayItem } from '../list/display-list';
 import type { FrameContext } from './frame-context';
+import { LayerReader } from './layer-reader';
 import type { Outer } from './outer';
 import type { PreparedLayer } from './prepare';
 
@@ -57,14 +59,14 @@ export function huggingValues(
     const [l, t, r, b] = transformBox(invert(outer.matrix), ink);
     const { place } = prepared;
     const k = 1 / place.factor;
-    const [x, y] = applyMatrix(
-      [k, 0, 0, k, 0, 0],
-      (l + r) / 2 - place.centre[0] - place.move[0],
-      (t + b) / 2 - place.centre[1] - place.move[1],
-    );
+    const [x, y] = positionAt((l + r) / 2, (t + b) / 2, place);
+    const [w, h] = [Math.max(0, (r - l) * k + 2 * hug.padX), Math.max(0, (b - t) * k + 2 * hug.padY)];
+    const own = new LayerReader(prepared, seconds);
+    const [ownX, ownY] = own.vector('position');
+    const [ownW, ownH] = own.vector('dimensions');
     return new Map<PropertyId, TrackValue>([
-      ['position', [x, y]],
-      ['dimensions', [Math.max(0, (r - l) * k + 2 * hug.padX), Math.max(0, (b - t) * k + 2 * hug.padY)]],
+      ['position', [hug.axes === 'y' ? ownX : x, hug.axes === 'x' ? ownY : y]],
+      ['dimensions', [hug.axes === 'y' ? ownW : w, hug.axes === 'x' ? ownH : h]],
       ['anchor', [0, 0]],
       ['rotation', 0],
       ['skew', 0],

@@ -20,7 +20,13 @@ export class LayerReader {
     this.given?.get(property) ?? propertyAt(this.prepared, property, this.seconds);
   // The schema binds each property to its kind of value, so these casts hold.
   number = (property: PropertyId): number => this.value(property) as number;
-  vector = (property: PropertyId): Vector => this.value(property) as Vector;
+  vector = (property: PropertyId): Vector => {
+    const own = this.value(property) as Vector;
+    if (property !== 'dimensions' || this.given?.has(property)) return own;
+    // What is held on both sides is as wide as the format leaves it.
+    const [x, y] = this.prepared.place.stretch;
+    return x === 0 && y === 0 ? own : [Math.max(0, own[0] + x), Math.max(0, own[1] + y)];
+  };
   colour = (property: PropertyId): Colour => this.value(property) as Colour;
 }
 

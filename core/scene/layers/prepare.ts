@@ -165,7 +165,8 @@ export function prepareScene(document: Piece, times: ResolvedTimes, formatId: st
   const prepare = (layer: Layer, parent: PreparedLayer | null): PreparedLayer => {
     const override = layer.overrides[formatId];
     const place = fitIn(layer, lead, format);
-    const factor = place.factor * wholeSteps(layer, place.base, piece.frameRate, times);
+    const steps = wholeSteps(layer, place.base, piece.frameRate, times);
+    const factor = place.factor * steps;
     const tracks: Partial<Record<PropertyId, PreparedTrack>> = {};
     for (const [property, track] of Object.entries({ ...layer.tracks, ...override?.tracks }))
       if (track) tracks[property as PropertyId] = prepareTrack(track, times.timeOf); // keys are validated by the schema
@@ -181,7 +182,7 @@ export function prepareScene(document: Piece, times: ResolvedTimes, formatId: st
       end: times.timeOf(layer.end),
       tracks,
       defaults: defaults(layer.kind),
-      place: factor === place.factor ? place : { ...place, factor },
+      place: steps === 1 ? place : { ...place, factor, along: [place.along[0] * steps, place.along[1] * steps] },
       fit: factor,
       hidden: layer.hidden || layer.isGuide || (override?.hidden ?? false),
       gestures: layer.gestures.map((use) => prepareGesture(use, layer, piece.gestures, times)),

@@ -1,5 +1,6 @@
 import { IDENTITY, multiply, transformBox, unionBox } from '../../geometry';
 import type { Box, Matrix } from '../../geometry';
+import { pivotOf } from '../../piece';
 import type { Repeat } from '../../piece';
 import type { GroupItem, StillItem } from '../list/display-list';
 import type { FrameContext } from './frame-context';
@@ -39,11 +40,7 @@ export function repeatedItem(
   draw: (seconds: number, context: FrameContext) => StillItem | null,
 ): GroupItem | null {
   const { layer, place, start } = prepared;
-  const [px, py] = read.vector('position');
-  const origin = [
-    place.centre[0] + px * place.factor + place.move[0],
-    place.centre[1] + py * place.factor + place.move[1],
-  ] as const;
+  const origin = pivotOf(read.vector('position'), place);
   const children: StillItem[] = [];
   let box: Box | null = null;
   for (let i = 0; i < repeat.count; i++) {

@@ -129,7 +129,7 @@ describe('following', () => {
 });
 
 describe('hugging', () => {
-  const hug = { layerId: 'leader', padX: 10, padY: 4 };
+  const hug = { layerId: 'leader', padX: 10, padY: 4, axes: 'both' as const };
   it('lies about what it hugs, with room, and goes with it', () => {
     const piece = pieceOf(layerOf('plate', {}, { hug }, 'rectangle'), moving);
     for (const seconds of [0.5, 2, 5]) {

@@ -2,7 +2,7 @@ import { applyMatrix, invert, isFlat, multiply, IDENTITY } from '../../geometry'
 import type { Matrix } from '../../geometry';
 import { evaluateTrack, travelDirection } from '../../motion';
 import type { TrackValue, Vector } from '../../motion';
-import { groupMatrix, propertyDefinition } from '../../piece';
+import { groupMatrix, pivotOf, positionAt, propertyDefinition } from '../../piece';
 import type { PropertyId } from '../../piece';
 import type { Seconds } from '../../time';
 import { directionTo, followed, joined } from '../movement/following';
@@ -44,12 +44,8 @@ function asSeenFrom(
   const [theirs, own] = [around(leader, seconds), around(prepared, seconds)];
   if (isFlat(own)) return value;
   if (property === 'rotation') return (value as number) + turnOf(theirs) - turnOf(own); // a number
-  const [x, y] = value as Vector; // positions are vectors
-  const { centre, move, factor } = leader.place;
-  const there = applyMatrix(theirs, centre[0] + move[0] + x * factor, centre[1] + move[1] + y * factor);
-  const [px, py] = applyMatrix(invert(own), ...there);
-  const { place } = prepared;
-  return [(px - place.centre[0] - place.move[0]) / place.factor, (py - place.centre[1] - place.move[1]) / place.factor];
+  const there = applyMatrix(theirs, ...pivotOf(value as Vector, leader.place)); // positions are vectors
+  return positionAt(...applyMatrix(invert(own), ...there), prepared.place);
 }
 
 /** Layers whose values are being followed: a ring of followers has no first. */

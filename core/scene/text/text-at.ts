@@ -18,6 +18,7 @@ import type { Matrix } from '../../geometry';
 import type { LayerAt } from '../layers/layer-at';
 import type { PreparedLayer } from '../layers/prepare';
 import { layerStyle } from './layer-style';
+import { setInRoom } from './in-room';
 import { inRunSize } from './run-size';
 import { textUnits } from './text-parts';
 import type { TextUnits } from './text-parts';
@@ -104,12 +105,20 @@ export interface Setting {
 export function setText({ prepared, read, seconds, outer, context }: LayerAt, layer: TextLayer): Setting {
   const { content } = layer;
   const { format } = context.scene;
-  const text = shownText(prepared, layer, seconds);
+  const words = shownText(prepared, layer, seconds);
   const { area } = content;
   const { size: wanted, style } = layerStyle(prepared, layer, read, format);
-  const own = context.layoutText(text, style);
+  const laid = context.layoutText(words, style);
+  const room = area || content.along ? null : content.room;
+  const own = room
+    ? setInRoom(context.layoutText, laid.key, words, style, wanted, {
+        ...room,
+        width: Math.max(1, room.width + prepared.place.stretch[0]),
+      })
+    : { text: words, spans: style.spans ?? [], size: wanted, ...laid };
+  const { text } = own;
   const { key, layout } = area?.run ? inRunSize(context, prepared, area.run, text, style, own) : own;
-  const size = layout.fittedSize ?? wanted;
+  const size = layout.fittedSize ?? own.size;
   const k = size / UNITS;
   let origin: Readonly<Vector> = [format.width / 2, format.height / 2];
   if (area) {
@@ -129,7 +138,7 @@ export function setText({ prepared, read, seconds, outer, context }: LayerAt, la
   const bent = content.along && bentLine(content.along, layout, read.number('bend'), read.number('pathShift'), k);
   return {
     text,
-    spans: style.spans ?? [],
+    spans: own.spans,
     layout,
     key,
     size,

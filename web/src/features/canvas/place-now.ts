@@ -1,6 +1,6 @@
 import { IDENTITY, applyMatrix, invert, isFlat } from '@core/geometry';
 import type { Matrix } from '@core/geometry';
-import { fitIn, leadFormat, outerMatrix } from '@core/piece';
+import { fitIn, leadFormat, outerMatrix, pivotOf } from '@core/piece';
 import type { Format, Layer, Piece, PlaceReader } from '@core/piece';
 import { valueNow } from '../desk/commands';
 
@@ -25,11 +25,7 @@ export interface PlaceNow {
 export function placeNow(piece: Piece, layer: Layer, format: Format): PlaceNow {
   const fit = fitIn(layer, leadFormat(piece), format);
   const outer = layer.parentId === null ? IDENTITY : outerMatrix(piece, layer.id, format, readNow);
-  const position = readNow(layer).vector('position');
-  const inFrame = [
-    fit.centre[0] + position[0] * fit.factor + fit.move[0],
-    fit.centre[1] + position[1] * fit.factor + fit.move[1],
-  ] as const;
+  const inFrame = pivotOf(readNow(layer).vector('position'), fit);
   const back = isFlat(outer) ? IDENTITY : invert(outer);
   return {
     pivot: applyMatrix(outer, ...inFrame),

@@ -1,4 +1,4 @@
-import { REPEAT_WAYS } from '@core/piece';
+import { HUG_AXES, REPEAT_WAYS } from '@core/piece';
 import type { Hug, Layer, Repeat } from '@core/piece';
 import { edit } from '../../store/desk-store';
 import { useSelectedLayer } from '../../store/selectors';
@@ -134,7 +134,7 @@ function RepeatFields({
 }
 
 /** Room about a layer when a shape begins to hug it, pixels of the lead format. */
-const FIRST_ROOM = { padX: 32, padY: 20 } as const;
+const FIRST_ROOM = { padX: 32, padY: 20, axes: 'both' } as const;
 
 function HugFields({ layer }: { layer: Layer }) {
   const { hug } = layer;
@@ -151,6 +151,22 @@ function HugFields({ layer }: { layer: Layer }) {
           onChange={(id) => set(id === null ? null : { ...FIRST_ROOM, ...hug, layerId: id })}
         />
       </Row>
+      {hug && (
+        <Row name={WORDS.hugsAlong}>
+          <Choice
+            aria-label={WORDS.hugsAlong}
+            value={hug.axes}
+            disabled={layer.locked}
+            onChange={(e) => set({ ...hug, axes: e.target.value as Hug['axes'] })} // options of the table
+          >
+            {Object.entries(HUG_AXES).map(([id, label]) => (
+              <option key={id} value={id}>
+                {label}
+              </option>
+            ))}
+          </Choice>
+        </Row>
+      )}
       {hug ? (
         <Row name={WORDS.padding}>
           {(['padX', 'padY'] as const).map((id) => (

@@ -69,6 +69,7 @@ export const WORDS = {
   later: 'Later each',
   laterUnit: 'Unit of later each',
   hugs: 'Hugs',
+  hugsAlong: 'Hugs it',
   nothing: 'nothing',
   padding: 'Room',
   paddingOf: (axis: string) => `Room about what it hugs${axis}`,

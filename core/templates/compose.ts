@@ -1,10 +1,9 @@
-import type { Easing, TrackValue } from '@core/motion';
-import { isOnBeat, landingEdits, visibleHits } from '@core/checks';
-import { applyEdits, createLayer, ownTrack, resolveTimes } from '@core/piece';
-import type { Layer, LayerKind, Piece, PropertyId } from '@core/piece';
-import type { Moment, Seconds } from '@core/time';
+import type { Easing, TrackValue } from '../motion';
+import { createLayer, ownTrack } from '../piece';
+import type { Layer, LayerKind, PropertyId } from '../piece';
+import type { Moment } from '../time';
 
-/** Short forms for writing pieces by hand in beats. All times are pinned: the demo re-times itself with its music. */
+/** Short forms for writing pieces by hand in beats. All times are pinned: what is made re-times itself with its music. */
 export const beat = (number: number): Moment => ({ kind: 'pinned', to: { type: 'beat', beat: number }, last: 0 });
 
 export const settle: Easing = { type: 'spring', oscillations: 1.6, damping: 0.42 };
@@ -60,20 +59,4 @@ export function createComposer(): (part: Part) => Layer {
     layer.overrides = part.overrides ?? {};
     return { ...layer, ...part.more } as Layer; // what is added fits any kind
   };
-}
-
-/** Landing one movement can move a keyframe that it shares with the next, which is landed in the next round. */
-const ROUNDS = 6;
-
-/** The piece with every movement on its beat, as the run-through's "Land all" leaves it. @param bpm - of its song. */
-export function landed(piece: Piece, bpm: number, firstDownbeat: Seconds): Piece {
-  const tempo = { ...piece.tempo, bpm, firstDownbeat };
-  let now: Piece = { ...piece, tempo };
-  for (let round = 0; round < ROUNDS; round++) {
-    const times = resolveTimes(now, null);
-    const off = visibleHits(now, times).filter((hit) => !isOnBeat(hit));
-    if (off.length === 0) break;
-    now = applyEdits(now, landingEdits(off), times).piece;
-  }
-  return now;
 }

@@ -1,0 +1,50 @@
+import { z } from 'zod';
+import { idSchema, momentSchema, textSchema } from '../../time';
+import { constraintsSchema, slotUseSchema } from '../document/composition-schema';
+import { MAX_SLOTS } from '../document/template-schema';
+import { fillSlots } from '../templates/fill';
+import { stretchGroup } from '../templates/hold';
+import { defineEdit, findLayer } from './define';
+
+/** Edits of what is made from templates, and of what makes layers fit to be in one. */
+export const TEMPLATE_EDITS = {
+  /** Fills slots of a group that was made from a template; those that are not named keep what they have. */
+  'slots.fill': defineEdit(
+    'Fill slots',
+    z.object({
+      id: z.string(),
+      values: z
+        .record(idSchema, textSchema(5000))
+        .refine((values) => Object.keys(values).length <= MAX_SLOTS, `at most ${MAX_SLOTS} slots are filled`),
+    }),
+    (draft, { id, values }, { times }) => fillSlots(draft, id, values, times),
+  ),
+  /** Moves the end of a group as its template wants it: what goes out goes with it. Other groups stretch their hold. */
+  'group.stretch': defineEdit(
+    'Change how long a group stands',
+    z.object({ id: z.string(), end: momentSchema }),
+    (draft, { id, end }, { times }) => {
+      const group = findLayer(draft, id);
+      if (group?.kind !== 'group' || group.locked) return;
+      stretchGroup(draft, group, end, group.madeFrom?.timing.stretches ?? 'hold', times);
+    },
+  ),
+  /** Makes a layer fill a slot, or no longer. */
+  'layer.setSlot': defineEdit(
+    'Change a slot',
+    z.object({ id: z.string(), slot: slotUseSchema.nullable() }),
+    (draft, { id, slot }) => {
+      const layer = findLayer(draft, id);
+      if (layer && !layer.locked) layer.slot = slot;
+    },
+  ),
+  /** What holds layers in other frame sizes; null lets them be scaled about the centre. */
+  'layer.setConstraints': defineEdit(
+    'Change what holds a layer',
+    z.object({ ids: z.array(z.string()), constraints: constraintsSchema.nullable() }),
+    (draft, { ids, constraints }) => {
+      for (const layer of draft.layers)
+        if (ids.includes(layer.id) && !layer.locked) layer.constraints = constraints && { ...constraints };
+    },
+  ),
+} as const;

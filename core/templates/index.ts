@@ -1,0 +1,3 @@
+export { beat, createComposer, even, glide, leave, rise, settle, sway } from './compose';
+export type { Keys, Part } from './compose';
+export { SHIPPED_TEMPLATES } from './shipped';

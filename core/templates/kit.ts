@@ -1,0 +1,228 @@
+import { newGestureUse } from '../motion';
+import type { GestureId, GestureRole, GestureUse } from '../motion';
+import { DESTINATIONS, constantTrack, createPiece, slotsOf } from '../piece';
+import type { Constraints, Layer, Piece, Slot, SlotKind, Template, TemplateUse } from '../piece';
+import { FRAME_RATES } from '../time';
+import { beat, createComposer } from './compose';
+import type { Part } from './compose';
+
+/** What the templates that come with the program are written with. */
+
+/** Edges of the safe area of the wide frame, pixels from its centre. */
+export const SAFE = { left: -864, top: -486, right: 864, bottom: 486 } as const;
+
+/** The templates' own wardrobe: what they wear where a piece has none. */
+export const OWN_WARDROBE: Piece['wardrobe'] = {
+  colours: { ground: '#143749', text: '#fff3df', accent: '#ffb74a', second: '#ff8a6b' },
+  fonts: { display: 'bricolage-grotesque', text: 'spline-sans' },
+  logos: {},
+  from: null,
+};
+
+/** Held by the lower edges of the safe area, and as large as is read from the same distance. */
+export const LOW_LEFT: Constraints = { horizontal: 'left', vertical: 'bottom', within: 'safe-area', scales: 'reading' };
+
+export interface Moves {
+  readonly gesture: GestureId;
+  readonly beats: number;
+  readonly unit?: GestureUse['unit'];
+  readonly parameters?: Readonly<Record<string, number>>;
+  /** Beats from one time to the next, of accents. */
+  readonly every?: number;
+}
+
+export interface KitPart extends Part {
+  readonly in?: Moves;
+  readonly out?: Moves;
+  readonly accent?: Moves;
+  readonly slot?: readonly [id: string, part: Exclude<SlotKind, 'song'>];
+  readonly parent?: Layer;
+  /** What it is painted right below of. */
+  readonly under?: Layer;
+  readonly held?: Constraints;
+}
+
+export interface Facts {
+  readonly id: string;
+  readonly name: string;
+  readonly use: TemplateUse;
+  /** Plain words to find it by. */
+  readonly mood: string;
+  readonly help: string;
+  /** Beats it lasts. */
+  readonly beats: number;
+  readonly timing?: Partial<Template['timing']>;
+  readonly slots?: Readonly<Record<string, Partial<Slot>>>;
+}
+
+export type Add = (part: KitPart) => Layer;
+
+/** Builds a template with its layers in the order in which they are painted. */
+export function template(facts: Facts, build: (add: Add) => void): Piece {
+  const make = createComposer();
+  const layers: Layer[] = [];
+  let gestures = 0;
+  const use = (role: GestureRole, moves: Moves): GestureUse => {
+    const plain = newGestureUse(moves.gesture, role, `g${++gestures}`);
+    return {
+      ...plain,
+      unit: moves.unit ?? plain.unit,
+      duration: plain.duration.unit === 'stay' ? plain.duration : { unit: 'beats', value: moves.beats },
+      every: moves.every ?? plain.every,
+      parameters: { ...moves.parameters },
+      colour: '@accent',
+    };
+  };
+  build((part) => {
+    const layer = make(part);
+    layer.parentId = part.parent?.id ?? null;
+    layer.gestures = [
+      ...(part.in ? [use('entrance', part.in)] : []),
+      ...(part.accent ? [use('accent', part.accent)] : []),
+      ...(part.out ? [use('exit', part.out)] : []),
+    ];
+    if (part.slot) layer.slot = { slotId: part.slot[0], part: part.slot[1] };
+    if (part.held) layer.constraints = part.held;
+    const below = part.under ? layers.indexOf(part.under) : layers.length;
+    layers.splice(below, 0, layer);
+    return layer;
+  });
+  const base = createPiece(
+    {
+      name: facts.name,
+      formats: Object.entries(DESTINATIONS).map(([id, { label, width, height }]) => ({
+        id,
+        name: label,
+        width,
+        height,
+      })),
+      frameRate: FRAME_RATES['30'],
+    },
+    () => `shipped-${facts.id}`,
+  );
+  const known = Object.entries(facts.slots ?? {});
+  const slots = slotsOf(layers, []).map((slot) => ({ ...slot, ...known.find(([id]) => id === slot.id)?.[1] }));
+  // Groups stand behind what is in them in the list.
+  const inTree = inOrder(layers);
+  return {
+    ...base,
+    end: beat(facts.beats),
+    tempo: { bpm: 112, beatsPerBar: 4, firstDownbeat: 0 },
+    background: constantTrack('@ground'),
+    wardrobe: OWN_WARDROBE,
+    layers: inTree,
+    template: {
+      version: 1,
+      use: facts.use,
+      mood: facts.mood,
+      help: facts.help,
+      slots,
+      fixed: [],
+      timing: { stretches: 'hold', unit: 'beats', leastReading: true, endsOnBeat: true, ...facts.timing },
+    },
+  };
+}
+
+/** A group comes right after all that is in it. */
+function inOrder(layers: readonly Layer[]): Layer[] {
+  const out: Layer[] = [];
+  const put = (parentId: string | null): void => {
+    for (const layer of layers) {
+      if (layer.parentId !== parentId) continue;
+      if (layer.kind === 'group') put(layer.id);
+      out.push(layer);
+    }
+  };
+  put(null);
+  return out;
+}
+
+export const group = (name: string, from: number, to: number, more: Partial<KitPart> = {}): KitPart => ({
+  kind: 'group',
+  name,
+  from,
+  to,
+  ...more,
+});
+
+/** Words that keep to a room: smaller, then on more lines, then shorter. Sizes and widths are pixels of the wide frame. */
+export interface Words {
+  readonly name: string;
+  readonly text: string;
+  readonly at: readonly [x: number, y: number];
+  readonly size: number;
+  readonly width: number;
+  readonly lines?: number;
+  readonly leastSize?: number;
+  readonly from: number;
+  readonly to: number;
+  readonly align?: 'left' | 'center' | 'right';
+  readonly weight?: number;
+  readonly fill?: string;
+  readonly family?: string;
+  readonly stands?: 'top' | 'middle' | 'bottom';
+  readonly content?: Record<string, unknown>;
+  readonly values?: Part['values'];
+}
+
+export const words = (w: Words, more: Partial<KitPart> = {}): KitPart => ({
+  kind: 'text',
+  name: w.name,
+  from: w.from,
+  to: w.to,
+  content: {
+    text: w.text,
+    family: w.family ?? '@display',
+    align: w.align ?? 'left',
+    stands: w.stands ?? 'bottom',
+    room: {
+      width: w.width,
+      lines: w.lines ?? 2,
+      leastSize: w.leastSize ?? Math.round(w.size * 0.62),
+      ways: ['shrink', 'wrap', 'abbreviate'],
+    },
+    ...w.content,
+  },
+  values: {
+    size: w.size,
+    weight: w.weight ?? 700,
+    fill: w.fill ?? '@text',
+    leading: 1.08,
+    position: [w.at[0], w.at[1]],
+    ...w.values,
+  },
+  ...more,
+});
+
+export interface Plate {
+  readonly name: string;
+  readonly fill: string;
+  readonly from: number;
+  readonly to: number;
+  readonly at?: readonly [x: number, y: number];
+  readonly sides?: readonly [width: number, height: number];
+  readonly radius?: number;
+  readonly opacity?: number;
+  readonly content?: Record<string, unknown>;
+}
+
+export const plate = (p: Plate, more: Partial<KitPart> = {}): KitPart => ({
+  kind: 'rectangle',
+  name: p.name,
+  from: p.from,
+  to: p.to,
+  ...(p.content ? { content: p.content } : {}),
+  values: {
+    fill: p.fill,
+    dimensions: [p.sides?.[0] ?? 400, p.sides?.[1] ?? 120],
+    position: [p.at?.[0] ?? 0, p.at?.[1] ?? 0],
+    cornerRadius: p.radius ?? 0,
+    opacity: p.opacity ?? 1,
+  },
+  ...more,
+});
+
+/** A plate as large as words and some room. */
+export const about = (layer: Layer, padX: number, padY: number): Partial<KitPart> => ({
+  more: { hug: { layerId: layer.id, padX, padY, axes: 'both' } },
+});
