@@ -15,6 +15,18 @@ function parseRanges(text) {
   });
 }
 
+/** What a file was cut out for, as far as it has it: families miss letters of the subset that they are cut by. */
+function had(claimed, ranges) {
+  const out = [];
+  for (let i = 0; i < claimed.length; i += 2) {
+    for (let j = 0; j < ranges.length; j += 2) {
+      const [from, to] = [Math.max(claimed[i], ranges[j]), Math.min(claimed[i + 1], ranges[j + 1])];
+      if (from <= to) out.push(from, to);
+    }
+  }
+  return out;
+}
+
 /** @param readFacts - core's reader of font files, with the engine it reads with. */
 export async function buildFonts(root, outDir, families, readFacts) {
   const { decompress } = require('wawoff2');
@@ -29,7 +41,7 @@ export async function buildFonts(root, outDir, families, readFacts) {
     // One choice for all subsets: letters of one word may come from several files.
     const axes = AXES.find((a) => subsets.every((subset) => present.has(nameOf(subset, a, 'normal'))));
     manifest.families[family] = { italic: false, axes: [] };
-    let facts = null;
+    let first = null;
     for (const [subset, ranges] of Object.entries(unicode)) {
       for (const style of ['normal', 'italic']) {
         const name = nameOf(subset, axes, style);
@@ -42,15 +54,17 @@ export async function buildFonts(root, outDir, families, readFacts) {
           writeFileSync(`${out}.part`, sfnt);
           renameSync(`${out}.part`, out);
         }
-        facts ??= readFacts(readFileSync(out));
-        manifest.families[family].axes = facts.axes;
+        const facts = readFacts(readFileSync(out));
+        if (!facts) continue;
+        first ??= facts;
+        manifest.families[family].axes = first.axes;
         if (style === 'italic') manifest.families[family].italic = true;
         manifest.files.push({
           path,
           family,
           italic: style === 'italic',
-          weights: facts.weights,
-          ranges: parseRanges(ranges),
+          weights: first.weights,
+          ranges: had(parseRanges(ranges), facts.ranges),
         });
       }
     }

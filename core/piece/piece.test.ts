@@ -334,6 +334,14 @@ describe('edits', () => {
     { type: 'listen.remove', layerId: 'words', id: 'heard' },
     { type: 'layer.setMatte', id: 'words', matte: { layerId: 'group', channel: 'luminance', inverted: true } },
     { type: 'format.order', id: pieceWithSong().piece.formats[0]!.id, to: 1 },
+    { type: 'slots.fill', id: 'made', values: { name: 'Teo Marsh' } },
+    { type: 'group.stretch', id: 'made', end: pin(10) },
+    { type: 'layer.setSlot', id: 'words', slot: { slotId: 'name', part: 'text' } },
+    {
+      type: 'layer.setConstraints',
+      ids: ['words'],
+      constraints: { horizontal: 'left', vertical: 'bottom', within: 'safe-area', scales: 'reading' },
+    },
   ];
   /** The standard document with words, a gesture, and something saved of each kind. */
   const furnished = (): Piece => {
@@ -358,6 +366,21 @@ describe('edits', () => {
           listens: [LISTEN],
         },
         { ...words, id: 'inside', parentId: 'group' },
+        { ...words, id: 'filled', parentId: 'made', slot: { slotId: 'name', part: 'text' } },
+        {
+          ...createLayer('group', { name: 'Made', start: pin(1), end: pin(5) }, () => 'made'),
+          madeFrom: {
+            id: 'plumb',
+            version: 1,
+            name: 'Plumb',
+            slots: [
+              { id: 'name', name: 'Name', kind: 'text', help: '', sample: 'Name', isNeeded: true, mirrors: false },
+            ],
+            timing: { stretches: 'hold', unit: 'beats', leastReading: true, endsOnBeat: true },
+            values: {},
+            isMirrored: false,
+          },
+        },
         createLayer(
           'group',
           { name: 'Group', start: pin(0), end: pin(8), values: { position: [40, 20], rotation: 12 } },

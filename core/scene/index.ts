@@ -31,3 +31,4 @@ export { countedText } from './text/count-up';
 export { bentBox, bentLine } from './text/bent-line';
 export { textUnits } from './text/text-parts';
 export type { TextUnit, TextUnits } from './text/text-parts';
+export { textsTooLong } from './text/too-long';

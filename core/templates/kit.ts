@@ -108,7 +108,8 @@ export function template(facts: Facts, build: (add: Add) => void): Piece {
     ...base,
     end: beat(facts.beats),
     tempo: { bpm: 112, beatsPerBar: 4, firstDownbeat: 0 },
-    background: constantTrack('@ground'),
+    // Lower thirds stand on pictures: of a ground in the colour of their plates nothing would be seen.
+    background: constantTrack(facts.use === 'lower-third' ? '#7b8f96' : '@ground'),
     wardrobe: OWN_WARDROBE,
     layers: inTree,
     template: {
@@ -225,4 +226,9 @@ export const plate = (p: Plate, more: Partial<KitPart> = {}): KitPart => ({
 /** A plate as large as words and some room. */
 export const about = (layer: Layer, padX: number, padY: number): Partial<KitPart> => ({
   more: { hug: { layerId: layer.id, padX, padY, axes: 'both' } },
+});
+
+/** A band as long as words and some room; how high it is stays. */
+export const along = (layer: Layer, padX: number): Partial<KitPart> => ({
+  more: { hug: { layerId: layer.id, padX, padY: 0, axes: 'x' } },
 });

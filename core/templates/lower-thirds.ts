@@ -1,6 +1,6 @@
 import { MARKS, MARK_BOX, markValue } from '../piece';
 import type { Layer, MarkId, Piece } from '../piece';
-import { LOW_LEFT, SAFE, about, group, plate, template, words } from './kit';
+import { LOW_LEFT, SAFE, about, along, group, plate, template, words } from './kit';
 import type { Add, Facts, KitPart, Moves } from './kit';
 
 /** Lower thirds: who speaks, and where to find them. */
@@ -56,6 +56,7 @@ interface Block {
   readonly to: number;
   readonly align?: 'left' | 'center' | 'right';
   readonly size?: number;
+  readonly nameLines?: number;
   readonly lineSize?: number;
   readonly nameFill?: string;
   readonly lineFill?: string;
@@ -76,8 +77,8 @@ const FADES: Moves = { gesture: 'dusk', beats: 1 };
 /** A name with a line below it, as one thing that plates can hug. */
 function block(add: Add, b: Block): { both: Layer; name: Layer; line: Layer } {
   const both = add(group('Words', b.from, b.to, { parent: b.parent }));
-  const size = b.size ?? 58;
-  const lineSize = b.lineSize ?? 32;
+  const size = b.size ?? 62;
+  const lineSize = b.lineSize ?? 34;
   const [nameSlot, lineSlot] = b.slots ?? ['name', 'line'];
   const [nameText, lineText] = b.sample ?? ['Inés Vardal', 'Kite maker, Puerto Lumo'];
   const name = add(
@@ -85,9 +86,10 @@ function block(add: Add, b: Block): { both: Layer; name: Layer; line: Layer } {
       {
         name: 'Name',
         text: nameText,
-        at: [b.x, b.base - lineSize * 1.45],
+        at: [b.x, b.base - lineSize * 0.95 - size * 0.44],
         size,
         width: b.width,
+        ...(b.nameLines ? { lines: b.nameLines } : {}),
         from: b.from,
         to: b.to,
         weight: b.weight ?? 700,
@@ -158,10 +160,10 @@ const quayside = template(
           sides: [120, 120],
           radius: 6,
         },
-        { parent: badge },
+        { parent: badge, more: { hug: { layerId: both.id, padX: 0, padY: 28, axes: 'y' } } },
       ),
     );
-    add(markPart('kite', [SAFE.left + 60, 426], 72, '@ground', 0, LENGTH, { parent: badge }));
+    add(markPart('kite', [SAFE.left + 60, 424], 72, '@ground', 0, LENGTH, { parent: badge }));
   },
 );
 
@@ -192,6 +194,7 @@ const plumb = template(
     );
     add({
       ...plate({ name: 'Line', fill: '@accent', from: 0, to: LENGTH, at: [SAFE.left + 4, 418], sides: [8, 128] }),
+      more: { hug: { layerId: both.id, padX: 0, padY: 30, axes: 'y' } },
       parent: all,
       in: { gesture: 'shutter', beats: 1, unit: 'whole', parameters: { overshoot: 0 } },
       out: { gesture: 'shutter', beats: 1, unit: 'whole', parameters: { overshoot: 0 } },
@@ -208,10 +211,11 @@ const flagline = template(
         {
           name: 'Name',
           text: 'Teo Marsh',
-          at: [SAFE.left + 30, 396],
+          at: [SAFE.left + 30, 378],
           size: 66,
           width: 800,
           lines: 1,
+          stands: 'middle',
           from: 0.25,
           to: LENGTH - 0.25,
           weight: 800,
@@ -222,8 +226,8 @@ const flagline = template(
     );
     add(
       plate(
-        { name: 'Name band', fill: '@accent', from: 0, to: LENGTH },
-        { ...about(name, 30, 22), parent: all, under: name, in: fromLeft(1, 6), out: fromLeft(1, 6) },
+        { name: 'Name band', fill: '@accent', from: 0, to: LENGTH, at: [0, 378], sides: [400, 100] },
+        { ...along(name, 30), parent: all, under: name, in: fromLeft(1, 6), out: fromLeft(1, 6) },
       ),
     );
     const line = add(
@@ -231,11 +235,12 @@ const flagline = template(
         {
           name: 'Line below',
           text: 'Wind reader',
-          at: [SAFE.left + 30, 468],
+          at: [SAFE.left + 30, 458],
           size: 34,
           leastSize: 27,
           width: 800,
           lines: 1,
+          stands: 'middle',
           from: 1,
           to: LENGTH - 0.75,
           weight: 600,
@@ -246,8 +251,8 @@ const flagline = template(
     );
     add(
       plate(
-        { name: 'Line band', fill: '@ground', from: 0.75, to: LENGTH - 0.5 },
-        { ...about(line, 30, 17), parent: all, under: line, in: fromLeft(1, 8), out: fromLeft(1, 8) },
+        { name: 'Line band', fill: '@ground', from: 0.75, to: LENGTH - 0.5, at: [0, 458], sides: [400, 56] },
+        { ...along(line, 30), parent: all, under: line, in: fromLeft(1, 8), out: fromLeft(1, 8) },
       ),
     );
   },
@@ -300,7 +305,7 @@ const handle = template(
         sides: [400, 88],
         radius: 44,
       }),
-      more: { hug: { layerId: name.id, padX: 78, padY: 0, axes: 'x' } },
+      ...along(name, 78),
       parent: all,
       under: name,
       in: wipes(1),
@@ -383,7 +388,8 @@ const live = template(
       width: 780,
       from: 0.75,
       to: LENGTH - 0.5,
-      size: 60,
+      size: 62,
+      nameLines: 1,
     });
     add(
       plate(
@@ -396,7 +402,7 @@ const live = template(
         {
           name: 'Tag',
           text: 'LIVE',
-          at: [SAFE.left + 64, 296],
+          at: [SAFE.left + 48, 280],
           size: 28,
           leastSize: 24,
           width: 420,
@@ -413,8 +419,8 @@ const live = template(
       ),
     );
     add({
-      ...plate({ name: 'Tag plate', fill: '@second', from: 0, to: LENGTH, at: [0, 296], sides: [180, 48] }),
-      more: { hug: { layerId: tag.id, padX: 30, padY: 0, axes: 'x' } },
+      ...plate({ name: 'Tag plate', fill: '@second', from: 0, to: LENGTH, at: [0, 280], sides: [180, 48] }),
+      ...along(tag, 48),
       parent: all,
       under: tag,
       in: fromLeft(1, 4),
@@ -425,7 +431,7 @@ const live = template(
       name: 'Beat',
       from: 0.5,
       to: LENGTH - 0.5,
-      values: { dimensions: [16, 16], position: [SAFE.left + 40, 296], fill: '@ground' },
+      values: { dimensions: [16, 16], position: [SAFE.left + 25, 280], fill: '@ground' },
       parent: all,
       in: { gesture: 'nova', beats: 0.5, unit: 'whole' },
       accent: { gesture: 'pulsar', beats: 0.9, unit: 'whole', every: 1, parameters: { amount: 0.6 } },
@@ -515,7 +521,7 @@ const logline = template(
     );
     add({
       ...plate({ name: 'Rule', fill: '@accent', from: 0, to: LENGTH, at: [0, 408], sides: [400, 4] }),
-      more: { hug: { layerId: name.id, padX: 0, padY: 0, axes: 'x' } },
+      ...along(name, 0),
       parent: all,
       in: wipes(1.5),
       out: wipes(1),
@@ -567,18 +573,19 @@ const breakwater = template(
   ),
   (add) => {
     const all = add(group('Lower third', 0, LENGTH));
-    const held = { ...LOW_LEFT, horizontal: 'both', within: 'frame' } as const;
+    // Wider than the frame: margins of safe areas are not the same on both sides.
+    const held = { ...LOW_LEFT, horizontal: 'both' } as const;
     const rises: Moves = { gesture: 'shutter', beats: 1, unit: 'whole', parameters: { overshoot: 0 } };
     add(
       plate(
-        { name: 'Edge', fill: '@accent', from: 0, to: LENGTH, at: [0, 352], sides: [1920, 8] },
-        { parent: all, held: { ...held, within: 'safe-area', horizontal: 'both' }, in: wipes(1.5), out: wipes(1) },
+        { name: 'Edge', fill: '@accent', from: 0, to: LENGTH, at: [0, 352], sides: [2800, 8] },
+        { parent: all, held, in: wipes(1.5), out: wipes(1) },
       ),
     );
     add(
       plate(
-        { name: 'Band', fill: '@ground', from: 0.25, to: LENGTH - 0.25, at: [0, 422], sides: [1920, 132] },
-        { parent: all, held: { ...held, within: 'safe-area' }, in: rises, out: rises },
+        { name: 'Band', fill: '@ground', from: 0.25, to: LENGTH - 0.25, at: [0, 422], sides: [2800, 132] },
+        { parent: all, held, in: rises, out: rises },
       ),
     );
     add(
@@ -637,7 +644,8 @@ const corner = template(
       parent: all,
       x: SAFE.right - 36,
       base: 446,
-      width: 560,
+      width: 620,
+      nameLines: 1,
       align: 'right',
       from: 1,
       to: LENGTH - 0.5,

@@ -400,6 +400,29 @@ const PAYLOADS: { [T in EditType]: fc.Arbitrary<Record<string, unknown>> } = {
   'style.wear': fc.record({ ids, styleId: id }),
   'style.dress': fc.record({ ids, look }),
   'style.forget': fc.record({ id }),
+  'slots.fill': fc.record({
+    id: fc.constantFrom('made', 'flag', 'none'),
+    values: fc.dictionary(
+      fc.constantFrom('name', 'mark', 'none', '__proto__'),
+      fc.oneof(text, fc.constant('mark:kite')),
+    ),
+  }),
+  'group.stretch': fc.record({ id: fc.constantFrom('made', 'flag', 'none'), end: moment }),
+  'layer.setSlot': fc.record({
+    id,
+    slot: fc.option(fc.record({ slotId: id, part: fc.constantFrom('text', 'logo', 'song') })),
+  }),
+  'layer.setConstraints': fc.record({
+    ids,
+    constraints: fc.option(
+      fc.record({
+        horizontal: fc.constantFrom('left', 'both', 'top'),
+        vertical: fc.constantFrom('top', 'share'),
+        within: fc.constantFrom('frame', 'safe-area', 'parent'),
+        scales: fc.constantFrom('fit', 'reading', 'not'),
+      }),
+    ),
+  }),
 };
 
 function furnished(): Piece {
@@ -435,6 +458,28 @@ function furnished(): Piece {
         ],
       },
       { ...words, id: 'words' },
+      { ...words, id: 'filled', parentId: 'made', slot: { slotId: 'name', part: 'text' } },
+      { ...flag, id: 'marked', parentId: 'made', slot: { slotId: 'mark', part: 'logo' } },
+      {
+        ...createLayer('group', { name: 'Made', start: pin(1), end: pin(5) }, () => 'made'),
+        madeFrom: {
+          id: 'plumb',
+          version: 1,
+          name: 'Plumb',
+          slots: (['name', 'mark'] as const).map((slot) => ({
+            id: slot,
+            name: slot,
+            kind: slot === 'name' ? ('text' as const) : ('logo' as const),
+            help: '',
+            sample: '',
+            isNeeded: true,
+            mirrors: slot === 'name',
+          })),
+          timing: { stretches: 'hold', unit: 'beats', leastReading: true, endsOnBeat: true },
+          values: {},
+          isMirrored: false,
+        },
+      },
     ],
     gestures: [{ id: 'own1', name: 'Mine', role: 'exit', duration: 1, tracks: {} }],
     styles: [{ id: 'lamp', name: 'Lamp', ...newLook({ family: 'fraunces' }, { weight: 800 }) }],

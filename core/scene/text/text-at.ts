@@ -99,6 +99,8 @@ export interface Setting {
   readonly matrix: Matrix;
   /** The curve the line is bent along, if it is. */
   readonly bent: BentLine | null;
+  /** Whether their room is too small for them, whatever was done. */
+  readonly isTooLong: boolean;
 }
 
 /** Lays the words out where they stand: about the layer's position, or filling their place in the frame. */
@@ -115,7 +117,7 @@ export function setText({ prepared, read, seconds, outer, context }: LayerAt, la
         ...room,
         width: Math.max(1, room.width + prepared.place.stretch[0]),
       })
-    : { text: words, spans: style.spans ?? [], size: wanted, ...laid };
+    : { text: words, spans: style.spans ?? [], size: wanted, isTooLong: false, ...laid };
   const { text } = own;
   const { key, layout } = area?.run ? inRunSize(context, prepared, area.run, text, style, own) : own;
   const size = layout.fittedSize ?? own.size;
@@ -138,6 +140,7 @@ export function setText({ prepared, read, seconds, outer, context }: LayerAt, la
   const bent = content.along && bentLine(content.along, layout, read.number('bend'), read.number('pathShift'), k);
   return {
     text,
+    isTooLong: own.isTooLong,
     spans: own.spans,
     layout,
     key,
