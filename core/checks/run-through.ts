@@ -8,6 +8,7 @@ import { isOnBeat } from './land';
 import { OPENING_SECONDS, emptyOpenings } from './opening-check';
 import { checkReading } from './reading-check';
 import type { ReadingFinding } from './reading-check';
+import { slotsLeft, wordsWithoutRoom } from './slot-checks';
 import { HIT_KINDS, visibleHits } from './visible-hits';
 import { cutsBesideBeats, leftovers } from './span-checks';
 import { coloursOutside, missingMedia } from './wardrobe-checks';
@@ -105,6 +106,8 @@ export const CHECKS = {
   spellings: { label: 'One spelling of each word', run: spelledTwoWays },
   reading: { label: 'Time to read', run: (context) => reading(context, 'TOO_SHORT') },
   'safe-area': { label: 'Within the safe area', run: (context) => reading(context, 'OUTSIDE') },
+  room: { label: 'Words have room', run: wordsWithoutRoom },
+  slots: { label: 'Slots are filled', run: slotsLeft },
   families: { label: 'Few families of type', run: (context) => reading(context, 'MANY_FAMILIES') },
   beat: {
     label: 'On the beat',

@@ -334,6 +334,13 @@ describe('edits', () => {
     { type: 'listen.remove', layerId: 'words', id: 'heard' },
     { type: 'layer.setMatte', id: 'words', matte: { layerId: 'group', channel: 'luminance', inverted: true } },
     { type: 'format.order', id: pieceWithSong().piece.formats[0]!.id, to: 1 },
+    {
+      type: 'layer.setInFormat',
+      id: 'words',
+      formatId: pieceWithSong().piece.formats[1]!.id,
+      property: 'size',
+      value: 60,
+    },
     { type: 'slots.fill', id: 'made', values: { name: 'Teo Marsh' } },
     { type: 'group.stretch', id: 'made', end: pin(10) },
     { type: 'layer.setSlot', id: 'words', slot: { slotId: 'name', part: 'text' } },

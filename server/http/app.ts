@@ -15,6 +15,7 @@ import type { Events } from './events';
 import { guard, isOwnOrigin, rateLimit } from './guard';
 import { jobRoutes } from './job-routes';
 import { keptRoutes } from './kept-routes';
+import { templateRoutes } from './template-routes';
 import { mediaRoutes } from './media-routes';
 import { pieceRoutes } from './piece-routes';
 import { sendFile } from './send-file';
@@ -61,6 +62,7 @@ export function createApp(context: ServerContext, { events = createEvents() }: A
     .route('/media', mediaRoutes(context, uploads))
     .route('/jobs', jobRoutes(context))
     .route('/kept', keptRoutes(context))
+    .route('/kept/templates', templateRoutes(context))
     .route('/events', eventRoutes(events))
     .get('/health', async (c) => {
       await context.source.query('SELECT 1');

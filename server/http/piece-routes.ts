@@ -1,25 +1,15 @@
 import { randomUUID } from 'node:crypto';
-import { Readable } from 'node:stream';
 import { Hono } from 'hono';
 import { z } from 'zod';
-import { parsePiece } from '@core/piece';
-import type { Piece } from '@core/piece';
 import { textSchema } from '@core/time';
-import { exportPieceFile, importPieceFile } from '../features/pieces/piece-transfer';
+import { importPieceFile } from '../features/pieces/piece-transfer';
 import { LOCAL, PIECE_ORDERS } from '../features/pieces/repository';
 import type { PieceOrder } from '../features/pieces/repository';
 import type { Thumbnails } from '../features/pieces/thumbnails';
 import type { ServerContext } from '../jobs/context';
 import { AppError } from '../platform/errors';
+import { documentSchema, pieceFileResponse } from './documents';
 import { validJson, validQuery } from './validate';
-
-/** A document, through the one door that all documents come in by. */
-const documentSchema = z.unknown().transform((value, context): Piece => {
-  const parsed = parsePiece(value);
-  if (parsed.ok) return parsed.piece;
-  context.addIssue({ code: 'custom', message: parsed.problem.detail });
-  return z.NEVER;
-});
 
 const revisionSchema = z.coerce.number().int().min(1).max(2_147_483_647);
 const listSchema = z.object({
@@ -101,12 +91,7 @@ export function pieceRoutes(context: ServerContext, thumbnails: Thumbnails) {
     })
     .get('/:id/file', async (c) => {
       const { piece } = await pieces.get(LOCAL, c.req.param('id'));
-      const stream = await exportPieceFile(context, piece);
-      const name = piece.name.replace(/[^\p{L}\p{N} _-]/gu, '').trim() || 'piece';
-      return c.body(Readable.toWeb(stream) as ReadableStream, 200, {
-        'content-type': 'application/zip',
-        'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}.estrella`,
-      }); // the two ReadableStream types differ in name only
+      return pieceFileResponse(c, context, piece);
     })
     .get('/:id/frame/:index', async (c) => {
       const png = await thumbnails.frame(await pieces.get(LOCAL, c.req.param('id')), c.req.param('index'));

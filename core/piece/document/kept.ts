@@ -9,9 +9,9 @@ export const keptWardrobeSchema = z.strictObject({
   media: z.array(mediaRefSchema).max(MOST_ROLES).default([]),
 });
 
-/** What is kept, by its kind. */
-export const KEPT_KINDS = { wardrobe: keptWardrobeSchema } as const;
-export type KeptKind = keyof typeof KEPT_KINDS;
+/** What is kept. Templates are whole documents, and are read as such. */
+export const KEPT_KINDS = ['wardrobe', 'template'] as const;
+export type KeptKind = (typeof KEPT_KINDS)[number];
 
 /** Most that one person keeps of a kind. */
 export const MOST_KEPT = 200;

@@ -6,6 +6,7 @@ import type { ResolvedTimes } from '../times/resolve-times';
 import type { Piece } from '../document/schema';
 import type { EditDefinition } from './define';
 import { COMPOSITION_EDITS } from './composition-edits';
+import { FORMAT_EDITS } from './format-edits';
 import { GESTURE_EDITS } from './gesture-edits';
 import { GROUP_EDITS } from './group-edits';
 import { KEY_EDITS } from './key-edits';
@@ -30,6 +31,7 @@ export const EDITS = {
   ...COMPOSITION_EDITS,
   ...GUIDE_EDITS,
   ...WARDROBE_EDITS,
+  ...FORMAT_EDITS,
   ...TEMPLATE_EDITS,
 } as const;
 export type EditType = keyof typeof EDITS;

@@ -1,28 +1,20 @@
 import { hasProperty, ownTrack, dropStandingTracks } from '../document/tracks';
 import { z } from 'zod';
-import { colourSchema } from '../../colour';
 import { easingSchema, keyframeSchema, reverseEasing, vectorSchema } from '../../motion';
 import type { Keyframe, Track } from '../../motion';
-import {
-  freeMoment,
-  idSchema,
-  latticeMoment,
-  momentSchema,
-  numberSchema,
-  secondsSchema,
-  shiftMoment,
-} from '../../time';
+import { freeMoment, idSchema, latticeMoment, momentSchema, secondsSchema, shiftMoment } from '../../time';
 import type { Moment, Seconds } from '../../time';
-import { PROPERTY_IDS, clampValue, isValueOf } from '../document/properties';
+import { clampValue, isValueOf } from '../document/properties';
 import type { PropertyId } from '../document/properties';
 import type { Layer } from '../document/layer-schema';
 import type { Piece } from '../document/schema';
 import { heldTrack, trackFor, trackIdSchema } from '../document/track-ids';
 import { defineEdit, findLayer } from './define';
+import { propertyIdSchema, valueSchema } from './value-schemas';
 import type { EditContext } from './define';
 
-const propertyId = z.enum(PROPERTY_IDS as [PropertyId, ...PropertyId[]]);
-const value = z.union([numberSchema, vectorSchema, colourSchema]);
+const propertyId = propertyIdSchema;
+const value = valueSchema;
 /** Names one keyframe: a layer, a property of it or of its effects and masks, the keyframe's id. */
 export const keyRefSchema = z.object({ layerId: z.string(), property: trackIdSchema, keyId: z.string() });
 export type KeyRef = z.infer<typeof keyRefSchema>;

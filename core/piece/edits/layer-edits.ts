@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { idSchema, momentSchema, secondsSchema, shiftMoment, textSchema } from '../../time';
+import { momentSchema, secondsSchema, shiftMoment, textSchema } from '../../time';
 import { LAYER_KINDS } from '../document/layer-kinds';
 import { BLEND_MODE_IDS } from '../document/layer-kinds';
 import { visitLayerMoments } from '../document/layer-moments';
-import { layerSchema, overrideSchema } from '../document/layer-schema';
+import { layerSchema } from '../document/layer-schema';
 import { followText } from '../document/text-content';
 import type { Layer } from '../document/layer-schema';
 import { inTreeOrder, withDescendants } from '../document/tree';
@@ -160,14 +160,4 @@ export const LAYER_EDITS = {
     const layer = findLayer(draft, id);
     if (layer && !layer.locked) turnIntoPath(layer);
   }),
-  'layer.setOverride': defineEdit(
-    'Change a layer in one format',
-    z.object({ id: z.string(), formatId: idSchema, override: overrideSchema.nullable() }),
-    (draft, { id, formatId, override }) => {
-      const layer = findLayer(draft, id);
-      if (!layer || layer.locked) return;
-      if (override) layer.overrides[formatId] = override;
-      else delete layer.overrides[formatId];
-    },
-  ),
 } as const;

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { idSchema, momentSchema, textSchema } from '../../time';
-import { constraintsSchema, slotUseSchema } from '../document/composition-schema';
+import { slotUseSchema } from '../document/composition-schema';
 import { MAX_SLOTS } from '../document/template-schema';
 import { fillSlots } from '../templates/fill';
 import { stretchGroup } from '../templates/hold';
@@ -36,15 +36,6 @@ export const TEMPLATE_EDITS = {
     (draft, { id, slot }) => {
       const layer = findLayer(draft, id);
       if (layer && !layer.locked) layer.slot = slot;
-    },
-  ),
-  /** What holds layers in other frame sizes; null lets them be scaled about the centre. */
-  'layer.setConstraints': defineEdit(
-    'Change what holds a layer',
-    z.object({ ids: z.array(z.string()), constraints: constraintsSchema.nullable() }),
-    (draft, { ids, constraints }) => {
-      for (const layer of draft.layers)
-        if (ids.includes(layer.id) && !layer.locked) layer.constraints = constraints && { ...constraints };
     },
   ),
 } as const;

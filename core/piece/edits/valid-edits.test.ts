@@ -400,6 +400,12 @@ const PAYLOADS: { [T in EditType]: fc.Arbitrary<Record<string, unknown>> } = {
   'style.wear': fc.record({ ids, styleId: id }),
   'style.dress': fc.record({ ids, look }),
   'style.forget': fc.record({ id }),
+  'layer.setInFormat': fc.record({
+    id,
+    formatId: fc.constantFrom('wide', 'tall', 'none'),
+    property,
+    value: fc.option(value),
+  }),
   'slots.fill': fc.record({
     id: fc.constantFrom('made', 'flag', 'none'),
     values: fc.dictionary(

@@ -37,10 +37,7 @@ const tracksFor = (layer: Layer, kind: Layer['kind']): Layer['tracks'] =>
 /** A layer that shows a mark or a picture within the square that it has, whatever it was before. */
 function asSeen(layer: Layer, value: string, media: Piece['media']): Layer {
   const mark = markOf(value);
-  if (!mark && layer.kind === 'path') {
-    const isPicture = isRole(value) || media.some((ref) => ref.id === value);
-    if (!isPicture) return layer;
-  }
+  if (!mark && !isRole(value) && !media.some((ref) => ref.id === value)) return layer;
   const [w, h] = (trackOf(layer, 'dimensions')?.value as Vector | undefined) ?? [100, 100]; // a track of vectors
   const side = Math.max(w, h);
   const kind = mark ? 'path' : 'picture';

@@ -163,7 +163,7 @@ describe('making a template', () => {
   it('of a group leads back to the same group', () => {
     const words = createLayer(
       'text',
-      { name: 'Title', start: pin(2), end: pin(6), content: { text: 'Up', family: '@display' } },
+      { name: 'Title', start: pin(2), end: pin(6), content: { text: 'Up', family: 'syne' } },
       () => 'w',
     );
     const group = createLayer('group', { name: 'Card', start: pin(2), end: pin(6) }, () => 'g');

@@ -21,13 +21,13 @@ export async function exportPieceFile(context: ServerContext, piece: Piece): Pro
   return packPiece({ piece, media, analyses });
 }
 
-/** Opens a piece file as a new piece; its media is taken in first, so that a failure leaves no half piece. */
-export async function importPieceFile(
+/** Reads a piece file and takes its media in. @throws AppError. */
+export async function takePieceFile(
   context: ServerContext,
   who: Principal,
   body: ReadableStream<Uint8Array>,
   signal?: AbortSignal,
-): Promise<PieceRecord> {
+): Promise<Piece> {
   const archive = context.store.temporary('estrella');
   const folder = `${archive}.d`;
   try {
@@ -45,9 +45,20 @@ export async function importPieceFile(
       // A document that calls a picture a song would be painted with what is not there.
       if (record.kind !== ref.kind) throw new AppError('PIECE_INVALID', `${ref.name} is no ${ref.kind}`);
     }
-    return await context.pieces.create(who, { ...piece, id: randomUUID() }, 'Opened from a file');
+    return piece;
   } finally {
     await rm(archive, { force: true });
     await rm(folder, { recursive: true, force: true });
   }
+}
+
+/** Opens a piece file as a new piece; its media is taken in first, so that a failure leaves no half piece. */
+export async function importPieceFile(
+  context: ServerContext,
+  who: Principal,
+  body: ReadableStream<Uint8Array>,
+  signal?: AbortSignal,
+): Promise<PieceRecord> {
+  const piece = await takePieceFile(context, who, body, signal);
+  return context.pieces.create(who, { ...piece, id: randomUUID() }, 'Opened from a file');
 }

@@ -46,6 +46,8 @@ export interface DeskState {
   readonly enteredGroup: string | null;
   /** Whether "Find anything" is open. */
   readonly isFinding: boolean;
+  /** The dialog of templates that is open. */
+  readonly templateDialog: 'gallery' | 'keep' | null;
   readonly isPlaying: boolean;
   readonly loop: { readonly from: number; readonly to: number } | null;
   readonly isSnapping: boolean;
@@ -89,6 +91,7 @@ const initial: DeskState = {
   foldedGroups: [],
   enteredGroup: null,
   isFinding: false,
+  templateDialog: null,
   isPlaying: false,
   loop: null,
   isSnapping: true,
@@ -244,6 +247,7 @@ export const setView = (
       | 'foldedGroups'
       | 'enteredGroup'
       | 'isFinding'
+      | 'templateDialog'
       | 'isPlaying'
       | 'loop'
       | 'isSnapping'

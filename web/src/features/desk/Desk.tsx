@@ -1,6 +1,6 @@
 import { Span } from '@chakra-ui/react';
 import { AudioLines, Captions, Image, ListChecks, Music, Palette, Send, Sparkles } from 'lucide-react';
-import { useMemo } from 'react';
+import { Suspense, lazy, useMemo } from 'react';
 import type { ReactNode } from 'react';
 import { formatOf } from '@core/piece';
 import { RUNGS, setView, undoNoticed, useDesk } from '../../store/desk-store';
@@ -24,6 +24,9 @@ import { Header } from './Header';
 import { PANEL_NAMES } from './panel-names';
 import { WORDS } from './words';
 
+// Fetched when they are opened: templates and all that draws them.
+const TemplateDialogs = lazy(() => import('../templates/TemplateDialogs'));
+
 const LADDER = {
   music: { icon: <Music size={18} />, panel: <MusicPanel /> },
   words: { icon: <Captions size={18} />, panel: <WordsPanel /> },
@@ -42,7 +45,7 @@ export function Desk() {
   const [contextMenu, onContextMenu] = useContextMenu(menuFor);
   const piece = usePiece();
   const times = useTimes();
-  const { rung, formatId, notice, noticeStep } = useDesk();
+  const { rung, formatId, notice, noticeStep, templateDialog } = useDesk();
   const format = formatOf(piece, formatId);
   const isWide = format.width / format.height > 1.15;
   const told = useMemo(
@@ -86,6 +89,11 @@ export function Desk() {
         </main>
       </div>
       {contextMenu}
+      {templateDialog && (
+        <Suspense>
+          <TemplateDialogs which={templateDialog} />
+        </Suspense>
+      )}
       <NoticePlace notice={told} onClose={() => setView({ notice: null })} />
     </div>
   );

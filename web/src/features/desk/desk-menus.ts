@@ -31,6 +31,7 @@ const LAYER_MENU: MenuContent['groups'] = [
       label: WORDS.makeAPiece,
       run: () => void import('../within/within-commands').then((part) => part.pieceOfSelection()),
     },
+    command(WORDS.keepAsTemplate, `${WORDS.keepAsTemplate} …`),
   ],
   [command(WORDS.beginTheLayerHere), command(WORDS.endTheLayerHere)],
   [command(WORDS.selectAllKeyframesOf, WORDS.selectAllKeyframes)],

@@ -2,6 +2,8 @@ import { WORDS as CANVAS } from '../canvas/words';
 
 /** Wording of desk. */
 export const WORDS = {
+  templates: 'Templates',
+  keepAsTemplate: 'Keep as a template',
   makeAPiece: 'Make a piece of the group',
   deleted: (names: string) => `Deleted ${names}`,
   layers: (count: number) => `${count} layers`,

@@ -4,6 +4,7 @@ import { Fragment } from 'react';
 import { BLEND_MODES, GRADIENTS, LAYER_KINDS, propertyDefinition, trackLabel, trackOf, familyOf } from '@core/piece';
 import { PATH_OPERATIONS } from '@core/geometry';
 import type { PathOperation } from '@core/geometry';
+import type { TrackValue } from '@core/motion';
 import type { BlendMode, Layer, PropertyId } from '@core/piece';
 import { beatToBar, formatBarBeat, secondsToBeat } from '@core/time';
 import type { Seconds } from '@core/time';
@@ -13,13 +14,24 @@ import { ColourField } from '../../ui/ColourField';
 import { NumberField } from '../../ui/NumberField';
 import { Star } from '../../ui/Star';
 import { groupSelection, ungroupSelection } from '../desk/group-commands';
-import { goOnScreen, goToKey, isOnScreen, keyHere, setValue, toggleKey, valueNow } from '../desk/commands';
+import {
+  goOnScreen,
+  goToKey,
+  isOnScreen,
+  keyHere,
+  setValue as setAtPlayhead,
+  toggleKey,
+  valueNow,
+} from '../desk/commands';
 import { onDesk } from '../layers/layer-kinds';
 import { axisLabels } from '../type/TypeSection';
 import { useAxes } from '../type/families';
 import { AlignRow } from './AlignRow';
 import { EasingEditor } from './EasingEditor';
+import { FormatSection, LeaveFormat } from './FormatSection';
+import { ownValue, setInFormat } from './format-values';
 import { shownProperties } from './shown-properties';
+import { SlotSection } from '../templates/SlotSection';
 import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
 import { Empty } from '../../ui/Empty';
@@ -37,9 +49,15 @@ function PropertyRow({
 }) {
   const shown = propertyDefinition(property);
   const definition = label ? { ...shown, label } : shown;
+  const formatId = useDesk((s) => s.formatId);
+  const own = ownValue(layer, property, formatId);
   const track = trackOf(layer, property);
-  const value = valueNow(layer, property);
+  const value = own ?? valueNow(layer, property);
   if (!track || value === null) return null;
+  const setValue = (next: TrackValue, gesture: string | null) =>
+    own === null
+      ? setAtPlayhead(layer, property, next, gesture)
+      : setInFormat(layer, formatId, property, next, gesture);
   const here = keyHere(track);
   const isAnimated = track.keyframes.length > 0;
   const f = definition.shownFactor;
@@ -55,12 +73,15 @@ function PropertyRow({
         opacity={isAnimated ? '1' : '0.45'}
         aria-label={here ? WORDS.removeTheKeyframeHere(definition.label) : WORDS.keyframeHere(definition.label)}
         aria-pressed={here !== undefined}
-        disabled={layer.locked}
+        disabled={layer.locked || own !== null}
         onClick={() => toggleKey(layer, property)}
       >
         <Star pinned={here !== undefined} holds={here?.easing.type === 'hold'} size={15} />
       </Button>
-      <span className="name">{definition.label}</span>
+      <span className={own === null ? 'name' : 'name lamp'}>
+        {definition.label}
+        {own !== null && <LeaveFormat layer={layer} formatId={formatId} property={property} />}
+      </span>
       <Span display="flex" gap="4px">
         {typeof value === 'number' && (
           <NumberField
@@ -70,7 +91,7 @@ function PropertyRow({
             step={definition.step}
             {...limits}
             disabled={layer.locked}
-            onChange={(v, gesture) => setValue(layer, property, v / f, gesture)}
+            onChange={(v, gesture) => setValue(v / f, gesture)}
           />
         )}
         {Array.isArray(value) &&
@@ -85,17 +106,11 @@ function PropertyRow({
               width={58}
               decimals={1}
               disabled={layer.locked}
-              onChange={(v, gesture) =>
-                setValue(layer, property, i === 0 ? [v / f, value[1]] : [value[0], v / f], gesture)
-              }
+              onChange={(v, gesture) => setValue(i === 0 ? [v / f, value[1]] : [value[0], v / f], gesture)}
             />
           ))}
         {typeof value === 'string' && (
-          <ColourField
-            label={definition.label}
-            value={value}
-            onChange={(v, gesture) => setValue(layer, property, v, gesture)}
-          />
+          <ColourField label={definition.label} value={value} onChange={(v, gesture) => setValue(v, gesture)} />
         )}
       </Span>
     </div>
@@ -271,16 +286,8 @@ export function Details() {
             ))}
           </Choice>
         </div>
-        {piece.leadFormatId !== useDesk.getState().formatId && layer.overrides[useDesk.getState().formatId] && (
-          <Button
-            variant="quiet"
-            onClick={() =>
-              edit([{ type: 'layer.setOverride', id: layer.id, formatId: useDesk.getState().formatId, override: null }])
-            }
-          >
-            {WORDS.followTheLeadFormat}
-          </Button>
-        )}
+        <SlotSection layer={layer} />
+        <FormatSection layer={layer} />
         {selectedKeys.length === 0 && keyframes}
       </div>
     </aside>

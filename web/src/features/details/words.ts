@@ -1,5 +1,14 @@
 /** Wording of details. */
 export const WORDS = {
+  frameSizes: 'In other frame sizes',
+  isHeld: 'held by the frame',
+  holding: { horizontal: 'Across, by', vertical: 'Down, by', within: 'Of', scales: 'Scales' },
+  hiddenIn: (format: string) => `hidden in ${format}`,
+  movedIn: (format: string) => `Moved in ${format}`,
+  scaledIn: (format: string) => `Scaled in ${format}`,
+  differsIn: (format: string) => `Only in ${format}`,
+  aProperty: 'a property …',
+  asInTheOthers: (what: string) => `${what}: as in the other formats`,
   makeOneShape: 'Make one shape',
   linear: 'Linear',
   evenly: 'evenly',

@@ -29,6 +29,7 @@ import { CombineSection } from './CombineSection';
 import { WornLogo } from '../wardrobe/WornLogo';
 import { WithinSection } from '../within/WithinSection';
 import { LookSection } from '../effects/LookSection';
+import { SlotsSection } from '../templates/SlotsSection';
 import { GroupTimeSection } from '../ties/GroupTimeSection';
 import { LogoSection } from '../logo/LogoSection';
 import { inkOn, layerColour } from '../timeline/layer-colour';
@@ -224,6 +225,7 @@ export const LAYERS_ON_DESK: { readonly [K in LayerKind]: KindOnDesk<K> } = {
     icon: () => null,
     add: [],
     first: ['position', 'scale', 'rotation', 'opacity'],
+    above: [SlotsSection],
     below: [CombineSection, LogoSection, GroupTimeSection],
   },
   piece: {

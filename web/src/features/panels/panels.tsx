@@ -5,7 +5,7 @@ import { DEFAULT_EASING } from '@core/motion';
 import type { Easing } from '@core/motion';
 import { hasProperty, literalColours, propertyDefinition } from '@core/piece';
 import type { PropertyId } from '@core/piece';
-import { edit, useDesk } from '../../store/desk-store';
+import { edit, setView, useDesk } from '../../store/desk-store';
 import { songOf, useAnalysis, usePiece, useSelectedLayer } from '../../store/selectors';
 import { ColourField } from '../../ui/ColourField';
 import { NumberField } from '../../ui/NumberField';
@@ -72,11 +72,14 @@ function PutUp() {
           </Button>
         ))}
       </Box>
-      <Box marginBottom="14px">
+      <Flex gap="6px" marginBottom="14px">
+        <Button variant="soft" onClick={() => setView({ templateDialog: 'gallery' })}>
+          {WORDS.aTemplate}
+        </Button>
         <Button variant="soft" onClick={() => setChoosing(true)}>
           {WITHIN_WORDS.aPiece}
         </Button>
-      </Box>
+      </Flex>
       {isChoosing && <PieceChooser onClose={() => setChoosing(false)} />}
       <FileDrop wanted="picture" label={WORDS.chooseAPicture}>
         <Box as="strong" color="text" fontWeight="600">

@@ -1,5 +1,6 @@
 /** Wording of panels. */
 export const WORDS = {
+  aTemplate: 'A template …',
   fixOf: (label: string, text: string) => `${label}: ${text}`,
   bringingIn: (name: string) => `Bringing in ${name} …`,
   sending: 'Sending',

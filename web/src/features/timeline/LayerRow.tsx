@@ -83,7 +83,15 @@ export const LayerRow = memo(function LayerRow({
       const at = snapDragged(h[side] + delta, axis.pixelsPerSecond, [layer.id], e.altKey);
       const seconds = now.timeOf(at);
       if (side === 'start' ? seconds < h.end - 0.01 : seconds > h.start + 0.01)
-        edit([{ type: 'layer.setSpan', id: layer.id, [side]: at }], gesture);
+        // What was made from a template goes out as it came in, however long it stands.
+        edit(
+          [
+            side === 'end' && layer.madeFrom
+              ? { type: 'group.stretch', id: layer.id, end: at }
+              : { type: 'layer.setSpan', id: layer.id, [side]: at },
+          ],
+          gesture,
+        );
     },
   });
   const startEdge = useTimeDrag(axis.pixelsPerSecond, edge('start'));

@@ -1,0 +1,67 @@
+import { Box, Flex } from '@chakra-ui/react';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { withDescendants } from '@core/piece';
+import type { GroupLayer, MadeFrom } from '@core/piece';
+import { usePiece } from '../../store/selectors';
+import { Button } from '../../ui/Button';
+import { useFindings } from '../run-through/use-findings';
+import { keptTemplates } from './kept-templates';
+import { SlotFields } from './SlotFields';
+import { fillSlot, markSlot, nameSlot, nextOne, renewMade } from './template-commands';
+import { WORDS } from './words';
+
+/** What a group was made from, on top of its details: its slots, and the next one of the same. */
+export function SlotsSection({ layer }: { layer: GroupLayer }) {
+  return layer.madeFrom ? <Slots key={layer.id} layer={layer} made={layer.madeFrom} /> : null;
+}
+
+/** The group whose first slot takes the caret when it is shown: the next one of the same. */
+let freshGroup: string | null = null;
+
+function Slots({ layer, made }: { layer: GroupLayer; made: MadeFrom }) {
+  const { layers } = usePiece();
+  const findings = useFindings();
+  const [isFresh] = useState(() => freshGroup === layer.id);
+  const { data: kept } = useQuery({ queryKey: ['kept-templates'], queryFn: keptTemplates });
+  const newer = kept?.find(({ id, template }) => id === made.id && (template?.version ?? 0) > made.version);
+  const narrow = new Set(findings?.filter(({ check }) => check === 'room').map(({ layerId }) => layerId));
+  const tooLong = withDescendants(layers, [layer.id]).flatMap((one) =>
+    narrow.has(one.id) && one.slot ? [one.slot.slotId] : [],
+  );
+  const next = (of: 'name' | 'mark') => {
+    freshGroup = nextOne(layer, of);
+  };
+  return (
+    <section aria-label={WORDS.slots}>
+      <Box className="muted" fontSize="12px" marginBottom="6px">
+        {WORDS.madeFrom(made.name, made.version)}
+      </Box>
+      <SlotFields
+        made={made}
+        tooLong={tooLong}
+        disabled={layer.locked}
+        autoFocus={isFresh}
+        onChange={(slotId, value, before) => fillSlot(layer, slotId, value, before)}
+      />
+      <Flex gap="6px" wrap="wrap" marginBottom="4px">
+        {nameSlot(made) && (
+          <Button variant="soft" onClick={() => next('name')}>
+            {WORDS.nextName}
+          </Button>
+        )}
+        {markSlot(made) && (
+          <Button variant="soft" onClick={() => next('mark')}>
+            {WORDS.nextMark}
+          </Button>
+        )}
+        {newer?.template && (
+          <Button variant="soft" disabled={layer.locked} onClick={() => renewMade(layer, newer)}>
+            {WORDS.newerVersion(newer.template.version)}
+          </Button>
+        )}
+      </Flex>
+      <hr className="rule" />
+    </section>
+  );
+}
