@@ -27,7 +27,7 @@ function pieceOf(template: Piece, content: SampleContent): Piece {
 }
 
 async function sheet(template: Piece, folder: string): Promise<void> {
-  const fonts = await createServerFonts(assets.fontsDir);
+  const fonts = createServerFonts(assets.fontsDir);
   const tiles: { picture: Awaited<ReturnType<typeof tile>>; column: number; row: number }[] = [];
   const tile = async (piece: Piece, formatId: string, share: number) => {
     const source = await createFrameSource({ piece, analysis: null, formatId, files: {} }, fonts);

@@ -232,3 +232,73 @@ export const about = (layer: Layer, padX: number, padY: number): Partial<KitPart
 export const along = (layer: Layer, padX: number): Partial<KitPart> => ({
   more: { hug: { layerId: layer.id, padX, padY: 0, axes: 'x' } },
 });
+
+/** Words that fill a place of the frame, as large as they come up to a size. The place is in shares of the frame. */
+export interface Fills {
+  readonly name: string;
+  readonly text: string;
+  readonly area: readonly [x: number, y: number, width: number, height: number];
+  readonly stands?: 'top' | 'middle' | 'bottom';
+  readonly size: number;
+  readonly from: number;
+  readonly to: number;
+  readonly align?: 'left' | 'center' | 'right';
+  readonly weight?: number;
+  readonly fill?: string;
+  readonly family?: string;
+  readonly content?: Record<string, unknown>;
+  readonly values?: Part['values'];
+}
+
+export const fills = (w: Fills, more: Partial<KitPart> = {}): KitPart => ({
+  kind: 'text',
+  name: w.name,
+  from: w.from,
+  to: w.to,
+  content: {
+    text: w.text,
+    family: w.family ?? '@display',
+    align: w.align ?? 'center',
+    area: {
+      x: w.area[0],
+      y: w.area[1],
+      width: w.area[2],
+      height: w.area[3],
+      valign: w.stands ?? 'middle',
+      breaks: 'sense',
+      run: null,
+    },
+    ...w.content,
+  },
+  values: { size: w.size, weight: w.weight ?? 700, fill: w.fill ?? '@text', leading: 1.04, ...w.values },
+  ...more,
+});
+
+/** Held by the frame on a side, or on both, and as large as is read from the same distance. */
+export const held = (
+  horizontal: Constraints['horizontal'],
+  vertical: Constraints['vertical'],
+  within: Constraints['within'] = 'frame',
+  scales: Constraints['scales'] = 'reading',
+): Constraints => ({ horizontal, vertical, within, scales });
+
+/** Comes from a side in a straight line. @param direction - degrees, 0 is from the right. */
+export const flies = (direction: number, beats: number, distance = 4): Moves => ({
+  gesture: 'meteor',
+  beats,
+  unit: 'whole',
+  parameters: { direction, distance, streak: 0 },
+});
+export const rises = (beats: number, unit: Moves['unit'] = 'word'): Moves => ({
+  gesture: 'horizon',
+  beats,
+  unit: unit ?? 'word',
+});
+export const wipes = (beats: number): Moves => ({ gesture: 'eclipse', beats, unit: 'whole' });
+export const fades = (beats: number): Moves => ({ gesture: 'dusk', beats, unit: 'whole' });
+export const pops = (beats: number, overshoot = 0.3): Moves => ({
+  gesture: 'nova',
+  beats,
+  unit: 'whole',
+  parameters: { overshoot },
+});

@@ -1,6 +1,6 @@
 import { MARKS, MARK_BOX, markValue } from '../piece';
 import type { Layer, MarkId, Piece } from '../piece';
-import { LOW_LEFT, SAFE, about, along, group, plate, template, words } from './kit';
+import { LOW_LEFT, SAFE, about, along, group, plate, template, wipes, words } from './kit';
 import type { Add, Facts, KitPart, Moves } from './kit';
 
 /** Lower thirds: who speaks, and where to find them. */
@@ -129,7 +129,6 @@ const fromLeft = (beats: number, distance = 3): Moves => ({
   unit: 'whole',
   parameters: { direction: 180, distance, streak: 0 },
 });
-const wipes = (beats: number): Moves => ({ gesture: 'eclipse', beats, unit: 'whole' });
 
 const quayside = template(
   facts(
