@@ -1,10 +1,11 @@
-import { familyOf, shownLayers, wordRanges } from '../piece';
+import { familyOf, safeBox, shownLayers, wordRanges } from '../piece';
 import type { Piece, ResolvedTimes, TextLayer } from '../piece';
-import { transformBox } from '../geometry';
+import { scaleOf, transformBox } from '../geometry';
 import { findItem, prepareScene, sceneAt } from '../scene';
 import type { Box } from '../geometry';
 import type { LayoutText } from '../scene';
 import { readingTime } from '../text';
+import type { TextStyle } from '../text';
 import type { Seconds } from '../time';
 
 /** What is wrong with the words of a piece as far as it can be told without painting. */
@@ -17,13 +18,12 @@ export type ReadingFinding =
       readonly at: Seconds;
       readonly isCut: boolean;
     }
+  | { readonly code: 'TOO_SMALL'; readonly layerId: string; readonly formatId: string; readonly at: Seconds }
+  | { readonly code: 'NO_GLYPH'; readonly layerId: string; readonly letters: string }
   | { readonly code: 'MANY_FAMILIES'; readonly families: readonly string[] };
 
-/**
- * Share of the frame's sides that counts as safe for words. @see EBU R 95 (2017): graphics safe area, 5 % from each
- * side.
- */
-const SAFE_MARGIN = 0.05;
+/** Words whose capitals are lower than this share of the frame's shorter side (13 of 1080 pixels) are not read on a phone. */
+const LEAST_CAPITALS = 0.0125;
 /** More families than this in one piece look like an accident. */
 const MOST_FAMILIES = 3;
 
@@ -55,6 +55,10 @@ export function checkReading(piece: Piece, times: ResolvedTimes, layoutText: Lay
     if (to > from && to - from < needs - 0.01)
       findings.push({ code: 'TOO_SHORT', layerId: layer.id, has: to - from, needs });
   }
+  for (const layer of texts) {
+    const letters = lettersWithoutGlyph(layer, piece, layoutText);
+    if (letters) findings.push({ code: 'NO_GLYPH', layerId: layer.id, letters });
+  }
   for (const format of piece.formats) {
     const scene = prepareScene(piece, times, format.id);
     for (const layer of texts) {
@@ -62,10 +66,13 @@ export function checkReading(piece: Piece, times: ResolvedTimes, layoutText: Lay
       const item = findItem(sceneAt(scene, at, layoutText), layer.id);
       if (!item) continue;
       const [l, t, r, b]: Box = transformBox(item.matrix, inked(item.box));
-      const [mx, my] = [format.width * SAFE_MARGIN, format.height * SAFE_MARGIN];
+      const safe = safeBox(format);
       const isCut = l < -1 || t < -1 || r > format.width + 1 || b > format.height + 1;
-      if (isCut || l < mx - 1 || t < my - 1 || r > format.width - mx + 1 || b > format.height - my + 1)
+      if (isCut || l < safe[0] - 1 || t < safe[1] - 1 || r > safe[2] + 1 || b > safe[3] + 1)
         findings.push({ code: 'OUTSIDE', layerId: layer.id, formatId: format.id, at, isCut });
+      const capitals = capHeightOf(layer, piece, layoutText) * scaleOf(item.matrix);
+      if (capitals < Math.min(format.width, format.height) * LEAST_CAPITALS)
+        findings.push({ code: 'TOO_SMALL', layerId: layer.id, formatId: format.id, at });
     }
   }
   const families = [
@@ -85,4 +92,25 @@ function inked([l, t, r, b]: Box): Box {
   const line = b - t;
   const slack = Math.min(220, line * 0.2);
   return [l, t + slack, r, b - slack * 0.5];
+}
+
+const plainStyle = (layer: TextLayer, { wardrobe }: Piece): TextStyle => ({
+  family: familyOf(wardrobe, layer.content.family),
+  italic: layer.content.italic,
+  weight: 400,
+  tracking: 0,
+  leading: 1,
+  align: 'left',
+  wrapWidth: null,
+});
+
+/** Height of capitals, layout units. */
+const capHeightOf = (layer: TextLayer, piece: Piece, layoutText: LayoutText): number =>
+  layoutText('x', plainStyle(layer, piece)).layout.capHeight;
+
+/** Letters that no font has, each once; empty if all can be written. */
+function lettersWithoutGlyph(layer: TextLayer, piece: Piece, layoutText: LayoutText): string {
+  const { text } = layer.content;
+  const { missing } = layoutText(text, plainStyle(layer, piece)).layout;
+  return [...new Set(missing.map((index) => String.fromCodePoint(text.codePointAt(index) ?? 32)))].join('');
 }

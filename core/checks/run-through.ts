@@ -32,6 +32,15 @@ function reading({ piece, times, layoutText }: CheckContext, code: ReadingFindin
           const text = `${nameOf(piece, layerId)} is ${isCut ? 'cut off' : 'outside the safe area'} in ${format}.`;
           return finding(isCut ? 'error' : 'warning', text, { layerId, formatId, at });
         }
+        case 'TOO_SMALL': {
+          const { layerId, formatId, at } = found;
+          const text = `${nameOf(piece, layerId)} is too small to be read in ${formatName(piece, formatId)}.`;
+          return finding('warning', text, { layerId, formatId, at });
+        }
+        case 'NO_GLYPH': {
+          const text = `No font has “${found.letters}”, which ${nameOf(piece, found.layerId)} is written with.`;
+          return finding('error', text, { layerId: found.layerId });
+        }
         case 'MANY_FAMILIES': {
           const families = found.families.map(familyLabel).join(', ');
           return finding('warning', `${found.families.length} families of type: ${families}.`);
@@ -106,6 +115,8 @@ export const CHECKS = {
   spellings: { label: 'One spelling of each word', run: spelledTwoWays },
   reading: { label: 'Time to read', run: (context) => reading(context, 'TOO_SHORT') },
   'safe-area': { label: 'Within the safe area', run: (context) => reading(context, 'OUTSIDE') },
+  size: { label: 'Words large enough', run: (context) => reading(context, 'TOO_SMALL') },
+  glyphs: { label: 'A font for every letter', run: (context) => reading(context, 'NO_GLYPH') },
   room: { label: 'Words have room', run: wordsWithoutRoom },
   slots: { label: 'Slots are filled', run: slotsLeft },
   families: { label: 'Few families of type', run: (context) => reading(context, 'MANY_FAMILIES') },

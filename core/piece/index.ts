@@ -126,7 +126,7 @@ export { keepsTimes } from './edits/patch-kinds';
 export { EMPTY_HISTORY, compacted, patched, recordStep, redo, undo } from './edits/history';
 export type { History, HistoryStep, Patches } from './edits/history';
 export { coversFrame, fitIn, groupMatrix, layerMatrix, outerMatrix, pivotOf, positionAt } from './document/place';
-export { SAFE_SHARE, safeBox, safeMargins } from './document/safe-area';
+export { safeBox, safeMargins } from './document/safe-area';
 export type { Fit, PlaceReader } from './document/place';
 export { allTracks, hasProperty, ownTrack, trackOf } from './document/tracks';
 export {

@@ -33,7 +33,12 @@ export interface Itemised {
   readonly runs: readonly TextRun[];
   readonly levels: Uint8Array;
   readonly rtl: boolean;
+  /** Indices of characters that no loaded font has, of those that are to be seen. */
+  readonly missing: readonly number[];
 }
+
+/** Controls, marks of direction and joining, selectors of forms, spaces: nothing is drawn for them. */
+const UNSEEN = /[\p{Cc}\p{Cf}\p{Z}\u{FE00}-\u{FE0F}]/u;
 
 /**
  * Splits a paragraph by bidirectional level (UAX #9), by style span and by the font file that has its letters.
@@ -43,6 +48,7 @@ export function itemise(text: string, fonts: FontLibrary, choiceAt: (index: numb
   const embedding = bidi.getEmbeddingLevels(text);
   const { levels } = embedding;
   const runs: { start: number; end: number; face: ShapingFace; level: number; span: number }[] = [];
+  const missing: number[] = [];
   for (let i = 0; i < text.length;) {
     const codePoint = text.codePointAt(i) ?? 0;
     const length = codePoint > 0xffff ? 2 : 1;
@@ -57,10 +63,10 @@ export function itemise(text: string, fonts: FontLibrary, choiceAt: (index: numb
     if (face) {
       if (adjacent && adjacent.face === face && adjacent.level === level) adjacent.end = i + length;
       else runs.push({ start: i, end: i + length, face, level, span });
-    }
+    } else if (!UNSEEN.test(String.fromCodePoint(codePoint))) missing.push(i);
     i += length;
   }
-  return { runs, levels, rtl: (embedding.paragraphs[0]?.level ?? 0) % 2 === 1 };
+  return { runs, levels, rtl: (embedding.paragraphs[0]?.level ?? 0) % 2 === 1, missing };
 }
 
 /** Runs of [start, end) in visual order, each cut to the line (UAX #9, rule L2). */

@@ -37,6 +37,8 @@ export interface TextLayout {
     readonly baseline: number;
     /** Whether its paragraph runs from right to left. */ readonly rtl: boolean;
   }[];
+  /** Character indices at which no font has a glyph. */
+  readonly missing: readonly number[];
   /** Box from the first ascender to the last descender: left, top, right, bottom. */
   readonly box: readonly [number, number, number, number];
   readonly capHeight: number;
@@ -68,10 +70,12 @@ export function layoutText(text: string, wanted: TextStyle, fonts: FontLibrary):
   const fitted = wanted.fit ? fitToBox(text, wanted, wanted.fit, fonts) : null;
   const style: TextStyle = fitted ? { ...wanted, wrapWidth: fitted.wrapWidth } : wanted;
   const metrics = metricsOf(style, fonts);
+  const missing: number[] = [];
   const shaped: { runs: ShapedRun[]; start: number; end: number; width: number; rtl: boolean }[] = [];
   let offset = 0;
   for (const [p, paragraph] of text.split('\n').entries()) {
     const item = itemiseStyled(paragraph, offset, style, fonts);
+    for (const index of item.missing) missing.push(offset + index);
     for (const { start, end } of linesOf(paragraph, item, style, fitted?.ends?.[p])) {
       const runs = shapeLine(paragraph, item, start, end, style).map((run) => ({ ...run, start: run.start + offset }));
       shaped.push({ runs, start: start + offset, end: end + offset, width: lineWidth(runs), rtl: item.rtl });
@@ -127,6 +131,7 @@ export function layoutText(text: string, wanted: TextStyle, fonts: FontLibrary):
   return {
     path,
     glyphs,
+    missing,
     lines,
     box,
     capHeight: metrics.capHeight,

@@ -14,18 +14,20 @@ export interface SafeMargins {
 }
 
 /** @see EBU R 95 (2017): graphics safe area, 5 % from each side. */
-export const SAFE_SHARE = 0.05;
+const SAFE_SHARE = 0.05;
 const ALL_ROUND: SafeMargins = { left: SAFE_SHARE, top: SAFE_SHARE, right: SAFE_SHARE, bottom: SAFE_SHARE };
 /** Tall video is watched under a player's own controls: a column of buttons on the right, words along the bottom. */
 const UNDER_CONTROLS: SafeMargins = { left: SAFE_SHARE, top: 0.08, right: 0.13, bottom: 0.2 };
 /** From so many times as tall as wide a frame counts as tall video. */
 const TALL = 1.6;
 
-export const safeMargins = ({ width, height }: Format): SafeMargins =>
+type Frame = Pick<Format, 'width' | 'height'>;
+
+export const safeMargins = ({ width, height }: Frame): SafeMargins =>
   height / width >= TALL ? UNDER_CONTROLS : ALL_ROUND;
 
 /** The safe area, pixels of the format. */
-export function safeBox(format: Format): Box {
+export function safeBox(format: Frame): Box {
   const { left, top, right, bottom } = safeMargins(format);
   const { width, height } = format;
   return [width * left, height * top, width * (1 - right), height * (1 - bottom)];

@@ -1,10 +1,10 @@
 import { useRef } from 'react';
+import { safeBox } from '@core/piece';
 import type { Format, GuideLine } from '@core/piece';
 import { newId } from '../../platform/ids';
 import { usePiece } from '../../store/selectors';
 import { useCanvasView } from './canvas-view';
 import { dropGuide, putGuide } from './guide-commands';
-import { SAFE_SHARE } from './snapping';
 
 /** Screen pixels to both sides of a guide in which it can be grasped. */
 const GRASP = 4;
@@ -16,6 +16,7 @@ export function OwnGuides({ format, zoom }: { format: Format; zoom: number }) {
   const drag = useRef<{ id: string; gesture: string } | null>(null);
   const svg = useRef<SVGSVGElement>(null);
   const px = 1 / zoom;
+  const safe = safeBox(format);
   const { width, height } = format;
   const shareAt = (guide: GuideLine, e: { clientX: number; clientY: number }): number => {
     const box = svg.current?.getBoundingClientRect();
@@ -48,10 +49,10 @@ export function OwnGuides({ format, zoom }: { format: Format; zoom: number }) {
       {showsSafeArea && (
         <rect
           data-testid="safe-area"
-          x={width * SAFE_SHARE}
-          y={height * SAFE_SHARE}
-          width={width * (1 - 2 * SAFE_SHARE)}
-          height={height * (1 - 2 * SAFE_SHARE)}
+          x={safe[0]}
+          y={safe[1]}
+          width={safe[2] - safe[0]}
+          height={safe[3] - safe[1]}
           fill="none"
           stroke="#eee9df"
           strokeOpacity={0.6}

@@ -1,4 +1,5 @@
-import type { GuideLine } from '@core/piece';
+import { safeBox } from '@core/piece';
+import type { Format, GuideLine } from '@core/piece';
 import type { Bounds } from './geometry';
 
 /** What a dragged box is drawn to, in pixels of the format. */
@@ -20,17 +21,17 @@ export interface Lines {
   readonly y: readonly number[];
 }
 
-/** How far from the edges everybody can be counted on to see, in shares of the frame. */
-export const SAFE_SHARE = 0.05;
-
 /** Edges, centre, thirds and safe area of a frame, its grid, one's own guides, and edges and middles of others. */
 export function linesOf(
-  frame: { readonly width: number; readonly height: number },
+  frame: Pick<Format, 'width' | 'height'>,
   guides: readonly GuideLine[],
   others: readonly Bounds[],
 ): Lines {
+  const [left, top, right, bottom] = safeBox(frame);
+  const safe = { x: [left, right], y: [top, bottom] };
   const along = (side: number, axis: 'x' | 'y'): number[] => [
-    ...[0, 1 / 2, 1, 1 / 3, 2 / 3, SAFE_SHARE, 1 - SAFE_SHARE].map((share) => share * side),
+    ...[0, 1 / 2, 1, 1 / 3, 2 / 3].map((share) => share * side),
+    ...safe[axis],
     ...guides.filter((guide) => guide.axis === axis).map((guide) => guide.at * side),
   ];
   return {
