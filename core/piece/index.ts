@@ -227,5 +227,5 @@ export type { PutIn } from './templates/put-in';
 export { slotsOf, templateOf } from './templates/template-of';
 export { layersForLead, nearestFormat } from './templates/for-lead';
 export { mediaFor } from './document/media-of';
-export { templateAlone } from './templates/alone';
+export { prepareTemplate, templateAlone } from './templates/alone';
 export type { Surroundings } from './templates/alone';

@@ -17,6 +17,7 @@ const ORDER = [
   'formats',
   'svg',
   'templates',
+  'roster',
 ];
 const CORE_PACKAGES = [
   'zod',
@@ -31,6 +32,7 @@ const CORE_PACKAGES = [
   'css-tree/parser',
   'css-tree/generator',
   'svgpath',
+  'papaparse',
 ];
 
 const files = (dir: string): string[] =>

@@ -47,7 +47,8 @@ export function mirrored(layer: Layer): Layer {
   if (copy.kind === 'text') {
     copy.content.align = SIDES[copy.content.align];
     const { area } = copy.content;
-    if (area) area.x = 1 - area.x - area.width;
+    // To the billionth: what is mirrored twice is what it was.
+    if (area) area.x = Math.round((1 - area.x - area.width) * 1e9) / 1e9;
   }
   if (copy.kind === 'rectangle') {
     const [a, b, c, d] = copy.content.corners;

@@ -1,15 +1,18 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { Suspense, lazy, useState } from 'react';
 import { withDescendants } from '@core/piece';
 import type { GroupLayer, MadeFrom } from '@core/piece';
 import { usePiece } from '../../store/selectors';
 import { Button } from '../../ui/Button';
 import { useFindings } from '../run-through/use-findings';
+import { WORDS as ROSTER_WORDS } from '../roster/words';
 import { keptTemplates } from './kept-templates';
 import { SlotFields } from './SlotFields';
 import { fillSlot, markSlot, nameSlot, nextOne, renewMade } from './template-commands';
 import { WORDS } from './words';
+
+const RosterDialog = lazy(() => import('../roster/RosterDialog'));
 
 /** What a group was made from, on top of its details: its slots, and the next one of the same. */
 export function SlotsSection({ layer }: { layer: GroupLayer }) {
@@ -22,6 +25,7 @@ let freshGroup: string | null = null;
 function Slots({ layer, made }: { layer: GroupLayer; made: MadeFrom }) {
   const { layers } = usePiece();
   const findings = useFindings();
+  const [hasRoster, setRoster] = useState(false);
   const [isFresh] = useState(() => freshGroup === layer.id);
   const { data: kept } = useQuery({ queryKey: ['kept-templates'], queryFn: keptTemplates });
   const newer = kept?.find(({ id, template }) => id === made.id && (template?.version ?? 0) > made.version);
@@ -55,12 +59,20 @@ function Slots({ layer, made }: { layer: GroupLayer; made: MadeFrom }) {
             {WORDS.nextMark}
           </Button>
         )}
+        <Button variant="soft" onClick={() => setRoster(true)}>
+          {ROSTER_WORDS.open}
+        </Button>
         {newer?.template && (
           <Button variant="soft" disabled={layer.locked} onClick={() => renewMade(layer, newer)}>
             {WORDS.newerVersion(newer.template.version)}
           </Button>
         )}
       </Flex>
+      {hasRoster && (
+        <Suspense>
+          <RosterDialog group={layer} made={made} onClose={() => setRoster(false)} />
+        </Suspense>
+      )}
       <hr className="rule" />
     </section>
   );

@@ -55,6 +55,7 @@ export function TemplatePreview({
       wardrobe: wearer.wardrobe,
       tempo: template.tempo,
       background,
+      media: wearer.media,
     };
     return templateAlone(template, around, JSON.parse(key) as Record<string, string>); // written just above
   }, [template, format, wearer, key]);

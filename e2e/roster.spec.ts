@@ -1,0 +1,90 @@
+import { expect, test } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { appUrl, newPiece, storedPiece, waitSaved } from './support/app';
+
+/** A table whose rows each make one lower third. */
+
+const NAMES = [
+  'Inés Vardal',
+  'Teo Marsh',
+  'Oona Castell',
+  'Žofie Ångström',
+  'نور الهاشمي',
+  'תמר לוי',
+  ...Array.from({ length: 18 }, (_, i) => `Flyer Number ${i + 1}`),
+];
+const LINES = NAMES.map((_, i) => (i % 2 ? 'Wind reader, night shift' : 'Says "up" and lets go'));
+const quoted = (text: string): string => `"${text.replace(/"/g, '""')}"`;
+const CSV = [
+  'Line below;Name;Mark or logo',
+  ...NAMES.map((name, i) => [quoted(LINES[i]!), quoted(name), i % 3 ? 'Sail' : 'Buoy'].join(';')),
+  `${quoted('No name at all')};"";Kite`,
+].join('\r\n');
+
+async function openRoster(page: Page, name: string): Promise<string> {
+  const id = await newPiece(page, name);
+  await page.keyboard.press('Shift+T');
+  await page.getByRole('option', { name: 'Choose Quayside' }).click();
+  await page.getByRole('button', { name: 'Put it in' }).click();
+  await page.getByRole('region', { name: 'Slots' }).getByRole('button', { name: 'Roster …' }).click();
+  await expect(page.getByRole('dialog', { name: 'Roster' })).toBeVisible();
+  return id;
+}
+
+test('25 rows from a file: 24 stand on the timeline and become pieces, one is named with its problem', async ({
+  page,
+}) => {
+  const id = await openRoster(page, 'People');
+  const dialog = page.getByRole('dialog', { name: 'Roster' });
+  await dialog
+    .getByLabel('Open a table')
+    .setInputFiles({ name: 'people.csv', mimeType: 'text/csv', buffer: Buffer.from(`\ufeff${CSV}`) });
+  await expect(dialog.getByText('25 rows')).toBeVisible();
+  await expect(dialog.getByRole('combobox', { name: 'Column for Name' })).toHaveValue('1');
+  await expect(dialog.getByText('1 row has a problem')).toBeVisible();
+  await dialog.getByRole('table', { name: 'Rows of the roster' }).evaluate((table) => table.scrollTo(0, 1e6));
+  await expect(dialog.getByRole('row', { name: 'Row 25', exact: true })).toContainText('Name is empty');
+
+  await dialog.getByRole('textbox', { name: 'Names of the pieces' }).fill('{Name} in {piece}');
+  await dialog.getByRole('button', { name: 'As pieces' }).click();
+  await expect(dialog.getByText('24 pieces are made')).toBeVisible({ timeout: 60_000 });
+  const listed = await page.request.get(`${appUrl()}/api/pieces?search=in%20People&limit=100`);
+  const { pieces } = (await listed.json()) as { pieces: { id: string; name: string }[] };
+  expect(pieces.map((piece) => piece.name).sort()).toEqual(NAMES.map((name) => `${name} in People`).sort());
+  const turned = pieces.find((piece) => piece.name.startsWith('תמר'))!;
+  const stored = await (await page.request.get(`${appUrl()}/api/pieces/${turned.id}`)).text();
+  expect(stored).toContain('"isMirrored":true');
+
+  await dialog.getByRole('button', { name: 'Onto the timeline' }).click();
+  await expect(page.getByText('24 on the timeline, one after another')).toBeVisible();
+  await waitSaved(page);
+  const made = (await storedPiece(page, id)).layers.filter(
+    (layer) => (layer as { madeFrom?: unknown }).madeFrom,
+  ) as unknown as { madeFrom: { values: Record<string, string> } }[];
+  expect(made.map(({ madeFrom }) => madeFrom.values.name)).toEqual(NAMES);
+  expect(made.map(({ madeFrom }) => madeFrom.values.line)).toEqual(LINES);
+  await page.keyboard.press('Control+Z');
+  await waitSaved(page);
+  const undone = (await storedPiece(page, id)).layers.filter((layer) => (layer as { madeFrom?: unknown }).madeFrom);
+  expect(undone).toHaveLength(1);
+});
+
+test('a roster is typed and pasted, says what is wrong with a row, and is there again', async ({ page }) => {
+  await openRoster(page, 'Typed');
+  const dialog = page.getByRole('dialog', { name: 'Roster' });
+  await dialog
+    .getByRole('textbox', { name: 'Paste a table here' })
+    .fill('Oona Castell\tNight pilot\nOona Castell\tNight pilot');
+  await dialog.getByRole('button', { name: 'Take it over' }).click();
+  await expect(dialog.getByRole('textbox', { name: 'Name, row 1' })).toHaveValue('Oona Castell');
+  await expect(dialog.getByRole('row', { name: 'Row 2', exact: true })).toContainText('The same as row 1');
+  await dialog.getByRole('textbox', { name: 'Name, row 2' }).fill('Teo Marsh 𐎀');
+  await expect(dialog.getByRole('row', { name: 'Row 2', exact: true })).toContainText('no font has “𐎀”');
+  await dialog.getByRole('textbox', { name: 'Name, row 2' }).fill('Teo Marsh');
+  await expect(dialog.getByText('Every row has room and all it needs')).toBeVisible();
+  await dialog.getByRole('button', { name: 'Close' }).click();
+  await page.getByRole('region', { name: 'Slots' }).getByRole('button', { name: 'Roster …' }).click();
+  await expect(dialog.getByRole('textbox', { name: 'Name, row 2' })).toHaveValue('Teo Marsh');
+  await dialog.getByRole('textbox', { name: 'Paste a table here' }).fill('  ');
+  await expect(dialog.getByRole('button', { name: 'Take it over' })).toBeDisabled();
+});

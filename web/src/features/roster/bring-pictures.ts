@@ -1,0 +1,21 @@
+import type { Edit } from '@core/piece';
+import { ApiError } from '../../platform/api';
+import { uploadMedia } from '../../platform/upload-media';
+import { edit } from '../../store/desk-store';
+import { WORDS } from './words';
+
+/** Brings pictures into the piece that rows name by their files. @returns what went wrong, in words; null if nothing did. */
+export async function bringPictures(files: readonly File[]): Promise<string | null> {
+  const adds: Edit[] = [];
+  const wrong: string[] = [];
+  for (const file of files) {
+    try {
+      const { media } = await uploadMedia(file, () => {}, new AbortController().signal);
+      if (media.kind === 'picture') adds.push({ type: 'media.add', media });
+    } catch (error) {
+      wrong.push(error instanceof ApiError ? error.message : `${file.name}: ${WORDS.theServerDoesNotAnswer}`);
+    }
+  }
+  if (adds.length > 0) edit(adds);
+  return wrong.length > 0 ? wrong.join(' ') : null;
+}
