@@ -13,11 +13,11 @@ import { SWELL, pieceBase } from './pieces';
 
 /** Where the mark and the name stand in other formats, pixels of those. */
 const MARK = {
-  tall: { move: [405, -420], scale: 1.5, hidden: false },
+  tall: { move: [405, -496], scale: 1.5, hidden: false },
   square: { move: [194, -310], scale: 0.72, hidden: false },
 } satisfies Layer['overrides'];
 const NAME = {
-  tall: { move: [-318, 400], scale: 1.7, hidden: false },
+  tall: { move: [-326, 215], scale: 1.7, hidden: false },
   square: { move: [-233, 225], scale: 1.2, hidden: false },
 } satisfies Layer['overrides'];
 

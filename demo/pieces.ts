@@ -142,7 +142,7 @@ export function openingTitle(media: MediaRef): Piece {
           : {}),
       },
       overrides: {
-        tall: { move: tall, scale: 1.45, hidden: false },
+        tall: { move: tall, scale: 1.36, hidden: false },
         square: { move: square, scale: 1.2, hidden: false },
       },
     });
@@ -271,8 +271,8 @@ export function openingTitle(media: MediaRef): Piece {
     kitePart('Kite, shade', KITE.left, '#d94a55'),
     kitePart('Kite, light', KITE.right, EMBER),
     kitePart('Kite, brow', KITE.brow, LAMP),
-    word('Nine days', 'Nine days', 8, -80, 250, 800, PAPER, [204, 125], [86, 45]),
-    word('of wind', 'of wind', 12, 130, 210, 300, PAPER, [204, 145], [86, 64]),
+    word('Nine days', 'Nine days', 8, -80, 250, 800, PAPER, [165, 125], [86, 45]),
+    word('of wind', 'of wind', 12, 130, 210, 300, PAPER, [165, 145], [86, 64]),
     make({
       kind: 'rectangle',
       name: 'Underline',
@@ -288,7 +288,7 @@ export function openingTitle(media: MediaRef): Piece {
         ],
       },
       overrides: {
-        tall: { move: [196, 161], scale: 1.45, hidden: false },
+        tall: { move: [158, 172], scale: 1.36, hidden: false },
         square: { move: [84, 88], scale: 1.2, hidden: false },
       },
     }),
@@ -319,7 +319,7 @@ export function openingTitle(media: MediaRef): Piece {
           [32, [0, -40]],
         ],
       },
-      overrides: { tall: { move: [0, -60], scale: 1.6, hidden: false } },
+      overrides: { tall: { move: [0, -60], scale: 1.42, hidden: false } },
     }),
     make({
       kind: 'text',
@@ -353,7 +353,7 @@ export function openingTitle(media: MediaRef): Piece {
 /** A quote card from a kite maker, tall, built up phrase by phrase. */
 export function kiteMakersQuote(media: MediaRef): Piece {
   const make = createComposer();
-  const squareWords = { square: { move: [-133, -110] as [number, number], scale: 1.2, hidden: false } };
+  const squareWords = { square: { move: [-133, -40] as [number, number], scale: 1.2, hidden: false } };
   const squareSky = { square: { move: [140, 110] as [number, number], scale: 1.25, hidden: false } };
   const phrase = (text: string, at: number, y: number, size: number, weight: number, fill: string): Layer =>
     make({
@@ -444,7 +444,7 @@ export function kiteMakersQuote(media: MediaRef): Piece {
       from: 4,
       to: 29,
       content: { d: STRING, box: [140, 400] },
-      values: { dimensions: [150, 500], fill: '#00000000', stroke: '#3a2b2499', strokeWidth: 3, anchor: [0, -250] },
+      values: { dimensions: [150, 340], fill: '#00000000', stroke: '#3a2b2499', strokeWidth: 3, anchor: [0, -170] },
       keys: {
         position: [
           [4, [175, -405], sway],
@@ -467,16 +467,16 @@ export function kiteMakersQuote(media: MediaRef): Piece {
       },
       overrides: squareSky,
     }),
-    phrase('A kite is', 4, -40, 180, 400, '#2a2320'),
-    phrase('a question', 8, 160, 206, 700, '#b93a52'),
-    phrase('you ask', 12, 360, 180, 400, '#2a2320'),
-    phrase('the wind.', 16, 560, 206, 700, '#2a2320'),
+    phrase('A kite is', 4, -150, 150, 400, '#2a2320'),
+    phrase('a question', 8, 20, 172, 700, '#b93a52'),
+    phrase('you ask', 12, 190, 150, 400, '#2a2320'),
+    phrase('the wind.', 16, 360, 172, 700, '#2a2320'),
     make({
       kind: 'rectangle',
       name: 'Rule',
       from: 19.5,
       to: 33,
-      values: { dimensions: [120, 6], fill: '#b93a52', anchor: [-60, 0], position: [-435, 725] },
+      values: { dimensions: [120, 6], fill: '#b93a52', anchor: [-60, 0], position: [-435, 472] },
       keys: {
         scale: [
           [19.5, [0, 1], glide],
@@ -498,8 +498,8 @@ export function kiteMakersQuote(media: MediaRef): Piece {
       values: { size: 56, weight: 500, fill: '#2a2320' },
       keys: {
         position: [
-          [20, [-400, 805], glide],
-          [21, [-435, 805]],
+          [20, [-400, 538], glide],
+          [21, [-435, 538]],
         ],
         opacity: [
           [20, 0, even],

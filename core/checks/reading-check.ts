@@ -1,11 +1,10 @@
 import { familyOf, safeBox, shownLayers, wordRanges } from '../piece';
 import type { Piece, ResolvedTimes, TextLayer } from '../piece';
 import { scaleOf, transformBox } from '../geometry';
-import { findItem, prepareScene, sceneAt } from '../scene';
+import { findItem, lettersWithoutGlyph, plainStyle, prepareScene, sceneAt } from '../scene';
 import type { Box } from '../geometry';
 import type { LayoutText } from '../scene';
 import { readingTime } from '../text';
-import type { TextStyle } from '../text';
 import type { Seconds } from '../time';
 
 /** What is wrong with the words of a piece as far as it can be told without painting. */
@@ -94,23 +93,6 @@ function inked([l, t, r, b]: Box): Box {
   return [l, t + slack, r, b - slack * 0.5];
 }
 
-const plainStyle = (layer: TextLayer, { wardrobe }: Piece): TextStyle => ({
-  family: familyOf(wardrobe, layer.content.family),
-  italic: layer.content.italic,
-  weight: 400,
-  tracking: 0,
-  leading: 1,
-  align: 'left',
-  wrapWidth: null,
-});
-
 /** Height of capitals, layout units. */
 const capHeightOf = (layer: TextLayer, piece: Piece, layoutText: LayoutText): number =>
   layoutText('x', plainStyle(layer, piece)).layout.capHeight;
-
-/** Letters that no font has, each once; empty if all can be written. */
-function lettersWithoutGlyph(layer: TextLayer, piece: Piece, layoutText: LayoutText): string {
-  const { text } = layer.content;
-  const { missing } = layoutText(text, plainStyle(layer, piece)).layout;
-  return [...new Set(missing.map((index) => String.fromCodePoint(text.codePointAt(index) ?? 32)))].join('');
-}

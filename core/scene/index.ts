@@ -31,4 +31,5 @@ export { countedText } from './text/count-up';
 export { bentBox, bentLine } from './text/bent-line';
 export { textUnits } from './text/text-parts';
 export type { TextUnit, TextUnits } from './text/text-parts';
+export { lettersWithoutGlyph, plainStyle } from './text/missing-letters';
 export { textsTooLong } from './text/too-long';

@@ -14,6 +14,7 @@ const ORDER = [
   'scene',
   'paint',
   'checks',
+  'adapt',
   'formats',
   'svg',
   'templates',

@@ -1,5 +1,5 @@
 import { Box, Flex, Popover, Portal } from '@chakra-ui/react';
-import { Maximize, Ruler, ZoomIn, ZoomOut } from 'lucide-react';
+import { Maximize, PanelsTopLeft, Ruler, ZoomIn, ZoomOut } from 'lucide-react';
 import type { Format, GuideLine } from '@core/piece';
 import { usePiece } from '../../store/selectors';
 import { Button } from '../../ui/Button';
@@ -13,7 +13,8 @@ const STEP = 1.25;
 
 /** How the canvas is looked at: how large, and with which lines over it. */
 export function CanvasBar({ format, zoom }: { format: Format; zoom: number }) {
-  const { showsRulers, showsGrid, gridStep, showsSafeArea } = useCanvasView();
+  const { showsRulers, showsGrid, gridStep, showsSafeArea, showsFormats } = useCanvasView();
+  const hasOthers = usePiece().formats.length > 1;
   return (
     <Flex className="canvas-bar" role="toolbar" aria-label={WORDS.view} alignItems="center" gap="2px">
       <Button variant="quiet" aria-label={WORDS.zoomOut} onClick={() => magnify(1 / STEP)}>
@@ -28,6 +29,16 @@ export function CanvasBar({ format, zoom }: { format: Format; zoom: number }) {
       <Button variant="quiet" aria-label={WORDS.wholeFrame} onClick={showWhole}>
         <Maximize size={15} />
       </Button>
+      {hasOthers && (
+        <Button
+          variant="quiet"
+          aria-label={WORDS.allFrames}
+          aria-pressed={showsFormats}
+          onClick={() => setCanvasView({ showsFormats: !showsFormats })}
+        >
+          <PanelsTopLeft size={15} />
+        </Button>
+      )}
       <Popover.Root positioning={{ placement: 'top-end' }} lazyMount unmountOnExit>
         <Popover.Trigger asChild>
           <Button variant="quiet" aria-label={WORDS.viewOptions}>

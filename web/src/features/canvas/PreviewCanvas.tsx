@@ -9,6 +9,7 @@ import { BeatFlash } from './BeatFlash';
 import { DrawPath } from './DrawPath';
 import { CanvasBar } from './CanvasBar';
 import { showWhole, useCanvasView } from './canvas-view';
+import { FormatStrip } from './FormatStrip';
 import { Handles } from './Handles';
 import { OwnGuides } from './OwnGuides';
 import { PenTool } from './PenTool';
@@ -67,7 +68,7 @@ export function PreviewCanvas() {
 
   useEffect(() => onPreviewFailure((message) => setView({ notice: message })), []);
 
-  const { magnified, pan, showsRulers } = useCanvasView();
+  const { magnified, pan, showsRulers, showsFormats } = useCanvasView();
   useViewByPointer(holder);
   // Another format is seen whole first.
   useEffect(showWhole, [format.id]);
@@ -142,6 +143,7 @@ export function PreviewCanvas() {
           room={whole}
         />
       )}
+      {showsFormats && <FormatStrip />}
       <CanvasBar format={format} zoom={zoom} />
     </div>
   );

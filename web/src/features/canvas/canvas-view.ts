@@ -11,6 +11,8 @@ export interface CanvasView {
   /** Steps of the grid, pixels of the format. */
   readonly gridStep: number;
   readonly showsSafeArea: boolean;
+  /** The other frames of the piece beside this one. */
+  readonly showsFormats: boolean;
 }
 
 export const MOST_MAGNIFIED = 32;
@@ -23,6 +25,7 @@ export const useCanvasView = create<CanvasView>(() => ({
   showsGrid: false,
   gridStep: 60,
   showsSafeArea: false,
+  showsFormats: false,
 }));
 export const setCanvasView = useCanvasView.setState;
 

@@ -2,6 +2,9 @@ import type { Alignment } from './align';
 
 /** Wording of canvas. */
 export const WORDS = {
+  allFrames: 'All frames side by side',
+  otherFrames: 'Other frames',
+  show: (format: string) => `Show ${format}`,
   wayOf: 'Motion path',
   turnsWithWay: 'Turn along the motion path',
   evenSpeed: 'One speed all the way',

@@ -33,7 +33,7 @@ const NEEDS_LOOKING: ReadonlySet<SaveState> = new Set(['away', 'full', 'refused'
 
 export function Header() {
   const piece = usePiece();
-  const { saveState, saveMessage, history, isFinding } = useDesk();
+  const { saveState, saveMessage, history, isFinding, formatId } = useDesk();
   const [theme, toggleTheme] = useTheme();
   const [showsKeys, setShowsKeys] = useState(false);
   const missing = Object.entries(DESTINATIONS).filter(([id]) => !piece.formats.some((f) => f.id === id));
@@ -69,6 +69,15 @@ export function Header() {
       </span>
       <Box as="nav" aria-label={WORDS.formats} display="flex" gap="4px" margin="0 auto">
         <FormatTabs />
+        {piece.leadFormatId !== formatId && (
+          <Button
+            variant="quiet"
+            aria-label={WORDS.adapt}
+            onClick={() => void import('./adapt-command').then((part) => part.adaptShown())}
+          >
+            {WORDS.adaptShort}
+          </Button>
+        )}
         {missing.length > 0 && (
           <Choice
             variant="quiet"

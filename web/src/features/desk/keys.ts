@@ -69,6 +69,11 @@ export const KEY_COMMANDS: readonly KeyCommand[] = [
   { keys: ['x'], label: WORDS.leaveTheMarkedStretch, run: leaveOutStretch },
   { keys: ['shift+x'], label: WORDS.playTheMarkedStretch, run: repeatStretch },
   { keys: ['t'], label: WORDS.newText, run: () => setView({ editingText: addText(), rung: 'words' }) },
+  {
+    keys: ['shift+f'],
+    label: WORDS.adapt,
+    run: () => void import('./adapt-command').then((part) => part.adaptShown()),
+  },
   { keys: ['shift+t'], label: WORDS.templates, run: () => setView({ templateDialog: 'gallery' }) },
   { keys: ['shift+k'], label: WORDS.keepAsTemplate, run: () => setView({ templateDialog: 'keep' }) },
   { keys: ['mod+g'], label: WORDS.group2, run: () => groups.groupSelection() },

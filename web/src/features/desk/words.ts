@@ -2,6 +2,11 @@ import { WORDS as CANVAS } from '../canvas/words';
 
 /** Wording of desk. */
 export const WORDS = {
+  adapt: 'Adapt the layout to this frame',
+  adaptShort: 'Adapt',
+  isAdapted: (format: string) => `The layout is adapted to ${format}`,
+  nothingToAdapt: (format: string) => `Nothing in ${format} needs another place`,
+  leadNeedsNoAdapting: (format: string) => `${format} leads the others; show another frame to adapt the layout to it`,
   templates: 'Templates',
   keepAsTemplate: 'Keep as a template',
   makeAPiece: 'Make a piece of the group',

@@ -54,8 +54,8 @@ export default function RosterDialog({
     },
     [change],
   );
-  const takeOver = (text: string, hasHeader: boolean | null = null) => {
-    const why = take(text, hasHeader);
+  const takeOver = (text: string) => {
+    const why = take(text);
     setSaid(why);
     if (why === null) setPasted('');
   };

@@ -1,7 +1,7 @@
 import { loadTexts, prepareTemplate, resolveTimes } from '@core/piece';
 import type { Piece, Slot } from '@core/piece';
 import type { RowProblem } from '@core/roster';
-import { prepareScene, textsTooLong } from '@core/scene';
+import { lettersWithoutGlyph, prepareScene, textsTooLong } from '@core/scene';
 import { createLayoutCache } from '@core/text';
 import { browserPieceFonts } from '../../platform/browser-host';
 import { WORDS } from './words';
@@ -38,10 +38,7 @@ export async function checkRows(
       }
     for (const layer of alone.layers) {
       if (layer.kind !== 'text' || !layer.slot) continue;
-      const { text, family, italic } = layer.content;
-      const plain = { family, italic, weight: 400, tracking: 0, leading: 1, align: 'left', wrapWidth: null } as const;
-      const { missing } = layoutText(text, plain).layout;
-      const letters = [...new Set(missing.map((at) => String.fromCodePoint(text.codePointAt(at) ?? 32)))].join('');
+      const letters = lettersWithoutGlyph(layer, alone, layoutText);
       const { slotId } = layer.slot;
       if (letters) problems.set(`${slotId} letters`, { slotId, text: WORDS.noGlyph(nameOf(slotId), letters) });
     }

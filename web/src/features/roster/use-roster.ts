@@ -101,11 +101,10 @@ export function useRoster(group: GroupLayer, made: MadeFrom) {
   }, [template, piece, values, made.slots]);
   const problems = useMemo(() => plain.map((row, i) => [...row, ...(set.get(i) ?? [])]), [plain, set]);
   /** Takes a table over. @returns why not, in words; null if it was. */
-  const take = (text: string, hasHeader: boolean | null): string | null => {
+  const take = (text: string): string | null => {
     const first = readTable(text, false);
     if (!first.ok) return first.why;
-    const isHeader = hasHeader ?? looksLikeHeader(first.table.rows[0] ?? [], made.slots);
-    const read = isHeader ? readTable(text, true) : first;
+    const read = looksLikeHeader(first.table.rows[0] ?? [], made.slots) ? readTable(text, true) : first;
     if (!read.ok) return read.why;
     change({
       columns: [...read.table.columns],

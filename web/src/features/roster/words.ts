@@ -9,7 +9,6 @@ export const WORDS = {
   openFileLabel: 'Open a table',
   pictures: 'Bring in pictures …',
   picturesLabel: 'Bring in pictures',
-  hasHeader: 'the first row names the columns',
   columnOf: (slot: string) => `Column for ${slot}`,
   noColumn: 'none',
   addRow: 'Add a row',

@@ -3,7 +3,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { SLOT_KINDS, STRETCHES, TEMPLATE_USES, formatOf, slotsOf, templateOf, withDescendants } from '@core/piece';
 import type { Layer, Piece, Slot, SlotTiming, Template, TemplateUse } from '@core/piece';
-import { SAMPLE_CONTENTS, sampleValues } from '@core/templates';
+import { sampleValues } from '@core/templates';
 import type { SampleContent } from '@core/templates';
 import { ApiError } from '../../platform/api';
 import { newId } from '../../platform/ids';
@@ -13,6 +13,7 @@ import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Tick } from '../../ui/Tick';
 import { keepTemplate } from './kept-templates';
+import { SampleChoice } from './SampleChoice';
 import { TemplatePreview } from './TemplatePreview';
 import { WORDS } from './words';
 
@@ -227,20 +228,7 @@ export default function KeepTemplate({ groupId, onClose }: { groupId: string | n
                     isWatched
                     height={168}
                   />
-                  <Flex gap="6px" alignItems="center" marginTop="8px">
-                    <span className="muted">{WORDS.trySamples}</span>
-                    <Choice
-                      aria-label={WORDS.trySamples}
-                      value={content}
-                      onChange={(e) => setContent(e.target.value as SampleContent)} // options of the table
-                    >
-                      {Object.entries(SAMPLE_CONTENTS).map(([id, { label }]) => (
-                        <option key={id} value={id}>
-                          {label}
-                        </option>
-                      ))}
-                    </Choice>
-                  </Flex>
+                  <SampleChoice value={content} onChange={setContent} />
                 </Box>
               </Flex>
               <Flex gap="8px" marginTop="14px">

@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { TEMPLATE_USES, formatOf } from '@core/piece';
 import type { Piece, TemplateUse } from '@core/piece';
-import { SAMPLE_CONTENTS, SHIPPED_TEMPLATES, sampleValues } from '@core/templates';
+import { SHIPPED_TEMPLATES, sampleValues } from '@core/templates';
 import type { SampleContent } from '@core/templates';
 import { edit, useDesk } from '../../store/desk-store';
 import { usePiece } from '../../store/selectors';
@@ -16,6 +16,7 @@ import type { LengthId } from './find-templates';
 import { keptTemplates } from './kept-templates';
 import { KeptRow, useOpenFile } from './KeptRow';
 import { SlotFields } from './SlotFields';
+import { SampleChoice } from './SampleChoice';
 import { TemplatePreview } from './TemplatePreview';
 import type { Wearer } from './TemplatePreview';
 import { lengthOf, putInTemplate } from './template-commands';
@@ -187,20 +188,7 @@ export default function TemplateGallery({ onClose }: { onClose: () => void }) {
                           setFilled((old) => ({ ...old, [slotId]: value }));
                         }}
                       />
-                      <Flex gap="6px" alignItems="center" marginBottom="8px">
-                        <span className="muted">{WORDS.trySamples}</span>
-                        <Choice
-                          aria-label={WORDS.trySamples}
-                          value={content}
-                          onChange={(e) => setContent(e.target.value as SampleContent)} // options of the table
-                        >
-                          {Object.entries(SAMPLE_CONTENTS).map(([id, { label }]) => (
-                            <option key={id} value={id}>
-                              {label}
-                            </option>
-                          ))}
-                        </Choice>
-                      </Flex>
+                      <SampleChoice value={content} onChange={setContent} />
                       <Button type="submit" variant="lamp" padding="7px 18px">
                         {WORDS.putIn}
                       </Button>

@@ -4,23 +4,14 @@ import { constantTrack, loadTexts, resolveTimes, templateAlone } from '@core/pie
 import type { Format, Piece } from '@core/piece';
 import { prepareScene, sceneAt } from '@core/scene';
 import type { LayoutText } from '@core/scene';
-import { createLayoutCache } from '@core/text';
-import type { FontLibrary } from '@core/text';
-import { browserPieceFonts, createBrowserHost } from '../../platform/browser-host';
-import { takeTurns } from './preview-turns';
+import { browserPieceFonts } from '../../platform/browser-host';
+import { pageHost, pageLayout } from '../../platform/page-painting';
+import { takeTurns } from '../../platform/turns';
 
 /** Rest after a round, seconds. */
 const REST = 0.6;
 /** Where in its time a template shows itself to those who want nothing to move. */
 const STILL = 0.5;
-
-const host = createBrowserHost();
-const layouts = new WeakMap<FontLibrary, LayoutText>();
-const layoutFor = (fonts: FontLibrary): LayoutText => {
-  let found = layouts.get(fonts);
-  if (!found) layouts.set(fonts, (found = createLayoutCache(fonts, 1000)));
-  return found;
-};
 
 export type Wearer = Pick<Piece, 'wardrobe' | 'background' | 'tempo' | 'frameRate' | 'media'>;
 
@@ -67,13 +58,13 @@ export function TemplatePreview({
     if (!element || !context || !piece) return;
     const times = resolveTimes(piece, null);
     const scene = prepareScene(piece, times, format.id);
-    const painter = createPainter(host);
+    const painter = createPainter(pageHost);
     let lay: LayoutText | null = null;
     let isGone = false;
     void browserPieceFonts({ media: wearer.media })
       .then(async (fonts) => {
         await loadTexts(piece, fonts);
-        lay = layoutFor(fonts);
+        lay = pageLayout(fonts);
         if (!isGone) paint(STILL * times.end);
       })
       .catch(() => {}); // without its font a preview stays empty; the canvas says what is missing

@@ -1,0 +1,62 @@
+import type { Vector } from '../motion';
+import { fitIn, formatOf, leadFormat, pivotOf, safeBox, trackOf } from '../piece';
+import type { Edit, Format, FormatOverride, Layer, Piece, ResolvedTimes } from '../piece';
+import type { LayoutText } from '../scene';
+import { arrange } from './arrange';
+import { blocksOf } from './blocks';
+
+/** How many times as large a layer is to be as it is by itself, so that it is read from the same distance. */
+const wantedScale = (layer: Layer, lead: Format, format: Format): number => {
+  const sides = Math.min(format.width, format.height) / Math.min(lead.width, lead.height);
+  return sides / fitIn({ ...layer, overrides: {} }, lead, format).factor;
+};
+
+const NO_DIFFERENCE: FormatOverride = { move: [0, 0], scale: 1, hidden: false };
+const isPlacedApart = ({ move, scale }: FormatOverride): boolean => scale !== 1 || move.some((way) => way !== 0);
+
+/** Smaller changes than this are not made. */
+const SAME = 0.002;
+
+/**
+ * Proposes a layout for another frame size: what there is in reading order, within the safe area, as large as it is read
+ * from the same distance where there is room, nothing on anything that it does not lie on in the lead format. What fills
+ * the frame, has a place of its own in it, or is held by constraints stays as it is.
+ * @returns edits of overrides; none where the layout needs none.
+ */
+export function adaptTo(piece: Piece, formatId: string, times: ResolvedTimes, layoutText: LayoutText): Edit[] {
+  const lead = leadFormat(piece);
+  const format = formatOf(piece, formatId);
+  if (format.id === lead.id) return [];
+  // From how it is by itself, so that adapting twice changes nothing more.
+  const plain: Piece = {
+    ...piece,
+    layers: piece.layers.map((layer) => {
+      const own = layer.overrides[format.id];
+      return layer.parentId === null && own
+        ? { ...layer, overrides: { ...layer.overrides, [format.id]: { ...own, move: [0, 0] as Vector, scale: 1 } } }
+        : layer;
+    }),
+  };
+  const blocks = blocksOf(plain, format.id, times, layoutText);
+  const room = { home: safeBox(lead), there: safeBox(format) };
+  const wanted = blocks.map((block) => Math.max(...block.layers.map((layer) => wantedScale(layer, lead, format))));
+  return arrange(blocks, room, wanted).flatMap(({ block, scale, box }) => {
+    const from: Vector = [(block.there[0] + block.there[2]) / 2, (block.there[1] + block.there[3]) / 2];
+    const to: Vector = [(box[0] + box[2]) / 2, (box[1] + box[3]) / 2];
+    return block.layers.flatMap((layer): Edit[] => {
+      const position = (trackOf(layer, 'position')?.value ?? [0, 0]) as Vector; // a track of vectors
+      const own = layer.overrides[format.id] ?? NO_DIFFERENCE;
+      const at = pivotOf(position, fitIn(layer, lead, format));
+      const next = { ...own, move: [0, 0] as Vector, scale };
+      const left = pivotOf(position, fitIn({ ...layer, overrides: { [format.id]: next } }, lead, format));
+      const move: Vector = [to[0] + (at[0] - from[0]) * scale - left[0], to[1] + (at[1] - from[1]) * scale - left[1]];
+      const isNeeded = Math.abs(scale - 1) >= SAME || Math.hypot(...move) >= 1;
+      const differs = piece.layers.some(
+        (one) => one.id === layer.id && isPlacedApart(one.overrides[format.id] ?? NO_DIFFERENCE),
+      );
+      if (!isNeeded && !differs) return [];
+      if (!isNeeded) return [{ type: 'layer.setOverride', id: layer.id, formatId: format.id, override: own }];
+      return [{ type: 'layer.setOverride', id: layer.id, formatId: format.id, override: { ...next, move } }];
+    });
+  });
+}

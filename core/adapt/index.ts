@@ -1,0 +1,1 @@
+export { adaptTo } from './adapt';
