@@ -1,75 +1,10 @@
-import { MARKS, MARK_BOX, markValue } from '../piece';
-import type { Piece } from '../piece';
-import { fades, fills, flies, group, held, plate, pops, rises, template, wipes, words } from './kit';
-import type { Facts } from './kit';
+import { MARKS, MARK_BOX, markValue } from '../../piece';
+import { fades, fills, flies, group, held, plate, pops, rises, template, words } from '../kit';
+import { TITLE, facts, L } from './facts';
 
-/** Opening titles: what it is called, in the first bars. */
+/** Opening titles with shapes that move. */
 
-const TITLE = { name: 'Title', help: 'What it is called', mirrors: true } as const;
-const LINE = { name: 'Line below', help: 'A few words more' } as const;
-
-const facts = (id: string, name: string, mood: string, help: string, more: Partial<Facts> = {}): Facts => ({
-  id,
-  name,
-  use: 'opening',
-  mood,
-  help,
-  beats: 16,
-  slots: { title: TITLE, line: LINE },
-  ...more,
-});
-const L = 16;
-
-const masthead = template(
-  facts(
-    'masthead',
-    'Masthead',
-    'editorial, calm, clear',
-    'A rule is drawn, the title rises from it, a line drops below.',
-  ),
-  (add) => {
-    const all = add(group('Opening', 0, L));
-    add(
-      fills(
-        {
-          name: 'Title',
-          text: 'Kite Week',
-          area: [0.13, 0.14, 0.74, 0.28],
-          stands: 'bottom',
-          size: 190,
-          from: 1,
-          to: L - 1,
-        },
-        { parent: all, slot: ['title', 'text'], in: rises(2), out: rises(1.5) },
-      ),
-    );
-    add(
-      plate(
-        { name: 'Rule', fill: '@accent', from: 0, to: L - 0.5, at: [0, 0], sides: [1420, 6] },
-        { parent: all, held: held('both', 'share'), in: wipes(1.5), out: wipes(1) },
-      ),
-    );
-    add(
-      fills(
-        {
-          name: 'Line below',
-          text: 'Nine days of wind',
-          area: [0.13, 0.56, 0.74, 0.14],
-          stands: 'top',
-          size: 62,
-          from: 2,
-          to: L - 1,
-          weight: 400,
-          fill: '@accent',
-          family: '@text',
-        },
-        { parent: all, slot: ['line', 'text'], in: { gesture: 'zenith', beats: 1.5, unit: 'whole' }, out: fades(1) },
-      ),
-    );
-  },
-);
-
-const lantern = template(
+export const lantern = template(
   facts(
     'lantern',
     'Lantern rise',
@@ -128,7 +63,7 @@ const lantern = template(
   },
 );
 
-const hoist = template(
+export const hoist = template(
   facts('hoist', 'Flag hoist', 'bold, festive, striped', 'Three stripes are run across, the title slams in between.'),
   (add) => {
     const all = add(group('Opening', 0, L));
@@ -179,7 +114,7 @@ const hoist = template(
   },
 );
 
-const gate = template(
+export const gate = template(
   facts(
     'gate',
     'Harbour gate',
@@ -249,83 +184,7 @@ const gate = template(
   },
 );
 
-const broadside = template(
-  facts(
-    'broadside',
-    'Broadside',
-    'loud, huge, rhythmic',
-    'The words fill the frame, one on each beat, and flash with the music.',
-    { slots: { title: { ...TITLE, help: 'A few short words' } }, beats: 12 },
-  ),
-  (add) => {
-    const all = add(group('Opening', 0, 12));
-    add(
-      fills(
-        {
-          name: 'Title',
-          text: 'Wind takes all',
-          area: [0.13, 0.15, 0.74, 0.56],
-          size: 420,
-          from: 0,
-          to: 12,
-          weight: 800,
-          content: { letterCase: 'upper' },
-          values: { leading: 1 },
-        },
-        {
-          parent: all,
-          slot: ['title', 'text'],
-          in: { gesture: 'comet', beats: 3, unit: 'word' },
-          accent: { gesture: 'flare', beats: 0.8, unit: 'word', every: 2, parameters: { amount: 0 } },
-          out: { gesture: 'comet', beats: 1, unit: 'word' },
-        },
-      ),
-    );
-  },
-);
-
-const logbook = template(
-  facts('logbook', 'Logbook', 'technical, quiet, documentary', 'Typed on the left, like an entry in a log.'),
-  (add) => {
-    const all = add(group('Opening', 0, L));
-    add(
-      fills(
-        {
-          name: 'Line above',
-          text: 'Day one, north wind',
-          area: [0.14, 0.18, 0.72, 0.1],
-          stands: 'bottom',
-          size: 50,
-          align: 'left',
-          from: 0,
-          to: L - 0.5,
-          weight: 500,
-          fill: '@accent',
-          family: '@text',
-        },
-        { parent: all, slot: ['line', 'text'], in: { gesture: 'beacon', beats: 2 }, out: fades(1) },
-      ),
-    );
-    add(
-      fills(
-        {
-          name: 'Title',
-          text: 'What the wind wrote',
-          area: [0.14, 0.39, 0.72, 0.32],
-          stands: 'top',
-          size: 150,
-          align: 'left',
-          from: 2,
-          to: L - 0.5,
-          weight: 600,
-        },
-        { parent: all, slot: ['title', 'text'], in: { gesture: 'beacon', beats: 3 }, out: fades(1) },
-      ),
-    );
-  },
-);
-
-const swell = template(
+export const swell = template(
   facts('swell', 'Ground swell', 'fluid, light, sea', 'Two waves come up, the letters ride in on them.'),
   (add) => {
     const all = add(group('Opening', 0, L));
@@ -395,7 +254,7 @@ const swell = template(
   },
 );
 
-const rose = template(
+export const rose = template(
   facts('rose', 'Wind rose', 'precise, round, turning', 'A ring draws itself, the letters turn upright in it.', {
     slots: {
       title: TITLE,
@@ -456,145 +315,3 @@ const rose = template(
     );
   },
 );
-
-const pennants = template(
-  facts(
-    'pennants',
-    'Pennants',
-    'graphic, labels, quick',
-    'The title on bright bands, line by line; the other line on one of its own.',
-  ),
-  (add) => {
-    const all = add(group('Opening', 0, L));
-    const band = (colour: string) => ({ dress: { band: { per: 'line', colour, padX: 0.28, padY: 0.1, radius: 0 } } });
-    add(
-      fills(
-        {
-          name: 'Title',
-          text: 'Nine days, one sky',
-          area: [0.18, 0.16, 0.62, 0.36],
-          stands: 'bottom',
-          align: 'left',
-          size: 150,
-          from: 0,
-          to: L - 0.5,
-          weight: 800,
-          fill: '@ground',
-          content: band('@accent'),
-          values: { leading: 1.28 },
-        },
-        {
-          parent: all,
-          slot: ['title', 'text'],
-          in: { gesture: 'meteor', beats: 1.5, unit: 'line', parameters: { direction: 180, distance: 8, streak: 0 } },
-          out: { gesture: 'meteor', beats: 1, unit: 'line', parameters: { direction: 180, distance: 8, streak: 0 } },
-        },
-      ),
-    );
-    add(
-      fills(
-        {
-          name: 'Line below',
-          text: 'Kite Week, Puerto Lumo',
-          area: [0.18, 0.62, 0.62, 0.1],
-          stands: 'top',
-          align: 'left',
-          size: 58,
-          from: 1.5,
-          to: L - 1,
-          weight: 600,
-          family: '@text',
-          fill: '@ground',
-          content: band('@second'),
-          values: { leading: 1.4 },
-        },
-        {
-          parent: all,
-          slot: ['line', 'text'],
-          in: { gesture: 'meteor', beats: 1, unit: 'whole', parameters: { direction: 180, distance: 8, streak: 0 } },
-          out: { gesture: 'meteor', beats: 1, unit: 'whole', parameters: { direction: 180, distance: 8, streak: 0 } },
-        },
-      ),
-    );
-  },
-);
-
-const tally = template(
-  facts('tally', 'Tally', 'event, numbers, bright', 'A number counts up, and what it counts is said below.', {
-    slots: {
-      number: { name: 'Number', kind: 'number', sample: '1,250', help: 'Digits count up to it' },
-      title: { ...TITLE, name: 'What it counts', sample: 'kites in one sky' },
-      line: LINE,
-    },
-  }),
-  (add) => {
-    const all = add(group('Opening', 0, L));
-    add(
-      fills(
-        {
-          name: 'Number',
-          text: '1,250',
-          area: [0.13, 0.12, 0.74, 0.26],
-          stands: 'bottom',
-          size: 330,
-          from: 0,
-          to: L - 1,
-          weight: 800,
-          fill: '@accent',
-        },
-        {
-          parent: all,
-          slot: ['number', 'number'],
-          in: { gesture: 'altimeter', beats: 5, unit: 'whole' },
-          accent: { gesture: 'pulsar', beats: 0.8, unit: 'whole', every: 4, parameters: { amount: 0.05 } },
-          out: { gesture: 'mist', beats: 1.5, unit: 'whole' },
-        },
-      ),
-    );
-    add(
-      fills(
-        {
-          name: 'Title',
-          text: 'kites in one sky',
-          area: [0.13, 0.5, 0.74, 0.15],
-          stands: 'top',
-          size: 110,
-          from: 1,
-          to: L - 1,
-          weight: 700,
-        },
-        { parent: all, slot: ['title', 'text'], in: rises(2), out: rises(1) },
-      ),
-    );
-    add(
-      fills(
-        {
-          name: 'Line below',
-          text: 'Kite Week in numbers',
-          area: [0.13, 0.72, 0.74, 0.06],
-          stands: 'top',
-          size: 46,
-          from: 3,
-          to: L - 1,
-          weight: 500,
-          family: '@text',
-          fill: '@second',
-        },
-        { parent: all, slot: ['line', 'text'], in: fades(1.5), out: fades(1) },
-      ),
-    );
-  },
-);
-
-export const OPENINGS: readonly Piece[] = [
-  masthead,
-  lantern,
-  hoist,
-  gate,
-  broadside,
-  logbook,
-  swell,
-  rose,
-  pennants,
-  tally,
-];
