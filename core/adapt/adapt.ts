@@ -12,7 +12,9 @@ const wantedScale = (layer: Layer, lead: Format, format: Format): number => {
 };
 
 const NO_DIFFERENCE: FormatOverride = { move: [0, 0], scale: 1, hidden: false };
-const isPlacedApart = ({ move, scale }: FormatOverride): boolean => scale !== 1 || move.some((way) => way !== 0);
+/** Whether two overrides put a layer in the same place, as far as anybody sees. */
+const isAlike = (a: FormatOverride, b: FormatOverride): boolean =>
+  Math.abs(a.scale - b.scale) < 1e-4 && a.move.every((way, axis) => Math.abs(way - b.move[axis]!) < 0.05);
 
 /** Smaller changes than this are not made. */
 const SAME = 0.002;
@@ -51,12 +53,11 @@ export function adaptTo(piece: Piece, formatId: string, times: ResolvedTimes, la
       const left = pivotOf(position, fitIn({ ...layer, overrides: { [format.id]: next } }, lead, format));
       const move: Vector = [to[0] + (at[0] - from[0]) * scale - left[0], to[1] + (at[1] - from[1]) * scale - left[1]];
       const isNeeded = Math.abs(scale - 1) >= SAME || Math.hypot(...move) >= 1;
-      const differs = piece.layers.some(
-        (one) => one.id === layer.id && isPlacedApart(one.overrides[format.id] ?? NO_DIFFERENCE),
-      );
-      if (!isNeeded && !differs) return [];
-      if (!isNeeded) return [{ type: 'layer.setOverride', id: layer.id, formatId: format.id, override: own }];
-      return [{ type: 'layer.setOverride', id: layer.id, formatId: format.id, override: { ...next, move } }];
+      const override = isNeeded ? { ...next, move } : own;
+      const before = piece.layers.find((one) => one.id === layer.id)?.overrides[format.id] ?? NO_DIFFERENCE;
+      return isAlike(before, override)
+        ? []
+        : [{ type: 'layer.setOverride', id: layer.id, formatId: format.id, override }];
     });
   });
 }
