@@ -8,8 +8,8 @@ import { browserPieceFonts } from '../../platform/browser-host';
 import { pageHost, pageLayout } from '../../platform/page-painting';
 import { takeTurns } from '../../platform/turns';
 
-/** Rest after a round, seconds. */
-const REST = 0.6;
+/** How long a round stands still in its middle, seconds: what is not watched is mostly seen as it is meant to be read. */
+const STANDS = 4;
 /** Where in its time a template shows itself to those who want nothing to move. */
 const STILL = 0.5;
 
@@ -71,6 +71,8 @@ export function TemplatePreview({
     const paint = (at: number): void => {
       if (lay) painter.paint(context, sceneAt(scene, at, lay), scale); // DrawContext is a subset
     };
+    // Each begins at another time: there is always something to look at.
+    const phase = [...template.id].reduce((sum, letter) => sum + letter.charCodeAt(0) * 0.37, 0);
     const isStill = window.matchMedia('(prefers-reduced-motion: reduce)').matches;
     let isInView = false;
     const observer = new IntersectionObserver(([entry]) => {
@@ -80,7 +82,11 @@ export function TemplatePreview({
     const stop = isStill
       ? () => {}
       : takeTurns({
-          paint: (seconds) => paint(Math.min(seconds % (times.end + REST), times.end - 0.01)),
+          paint: (seconds) => {
+            const round = (seconds + phase) % (times.end + STANDS);
+            const middle = STILL * times.end;
+            paint(round < middle ? round : Math.max(middle, Math.min(round - STANDS, times.end - 0.01)));
+          },
           isInView: () => isInView,
           isWatched: () => watched.current,
         });
@@ -89,6 +95,6 @@ export function TemplatePreview({
       stop();
       observer.disconnect();
     };
-  }, [piece, format, wearer.media, scale]);
+  }, [piece, format, template.id, wearer.media, scale]);
   return <canvas ref={canvas} className="template-preview" width={width} height={height * 2} aria-hidden="true" />;
 }
