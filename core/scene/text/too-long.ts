@@ -1,24 +1,13 @@
 import type { FrameContext } from '../layers/frame-context';
 import { layerAt } from '../layers/layer-at';
-import { stillItem } from '../layers/layer-items';
-import { layerItem } from '../layers/over-time';
 import type { PreparedLayer, PreparedScene } from '../layers/prepare';
+import { wholeFrame } from '../layers/whole-frame';
 import type { LayoutText } from './text-at';
 import { setText } from './text-at';
 
 /** Ids of the texts for which their room is too small, whatever may be done to them. */
 export function textsTooLong(scene: PreparedScene, layoutText: LayoutText): string[] {
-  const context: FrameContext = {
-    scene,
-    layoutText,
-    skipLayerId: null,
-    isAtRest: true,
-    within: null,
-    around: null,
-    moved: null,
-    timed: null,
-    draw: { layer: layerItem, still: stillItem },
-  };
+  const context: FrameContext = { ...wholeFrame(scene, layoutText), isAtRest: true };
   const isTooLong = (prepared: PreparedLayer): boolean => {
     const { layer } = prepared;
     if (layer.kind !== 'text' || !layer.content.room || prepared.hidden) return false;

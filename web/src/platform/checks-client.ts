@@ -1,4 +1,5 @@
 import type { SongAnalysis } from '@core/audio';
+import type { CheckId } from '@core/checks';
 import type { Piece } from '@core/piece';
 import type { CheckedFinding, FromChecks, Scans, ToChecks } from './checks-protocol';
 import { WORDS } from './words';
@@ -42,12 +43,16 @@ function theWorker(): Worker {
 
 const send = (message: ToChecks): void => theWorker().postMessage(message);
 
-/** What every check finds in a piece, laid out with its fonts. Rejects if a font cannot be read. */
-export function runChecks(piece: Piece, analysis: SongAnalysis | null): Promise<readonly CheckedFinding[]> {
+/** What checks find in a piece, laid out with its fonts. Rejects if a font cannot be read. */
+export function runChecks(
+  piece: Piece,
+  analysis: SongAnalysis | null,
+  checks: readonly CheckId[],
+): Promise<readonly CheckedFinding[]> {
   const id = ++ids;
   return new Promise((resolve, fail) => {
     waiting.set(id, { done: (message) => message.type === 'findings' && resolve(message.findings), fail });
-    send({ type: 'run', id, piece, analysis });
+    send({ type: 'run', id, piece, analysis, checks });
   });
 }
 

@@ -11,7 +11,13 @@ export interface Scans {
 
 /** Messages between the page and the worker that looks for mistakes. Each piece of work has a number. */
 export type ToChecks =
-  | { readonly type: 'run'; readonly id: number; readonly piece: Piece; readonly analysis: SongAnalysis | null }
+  | {
+      readonly type: 'run';
+      readonly id: number;
+      readonly piece: Piece;
+      readonly analysis: SongAnalysis | null;
+      readonly checks: readonly CheckId[];
+    }
   | {
       /** What is told from painted frames, one kind at a time. */
       readonly type: keyof Scans;

@@ -24,7 +24,7 @@ async function work(data: Exclude<ToChecks, { type: 'stop' }>, signal: AbortSign
     return;
   }
   const layoutText = createLayoutCache(await loadedFonts(piece));
-  const findings = runThrough({ piece, times: resolveTimes(piece, analysis), layoutText });
+  const findings = runThrough({ piece, times: resolveTimes(piece, analysis), layoutText }, data.checks);
   post({ type: 'findings', id, findings });
 }
 

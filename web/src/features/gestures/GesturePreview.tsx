@@ -5,11 +5,10 @@ import type { GestureRole, OwnGesture } from '@core/motion';
 import { createLayer, createPiece, resolveTimes } from '@core/piece';
 import type { MediaRef, TextLayer } from '@core/piece';
 import { prepareScene, sceneAt } from '@core/scene';
-import { createLayoutCache } from '@core/text';
-import type { FontLibrary } from '@core/text';
 import type { LayoutText } from '@core/scene';
 import { FRAME_RATES, freeMoment } from '@core/time';
-import { browserPieceFonts, createBrowserHost } from '../../platform/browser-host';
+import { browserPieceFonts } from '../../platform/browser-host';
+import { pageHost, pageLayout } from '../../platform/page-painting';
 import { newId } from '../../platform/ids';
 import { WORDS } from './words';
 
@@ -19,9 +18,6 @@ const H = 96;
 /** A preview's round: it comes in, stands, goes out (or moves while it stands), and rests a little. */
 const ROUND = 2.6;
 const STANDS = 2.4;
-
-const layouts = new WeakMap<FontLibrary, LayoutText>();
-const host = createBrowserHost();
 
 /**
  * A gesture moving on the user's own words, painted by the same core as the piece. Only previews in view are painted.
@@ -78,16 +74,14 @@ export function GesturePreview({
     ];
     const piece = { ...base, end: freeMoment(ROUND), layers: [layer], gestures: own ? [own] : [] };
     const scene = prepareScene(piece, resolveTimes(piece, null), 'f');
-    const painter = createPainter(host);
+    const painter = createPainter(pageHost);
     let frame = 0;
     let isInView = false;
     let lay: LayoutText | null = null;
     void browserPieceFonts({ media: [...media] })
       .then(async (fonts) => {
         await fonts.load(family, false, `${shown}0123456789`);
-        let made = layouts.get(fonts);
-        if (!made) layouts.set(fonts, (made = createLayoutCache(fonts, 400)));
-        lay = made;
+        lay = pageLayout(fonts);
       })
       .catch(() => {}); // without its font a preview stays empty; the canvas says what is missing
     const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches;

@@ -1,5 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import type { SongAnalysis } from '@core/audio';
+import { CHECK_IDS } from '@core/checks';
+import type { CheckId } from '@core/checks';
 import type { Piece } from '@core/piece';
 import { runChecks } from '../../platform/checks-client';
 import type { CheckedFinding } from '../../platform/checks-protocol';
@@ -15,8 +17,9 @@ interface Wanted {
 /**
  * What the worker finds in the piece as it is; null until it has looked once. While it looks, only the newest of what
  * comes meanwhile waits: a drag does not queue.
+ * @param checks - those that are run; one list for the whole life of a component.
  */
-export function useFindings(): readonly CheckedFinding[] | null {
+export function useFindings(checks: readonly CheckId[] = CHECK_IDS): readonly CheckedFinding[] | null {
   const piece = usePiece();
   const analysis = useAnalysis();
   const [findings, setFindings] = useState<readonly CheckedFinding[] | null>(null);
@@ -28,7 +31,7 @@ export function useFindings(): readonly CheckedFinding[] | null {
       for (let next = wanted.current; next; next = wanted.current) {
         wanted.current = null;
         try {
-          setFindings(await runChecks(next.piece, next.analysis));
+          setFindings(await runChecks(next.piece, next.analysis, checks));
         } catch (error) {
           const why = error instanceof Error ? error.message : String(error);
           setView({ notice: WORDS.thePieceCouldNot(why) });
@@ -38,6 +41,6 @@ export function useFindings(): readonly CheckedFinding[] | null {
     };
     wanted.current = { piece, analysis };
     if (!isLooking.current) void look();
-  }, [piece, analysis]);
+  }, [piece, analysis, checks]);
   return findings;
 }

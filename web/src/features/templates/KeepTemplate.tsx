@@ -1,11 +1,9 @@
 import { Box, Dialog, Flex, Input, Portal, Textarea } from '@chakra-ui/react';
-import { useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { SLOT_KINDS, STRETCHES, TEMPLATE_USES, formatOf, slotsOf, templateOf, withDescendants } from '@core/piece';
 import type { Layer, Piece, Slot, SlotTiming, Template, TemplateUse } from '@core/piece';
 import { sampleValues } from '@core/templates';
 import type { SampleContent } from '@core/templates';
-import { ApiError } from '../../platform/api';
 import { newId } from '../../platform/ids';
 import { setView, useDesk } from '../../store/desk-store';
 import { usePiece, useTimes } from '../../store/selectors';
@@ -15,6 +13,7 @@ import { Tick } from '../../ui/Tick';
 import { keepTemplate } from './kept-templates';
 import { SampleChoice } from './SampleChoice';
 import { TemplatePreview } from './TemplatePreview';
+import { tellFailure, useShowKept } from './use-kept-templates';
 import { WORDS } from './words';
 
 const TIMING: SlotTiming = { stretches: 'hold', unit: 'beats', leastReading: true, endsOnBeat: true };
@@ -40,7 +39,7 @@ export default function KeepTemplate({ groupId, onClose }: { groupId: string | n
   const piece = usePiece();
   const times = useTimes();
   const shown = useDesk((s) => s.formatId);
-  const client = useQueryClient();
+  const showKept = useShowKept();
   const group = piece.layers.find((layer) => layer.id === groupId);
   const inside = useMemo(
     () => withSlots(groupId === null ? piece.layers : withDescendants(piece.layers, [groupId])),
@@ -72,12 +71,12 @@ export default function KeepTemplate({ groupId, onClose }: { groupId: string | n
     void keepTemplate(template)
       .then(({ version }) => {
         setView({ notice: WORDS.isKept(name, version) });
-        void client.invalidateQueries({ queryKey: ['kept-templates'] });
+        showKept();
         onClose();
       })
       .catch((error: unknown) => {
         setBusy(false);
-        setView({ notice: error instanceof ApiError ? error.message : WORDS.couldNotBeReached });
+        tellFailure(error);
       });
   };
   return (

@@ -1,28 +1,24 @@
 import { Flex } from '@chakra-ui/react';
-import { useQueryClient } from '@tanstack/react-query';
 import type { Piece } from '@core/piece';
-import { ApiError } from '../../platform/api';
 import { setView } from '../../store/desk-store';
 import { Button } from '../../ui/Button';
 import { forgetTemplate, openTemplateFile, templateFile } from './kept-templates';
+import { tellFailure, useShowKept } from './use-kept-templates';
 import { WORDS } from './words';
-
-const tell = (error: unknown): void =>
-  setView({ notice: error instanceof ApiError ? error.message : WORDS.couldNotBeReached });
 
 /** Keeps the template of a file. */
 export function useOpenFile(): (file: File) => void {
-  const client = useQueryClient();
+  const show = useShowKept();
   return (file) =>
     void openTemplateFile(file).then((all) => {
-      client.setQueryData(['kept-templates'], all);
+      show(all);
       setView({ notice: WORDS.isOpened(all[0]?.name ?? file.name) });
-    }, tell);
+    }, tellFailure);
 }
 
 /** What can be done with a template that a person keeps. */
 export function KeptRow({ template, onGone }: { template: Piece; onGone: () => void }) {
-  const client = useQueryClient();
+  const show = useShowKept();
   return (
     <Flex gap="6px" wrap="wrap" alignItems="center">
       <span className="muted">{WORDS.own}</span>
@@ -36,8 +32,8 @@ export function KeptRow({ template, onGone }: { template: Piece; onGone: () => v
         onClick={() =>
           void forgetTemplate(template.id).then((all) => {
             onGone();
-            client.setQueryData(['kept-templates'], all);
-          }, tell)
+            show(all);
+          }, tellFailure)
         }
       >
         {WORDS.forget(template.name)}

@@ -1,16 +1,19 @@
 import { Box, Flex } from '@chakra-ui/react';
-import { useQuery } from '@tanstack/react-query';
 import { Suspense, lazy, useState } from 'react';
+import type { CheckId } from '@core/checks';
 import { withDescendants } from '@core/piece';
 import type { GroupLayer, MadeFrom } from '@core/piece';
 import { usePiece } from '../../store/selectors';
 import { Button } from '../../ui/Button';
 import { useFindings } from '../run-through/use-findings';
 import { WORDS as ROSTER_WORDS } from '../roster/words';
-import { keptTemplates } from './kept-templates';
+import { useKeptTemplates } from './use-kept-templates';
 import { SlotFields } from './SlotFields';
 import { fillSlot, markSlot, nameSlot, nextOne, renewMade } from './template-commands';
 import { WORDS } from './words';
+
+/** Of all checks the one that slots need: it runs with every edit while they are shown. */
+const ROOM: readonly CheckId[] = ['room'];
 
 const RosterDialog = lazy(() => import('../roster/RosterDialog'));
 
@@ -24,12 +27,12 @@ let freshGroup: string | null = null;
 
 function Slots({ layer, made }: { layer: GroupLayer; made: MadeFrom }) {
   const { layers } = usePiece();
-  const findings = useFindings();
+  const findings = useFindings(ROOM);
   const [hasRoster, setRoster] = useState(false);
   const [isFresh] = useState(() => freshGroup === layer.id);
-  const { data: kept } = useQuery({ queryKey: ['kept-templates'], queryFn: keptTemplates });
+  const { data: kept } = useKeptTemplates();
   const newer = kept?.find(({ id, template }) => id === made.id && (template?.version ?? 0) > made.version);
-  const narrow = new Set(findings?.filter(({ check }) => check === 'room').map(({ layerId }) => layerId));
+  const narrow = new Set(findings?.map(({ layerId }) => layerId));
   const tooLong = withDescendants(layers, [layer.id]).flatMap((one) =>
     narrow.has(one.id) && one.slot ? [one.slot.slotId] : [],
   );

@@ -1,5 +1,4 @@
 import { Box, Dialog, Flex, Input, Portal } from '@chakra-ui/react';
-import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { TEMPLATE_USES, formatOf } from '@core/piece';
 import type { Piece, TemplateUse } from '@core/piece';
@@ -13,13 +12,13 @@ import { FileButton } from '../../ui/FilePick';
 import { OptionGrid } from '../../ui/OptionGrid';
 import { LENGTHS, findTemplates } from './find-templates';
 import type { LengthId } from './find-templates';
-import { keptTemplates } from './kept-templates';
 import { KeptRow, useOpenFile } from './KeptRow';
 import { SlotFields } from './SlotFields';
 import { SampleChoice } from './SampleChoice';
 import { TemplatePreview } from './TemplatePreview';
 import type { Wearer } from './TemplatePreview';
 import { lengthOf, putInTemplate } from './template-commands';
+import { useKeptTemplates } from './use-kept-templates';
 import { WORDS } from './words';
 
 /** Pixels a preview is high, by how many stand in a row of a frame's shape. */
@@ -41,7 +40,7 @@ export default function TemplateGallery({ onClose }: { onClose: () => void }) {
   const [hovered, setHovered] = useState<string | null>(null);
   const [filled, setFilled] = useState<Readonly<Record<string, string>>>({});
   const [content, setContent] = useState<SampleContent>('sample');
-  const kept = useQuery({ queryKey: ['kept-templates'], queryFn: keptTemplates });
+  const kept = useKeptTemplates();
   const openFile = useOpenFile();
   const { wardrobe, background, tempo, frameRate, media } = piece;
   const wearer = useMemo<Wearer>(

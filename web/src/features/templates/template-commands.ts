@@ -147,12 +147,24 @@ export function renewMade(group: GroupLayer, template: Piece): void {
   setView({ notice: WORDS.isRenewed });
 }
 
+const lengths = new WeakMap<Piece, { readonly seconds: Seconds; readonly beats: number }>();
+
+/** How long a template is at home: worked out once, however often it is searched for. */
+function ownLength(template: Piece): { readonly seconds: Seconds; readonly beats: number } {
+  let found = lengths.get(template);
+  if (!found) {
+    const { grid, end } = resolveTimes(template, null);
+    found = { seconds: end, beats: Math.round(secondsToBeat(grid, end) - secondsToBeat(grid, 0)) };
+    lengths.set(template, found);
+  }
+  return found;
+}
+
 /** How long a template stands in the open piece, seconds and beats. */
 export function lengthOf(template: Piece): { seconds: number; beats: number } {
-  const times = resolveTimes(template, null);
-  const beats = Math.round(secondsToBeat(times.grid, times.end) - secondsToBeat(times.grid, 0));
+  const { seconds, beats } = ownLength(template);
   const grid = openDocument()?.times.grid;
   const beat =
-    grid && grid.beats.length > 1 ? (grid.beats[1] ?? 0) - (grid.beats[0] ?? 0) : times.end / Math.max(1, beats);
+    grid && grid.beats.length > 1 ? (grid.beats[1] ?? 0) - (grid.beats[0] ?? 0) : seconds / Math.max(1, beats);
   return { beats, seconds: beats * beat };
 }
