@@ -1,5 +1,7 @@
+import { readFile } from 'node:fs/promises';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
+import { unzipSync } from 'fflate';
 import { appUrl, newPiece, storedPiece, waitSaved } from './support/app';
 
 /** A table whose rows each make one lower third. */
@@ -83,8 +85,50 @@ test('a roster is typed and pasted, says what is wrong with a row, and is there 
   await dialog.getByRole('textbox', { name: 'Name, row 2' }).fill('Teo Marsh');
   await expect(dialog.getByText('Every row has room and all it needs')).toBeVisible();
   await dialog.getByRole('button', { name: 'Close' }).click();
+  await page.reload();
+  await page
+    .getByRole('group', { name: 'Quayside', exact: true })
+    .getByRole('button', { name: 'Quayside', exact: true })
+    .click();
   await page.getByRole('region', { name: 'Slots' }).getByRole('button', { name: 'Roster …' }).click();
   await expect(dialog.getByRole('textbox', { name: 'Name, row 2' })).toHaveValue('Teo Marsh');
+  await dialog.getByRole('textbox', { name: 'Name, row 2' }).fill('Teo');
+  await dialog.getByRole('button', { name: 'Undo' }).click();
+  await expect(dialog.getByRole('textbox', { name: 'Name, row 2' })).toHaveValue('Teo Marsh');
+  await dialog.getByRole('button', { name: 'Redo' }).click();
+  await expect(dialog.getByRole('textbox', { name: 'Name, row 2' })).toHaveValue('Teo');
   await dialog.getByRole('textbox', { name: 'Paste a table here' }).fill('  ');
   await expect(dialog.getByRole('button', { name: 'Take it over' })).toBeDisabled();
+});
+
+test('25 rows become 24 files; a changed row and one changed by hand are rendered alone', async ({ page }) => {
+  test.setTimeout(240_000);
+  await openRoster(page, 'Files');
+  const dialog = page.getByRole('dialog', { name: 'Roster' });
+  await dialog
+    .getByLabel('Open a table')
+    .setInputFiles({ name: 'people.csv', mimeType: 'text/csv', buffer: Buffer.from(CSV) });
+  await expect(dialog.getByText('1 row has a problem')).toBeVisible();
+  await dialog.getByRole('combobox', { name: 'Kind of file' }).selectOption('png');
+  await dialog.getByRole('textbox', { name: 'Names of the files' }).fill('{row} {Name}');
+  await dialog.getByRole('button', { name: 'Render 24 files' }).click();
+  await expect(dialog.getByText('24 of 24 ready')).toBeVisible({ timeout: 120_000 });
+  const download = page.waitForEvent('download');
+  await dialog.getByRole('link', { name: 'All as ZIP' }).click();
+  const archive = unzipSync(new Uint8Array(await readFile(await (await download).path())));
+  expect(Object.keys(archive)).toEqual(NAMES.map((name, i) => `${i + 1} ${name}.png`));
+  for (const bytes of Object.values(archive)) expect(Buffer.from(bytes.subarray(1, 4)).toString()).toBe('PNG');
+  expect(new Set(Object.values(archive).map((bytes) => Buffer.from(bytes).toString('base64'))).size).toBe(24);
+
+  await dialog.getByRole('textbox', { name: 'Name, row 2' }).fill('Teo Marsch');
+  await dialog.getByRole('button', { name: 'Render the 1 that is new' }).click();
+  await expect(dialog.getByText('24 of 24 ready')).toBeVisible({ timeout: 60_000 });
+
+  await dialog.getByRole('textbox', { name: 'Name, row 3' }).click();
+  await dialog.getByRole('button', { name: 'Change row 3 by hand' }).click();
+  await expect(dialog.getByRole('row', { name: 'Row 3', exact: true })).toContainText('changed by hand');
+  const own = await dialog.getByRole('link', { name: 'Open the piece of row 3' }).getAttribute('href');
+  expect(own).toMatch(/^\/piece\//);
+  await dialog.getByRole('button', { name: 'Render the 1 that is new' }).click();
+  await expect(dialog.getByText('24 of 24 ready')).toBeVisible({ timeout: 60_000 });
 });

@@ -1,5 +1,5 @@
 // Builds everything into dist/: fonts, the WebAssembly kernel, the server (esbuild) and the interface (Vite).
-import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { copyFileSync, existsSync, mkdirSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { build } from 'esbuild';
@@ -30,6 +30,12 @@ await build({
 const { readFontFacts } = await import(join(dist, 'build', 'font-facts.mjs'));
 const hb = await import('harfbuzzjs');
 await buildFonts(root, join(dist, 'fonts'), families, (bytes) => readFontFacts(hb, bytes));
+
+// Both spellings of English; the files are what hunspell reads.
+mkdirSync(join(dist, 'dictionaries'), { recursive: true });
+for (const name of ['en', 'en-gb'])
+  for (const end of ['aff', 'dic'])
+    copyFileSync(join(root, `node_modules/dictionary-${name}/index.${end}`), join(dist, `dictionaries/${name}.${end}`));
 
 compileKernel('i420.ts', join(dist, 'i420.wasm'));
 writePixelKernels();

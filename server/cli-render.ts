@@ -1,13 +1,12 @@
-import { mkdtemp, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
+import { mkdtemp, rename, rm, stat, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { extname, join } from 'node:path';
 import { ANALYSIS_RATE, analyseSong } from '@core/audio';
 import { EXPORT_KINDS, EXPORT_KIND_IDS } from '@core/formats';
 import type { ExportKindId } from '@core/formats';
 import type { MediaRef, Piece } from '@core/piece';
-import { CHECKS, finding, runThrough, tellFlashing } from '@core/checks';
-import { MEDIA_KINDS, resolveTimes, withPieceFonts } from '@core/piece';
-import { createLayoutCache } from '@core/text';
+import { CHECKS, finding, tellFlashing } from '@core/checks';
+import { MEDIA_KINDS, resolveTimes } from '@core/piece';
 import { UsageError } from './cli-usage';
 import { convertSong } from './features/media/convert-song';
 import { SERVED_MEDIA } from './features/media/media-kinds';
@@ -22,7 +21,7 @@ import { flashesOf } from './render/flashes-of';
 import { createFrameSource } from './render/frame-source';
 import type { RenderInput } from './render/frame-source';
 import { EXPORTERS } from './render/export-kinds';
-import { readyToDraw } from './render/ready-to-draw';
+import { findingsIn } from './render/mistakes-in';
 import { createServerFonts } from './render/skia-host';
 
 const LIMIT_MS = 600_000;
@@ -114,12 +113,7 @@ function summary(kind: ExportKindId, facts: Record<string, unknown>): string {
 /** Runs every check over a piece and prints what they find. @returns Whether there was an error among it. */
 export async function check(file: string, asJson: boolean): Promise<boolean> {
   return withPiece(file, async (piece, input) => {
-    const fonts = withPieceFonts(piece, createServerFonts(assets.fontsDir), (hash) =>
-      readFile(input.files[hash] ?? ''),
-    );
-    await readyToDraw(piece, fonts, (hash) => readFile(input.files[hash] ?? '', 'utf8'));
-    const times = resolveTimes(piece, input.analysis);
-    const told = runThrough({ piece, times, layoutText: createLayoutCache(fonts) });
+    const told = await findingsIn(input, assets);
     const source = await createFrameSource(
       { ...input, formatId: piece.leadFormatId },
       createServerFonts(assets.fontsDir),

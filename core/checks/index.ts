@@ -10,4 +10,6 @@ export type { FlashKind, Flashing } from './flashes';
 export { CHECKS, CHECK_IDS, runThrough } from './run-through';
 export type { CheckId } from './run-through';
 export { finding } from './finding';
-export type { CheckContext, CheckRow, Finding, Severity } from './finding';
+export type { CheckContext, CheckRow, Finding, Fix, Severity, Spelling } from './finding';
+export { DICTIONARIES, spellingOf } from './spelling';
+export type { Dictionary } from './spelling';

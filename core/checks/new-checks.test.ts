@@ -29,8 +29,8 @@ const noWords = (): never => {
 const found = (piece: Piece, check: CheckId): readonly Finding[] =>
   runThrough({ piece, times: resolveTimes(piece, null), layoutText: noWords }, [check]);
 /** The piece with what the finding offers done to it. */
-const fixed = (piece: Piece, { fix }: Finding): Piece =>
-  applyEdits(piece, [...fix!.edits], resolveTimes(piece, null)).piece;
+const fixed = (piece: Piece, { fixes }: Finding): Piece =>
+  applyEdits(piece, [...fixes[0]!.edits], resolveTimes(piece, null)).piece;
 
 describe('blank stretches', () => {
   it('are told to the frame, between layers and at the end', () => {

@@ -5,9 +5,13 @@ import { blankStretches } from './blank-check';
 import { finding } from './finding';
 import type { CheckContext, CheckRow, Finding } from './finding';
 import { isOnBeat } from './land';
+import { nothingLarge } from './large-check';
+import { loopsThatJump } from './loop-check';
 import { OPENING_SECONDS, emptyOpenings } from './opening-check';
 import { checkReading } from './reading-check';
 import type { ReadingFinding } from './reading-check';
+import { soundLevels } from './sound-check';
+import { misspelled } from './spelling-check';
 import { slotsLeft, wordsWithoutRoom } from './slot-checks';
 import { HIT_KINDS, visibleHits } from './visible-hits';
 import { cutsBesideBeats, leftovers } from './span-checks';
@@ -89,6 +93,7 @@ export const CHECKS = {
         }),
       ),
   },
+  catch: { label: 'Something large at first', run: nothingLarge },
   blank: {
     label: 'Something is always seen',
     run: (context) =>
@@ -100,10 +105,10 @@ export const CHECKS = {
             : `From ${from.toFixed(1)} to ${to.toFixed(1)} s nothing is seen.`,
           {
             at: from,
-            fix:
+            fixes:
               isTail && from > 0
-                ? { label: 'End the piece there', edits: [{ type: 'piece.setEnd', end: freeMoment(from) }] }
-                : null,
+                ? [{ label: 'End the piece there', edits: [{ type: 'piece.setEnd', end: freeMoment(from) }] }]
+                : [],
           },
         ),
       ),
@@ -112,6 +117,7 @@ export const CHECKS = {
   media: { label: 'Every file is there', run: missingMedia },
   cuts: { label: 'No cut beside a beat', run: cutsBesideBeats },
   colours: { label: 'Colours of the wardrobe', run: coloursOutside },
+  spelling: { label: 'Words a dictionary has', run: misspelled },
   spellings: { label: 'One spelling of each word', run: spelledTwoWays },
   reading: { label: 'Time to read', run: (context) => reading(context, 'TOO_SHORT') },
   'safe-area': { label: 'Within the safe area', run: (context) => reading(context, 'OUTSIDE') },
@@ -119,6 +125,8 @@ export const CHECKS = {
   glyphs: { label: 'A font for every letter', run: (context) => reading(context, 'NO_GLYPH') },
   room: { label: 'Words have room', run: wordsWithoutRoom },
   slots: { label: 'Slots are filled', run: slotsLeft },
+  sound: { label: 'Sound at a good level', run: soundLevels },
+  loops: { label: 'Loops without a jump', run: loopsThatJump },
   families: { label: 'Few families of type', run: (context) => reading(context, 'MANY_FAMILIES') },
   beat: {
     label: 'On the beat',

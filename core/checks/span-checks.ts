@@ -32,7 +32,7 @@ export function leftovers(context: CheckContext): Finding[] {
       finding('warning', text, {
         layerId: layer.id,
         at: Math.max(0, times.end - frame),
-        fix: layer.locked ? null : { label: 'End it there', edits },
+        fixes: layer.locked ? [] : [{ label: 'End it there', edits }],
       }),
     ];
   });
@@ -61,7 +61,7 @@ export function cutsBesideBeats({ piece, times }: CheckContext): Finding[] {
     const text = `${layer.name} ${does} ${(Math.abs(late) * 1000).toFixed(0)} ms ${late > 0 ? 'after' : 'before'} a beat.`;
     const edits = [{ type: 'layer.setSpan' as const, id: layer.id, [which]: beatMoment(beat, grid) }];
     return [
-      finding('warning', text, { layerId: layer.id, at, fix: layer.locked ? null : { label: 'On the beat', edits } }),
+      finding('warning', text, { layerId: layer.id, at, fixes: layer.locked ? [] : [{ label: 'On the beat', edits }] }),
     ];
   };
   return shownLayers(piece.layers).flatMap((layer) => [...side(layer, 'start'), ...side(layer, 'end')]);

@@ -34,5 +34,5 @@ export function coloursOutside({ piece }: CheckContext): Finding[] {
     return to === undefined ? [] : [{ from, to }];
   });
   const text = `${outside.length} colours are outside the wardrobe: ${outside.slice(0, NAMED).join(', ')} …`;
-  return [finding('warning', text, { fix: { label: 'Recolour', edits: [{ type: 'piece.recolour', changes }] } })];
+  return [finding('warning', text, { fixes: [{ label: 'Recolour', edits: [{ type: 'piece.recolour', changes }] }] })];
 }

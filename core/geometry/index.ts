@@ -12,6 +12,7 @@ export {
   unionBoxes,
 } from './matrix';
 export type { Box, Matrix } from './matrix';
+export { coveringBox } from './cover';
 export { longestContour } from './path-length';
 export { flattenPath, lengthOf, placeAlong } from './path-flatten';
 export type { Contour } from './path-flatten';

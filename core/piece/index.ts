@@ -3,6 +3,7 @@ export {
   BLEND_MODE_IDS,
   GRADIENTS,
   LAYER_KINDS,
+  PICTURE_FITS,
   LAYER_KIND_IDS,
   kindProperties,
 } from './document/layer-kinds';
@@ -114,6 +115,7 @@ export {
   partGain,
 } from './song/mix-song';
 export type { HeardPart, SongSamples } from './song/mix-song';
+export { MAX_VOLUME } from './document/song-schema';
 export { musicSpan, rearranged, withRepeat, withoutStretch } from './song/arrange';
 export type { Stretch } from './song/arrange';
 export { followHits } from './song/grid-corrections';

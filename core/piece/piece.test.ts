@@ -257,6 +257,7 @@ describe('edits', () => {
     { type: 'layer.place', places: [{ id: layerIds()[0]!, at: pin(8) }] },
     { type: 'layer.setSmear', ids: layerIds(), motionBlur: 'on', trail: { copies: 3, spacing: 0.1, fade: 0.5 } },
     { type: 'piece.setShutter', shutter: 180 },
+    { type: 'words.setOwn', words: ['livestream', 'Vardal'] },
     { type: 'sheet.set', sheet: { ...DEFAULT_SHEET, staging: 'bunting' } },
     { type: 'gesture.put', uses: [{ layerId: layerIds()[0]!, use: newGestureUse('nova', 'entrance', 'g2') }] },
     { type: 'gesture.remove', layerId: layerIds()[0]!, ids: ['g1'] },

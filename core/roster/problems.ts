@@ -1,6 +1,8 @@
 import type { Slot } from '../piece';
-import type { Mapping } from './columns';
+import type { FrameRate } from '../time';
 import { valuesOf } from './columns';
+import { beginsAt } from './row-begins';
+import type { Roster } from './roster-schema';
 
 /** What is wrong with a row, in words; of which slot, if of one. */
 export interface RowProblem {
@@ -9,19 +11,23 @@ export interface RowProblem {
 }
 
 /**
- * What can be told of rows without setting their words: needed slots that are empty, pictures that are not there, rows
- * that are there twice.
+ * What can be told of rows without setting their words: needed slots that are empty, pictures that are not there, times
+ * that are none, rows that are there twice. A row that was changed by hand answers for itself.
  */
 export function plainProblems(
-  rows: readonly (readonly string[])[],
-  mapping: Mapping,
+  { rows, mapping, beginsColumn }: Pick<Roster, 'rows' | 'mapping' | 'beginsColumn'>,
   slots: readonly Slot[],
   pictureOf: (cell: string) => string | null,
+  rate: FrameRate,
 ): RowProblem[][] {
   const first = new Map<string, number>();
-  return rows.map((row, i) => {
+  return rows.map(({ cells: row, ownPieceId }, i) => {
     const problems: RowProblem[] = [];
+    if (ownPieceId !== null) return problems;
     const values = valuesOf(row, mapping, slots, pictureOf);
+    const begins = beginsColumn === null ? '' : (row[beginsColumn] ?? '');
+    if (begins !== '' && beginsAt(begins, rate) === null)
+      problems.push({ slotId: null, text: `“${begins.slice(0, 40)}” is no time it could begin at` });
     for (const slot of slots) {
       const column = mapping[slot.id];
       if (column === undefined) continue;
@@ -31,7 +37,7 @@ export function plainProblems(
       } else if (slot.kind !== 'text' && slot.kind !== 'number' && values[slot.id] === '')
         problems.push({ slotId: slot.id, text: `${slot.name}: there is no picture or mark “${cell.slice(0, 40)}”` });
     }
-    const key = JSON.stringify(slots.map((slot) => values[slot.id] ?? ''));
+    const key = JSON.stringify([begins, ...slots.map((slot) => values[slot.id] ?? '')]);
     const before = first.get(key);
     if (before !== undefined) problems.push({ slotId: null, text: `The same as row ${before + 1}` });
     else first.set(key, i);

@@ -4,12 +4,17 @@ import Papa from 'papaparse';
 import { applyEdits, putIn, resolveTimes, createPiece } from '@core/piece';
 import type { GroupLayer, Slot } from '@core/piece';
 import {
+  beginsAt,
   decodeTable,
+  fileNames,
   looksLikeHeader,
   matchColumns,
+  nameFrom,
   pictureNamed,
   plainProblems,
   readTable,
+  rosterRow,
+  rowFields,
   setRows,
   valuesOf,
 } from '@core/roster';
@@ -118,10 +123,10 @@ describe('rows', () => {
       ['Teo', 'Kite'],
     ];
     const problems = plainProblems(
-      rows,
-      { name: 0, mark: 1 },
+      { rows: rows.map(rosterRow), mapping: { name: 0, mark: 1 }, beginsColumn: null },
       SLOTS,
       pictureNamed({ media: [], wardrobe: { colours: {}, fonts: {}, logos: {}, from: null } }),
+      FRAME_RATES['30'],
     );
     expect(problems.map((row) => row.map(({ text }) => text))).toEqual([
       [],
@@ -143,7 +148,7 @@ describe('rows', () => {
   )!;
 
   it('stand one after another on the timeline, each with its words, in one undo step', () => {
-    const rows = ['Teo', 'Oona', 'Inés'].map((name) => ({ name, line: 'Kite Week' }));
+    const rows = ['Teo', 'Oona', 'Inés'].map((name) => ({ values: { name, line: 'Kite Week' }, begins: null }));
     const { edits, set, why } = setRows(piece, group, rows, null, newId);
     expect([set, why]).toEqual([3, null]);
     const done = applyEdits(piece, edits, resolveTimes(piece, null)).piece;
@@ -154,11 +159,58 @@ describe('rows', () => {
       expect(times.timeOf(groups[i]!.start)).toBeCloseTo(times.timeOf(groups[i - 1]!.end), 6);
     expect(times.end).toBeCloseTo(times.timeOf(groups[2]!.end), 6);
   });
+  it('begin where the table says, and the others after the one before', () => {
+    const begins = [2, 9.5, null];
+    const rows = ['Teo', 'Oona', 'Inés'].map((name, i) => ({ values: { name }, begins: begins[i]! }));
+    const { edits } = setRows(piece, group, rows, null, newId);
+    const done = applyEdits(piece, edits, resolveTimes(piece, null)).piece;
+    const times = resolveTimes(done, null);
+    const groups = done.layers.filter((layer) => layer.madeFrom);
+    const starts = groups.map((layer) => times.timeOf(layer.start));
+    expect(starts[0]).toBeCloseTo(2, 6);
+    expect(starts[1]).toBeCloseTo(9.5, 6);
+    expect(starts[2]).toBeCloseTo(times.timeOf(groups[1]!.end), 6);
+  });
   it('beyond what a piece holds are left out, and that is told', () => {
-    const rows = Array.from({ length: 400 }, (_, i) => ({ name: `Person ${i}` }));
+    const rows = Array.from({ length: 400 }, (_, i) => ({ values: { name: `Person ${i}` }, begins: null }));
     const { set, why } = setRows(piece, group, rows, null, newId);
     expect(set).toBeGreaterThan(100);
     expect(set).toBeLessThan(400);
     expect(why).toContain('2000 layers');
+  });
+});
+
+describe('when a row begins', () => {
+  it.each([
+    ['12', 12],
+    ['12,5 s', 12.5],
+    ['1:02.25', 62.25],
+    ['00:00:02:15', 2.5],
+    ['0:75', null],
+    ['soon', null],
+    ['-3', null],
+    ['', null],
+  ])('%j is %s', (cell, seconds) => {
+    expect(beginsAt(cell, FRAME_RATES['30'])).toBe(seconds);
+  });
+});
+
+describe('names of files', () => {
+  it('take fields from the row, are each there once, and are taken by every file system', () => {
+    const roster = { rows: [['Teo/Marsh'], ['teo marsh'], ['TEO MARSH'], ['..']].map(rosterRow), mapping: { name: 0 } };
+    const names = roster.rows.map((_, i) => nameFrom('{Name}', rowFields(roster, i, SLOTS, 'Kites')));
+    expect(fileNames(names, (i) => `Kites ${i + 1}`)).toEqual(['TeoMarsh', 'teo marsh', 'TEO MARSH 2', 'Kites 4']);
+    expect(nameFrom('{row}. { NAME } of {piece}{what}', rowFields(roster, 0, SLOTS, 'Kites'))).toBe(
+      '1. Teo/Marsh of Kites',
+    );
+  });
+  it('never meet, whatever they are', () => {
+    fc.assert(
+      fc.property(fc.array(fc.string({ unit: 'grapheme', maxLength: 8 }), { maxLength: 30 }), (wanted) => {
+        const names = fileNames(wanted, (i) => `row ${i}`);
+        expect(new Set(names.map((name) => name.normalize('NFC').toLowerCase())).size).toBe(wanted.length);
+        for (const name of names) expect(name).not.toMatch(/[/\\:*?"<>|\0]|^\.|\.$/);
+      }),
+    );
   });
 });

@@ -19,6 +19,7 @@ export type {
   UnderEffect,
 } from './list/display-list';
 export { envelopeOf } from './movement/envelope';
+export { timeInside } from './movement/group-time';
 export { castGesture, castState, prepareGesture } from './movement/gesture-timing';
 export type { CastGesture, PreparedGesture } from './movement/gesture-timing';
 export { heardValueAt } from './layers/effects';

@@ -1,24 +1,26 @@
 import { DataSource } from 'typeorm';
 import { asAppError } from '../platform/errors';
-import { JobEntity, KeptEntity, MediaEntity, PieceEntity, RevisionEntity } from './entities';
+import { JobEntity, KeptEntity, MediaEntity, PieceEntity, RevisionEntity, RosterEntity } from './entities';
 import { FirstTables1700000000001 } from './migrations/0001-first-tables';
 import { Fonts1700000000002 } from './migrations/0002-fonts';
 import { SummariesAndLeases1700000000003 } from './migrations/0003-summaries-leases';
 import { OpenKinds1700000000004 } from './migrations/0004-open-kinds';
 import { Kept1700000000005 } from './migrations/0005-kept';
+import { Rosters1700000000006 } from './migrations/0006-rosters';
 
 /** Migrations only; the schema is never synchronised from the entities. */
 export async function openDatabase(url: string): Promise<DataSource> {
   const source = new DataSource({
     type: 'postgres',
     url,
-    entities: [PieceEntity, RevisionEntity, MediaEntity, JobEntity, KeptEntity],
+    entities: [PieceEntity, RevisionEntity, MediaEntity, JobEntity, KeptEntity, RosterEntity],
     migrations: [
       FirstTables1700000000001,
       Fonts1700000000002,
       SummariesAndLeases1700000000003,
       OpenKinds1700000000004,
       Kept1700000000005,
+      Rosters1700000000006,
     ],
     migrationsTransactionMode: 'each',
     synchronize: false,

@@ -72,9 +72,19 @@ export interface KeptRow {
   updatedAt: Date;
 }
 
-export type JobKind = 'prepare' | 'export';
-/** Jobs of one lane wait for each other; lanes don't. */
-export const LANES = ['prepare', 'prepare-long', 'export'] as const;
+/** The table that belongs to a group of a piece; `body` is as core/roster/roster-schema.ts says. */
+export interface RosterRowOfTable {
+  pieceId: string;
+  groupId: string;
+  owner: string;
+  revision: number;
+  body: Record<string, unknown>;
+  updatedAt: Date;
+}
+
+export type JobKind = 'prepare' | 'export' | 'row';
+/** Jobs of one lane wait for each other; lanes don't: hundreds of rows hold up nobody's single render. */
+export const LANES = ['prepare', 'prepare-long', 'export', 'batch'] as const;
 export type Lane = (typeof LANES)[number];
 export type JobState = 'queued' | 'running' | 'succeeded' | 'failed' | 'canceled';
 
@@ -94,6 +104,9 @@ export interface JobRow {
   /** Number of the present attempt: what a worker writes counts only while this is its own. */
   attempts: number;
   queueId: string | null;
+  /** Renders that belong together, and what tells whether one of them is there already; null for single jobs. */
+  batch: string | null;
+  fingerprint: string | null;
   startedAt: Date | null;
   heartbeatAt: Date | null;
   finishedAt: Date | null;
@@ -171,6 +184,18 @@ export const KeptEntity = new EntitySchema<KeptRow>({
   },
 });
 
+export const RosterEntity = new EntitySchema<RosterRowOfTable>({
+  name: 'roster',
+  columns: {
+    pieceId: { name: 'piece_id', type: 'text', primary: true },
+    groupId: { name: 'group_id', type: 'text', primary: true },
+    owner: { type: 'text' },
+    revision: { type: 'int' },
+    body: { type: 'jsonb' },
+    updatedAt: { name: 'updated_at', type: 'timestamptz' },
+  },
+});
+
 export const JobEntity = new EntitySchema<JobRow>({
   name: 'job',
   columns: {
@@ -187,6 +212,8 @@ export const JobEntity = new EntitySchema<JobRow>({
     errorDetail: { name: 'error_detail', type: 'text', nullable: true },
     attempts: { type: 'int', default: 0 },
     queueId: { name: 'queue_id', type: 'uuid', nullable: true },
+    batch: { type: 'text', nullable: true },
+    fingerprint: { type: 'text', nullable: true },
     startedAt: { name: 'started_at', type: 'timestamptz', nullable: true },
     heartbeatAt: { name: 'heartbeat_at', type: 'timestamptz', nullable: true },
     finishedAt: { name: 'finished_at', type: 'timestamptz', nullable: true },

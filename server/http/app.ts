@@ -18,6 +18,7 @@ import { keptRoutes } from './kept-routes';
 import { templateRoutes } from './template-routes';
 import { mediaRoutes } from './media-routes';
 import { pieceRoutes } from './piece-routes';
+import { rosterRoutes } from './roster-routes';
 import { sendFile } from './send-file';
 import { createUploads } from './upload-routes';
 
@@ -63,6 +64,7 @@ export function createApp(context: ServerContext, { events = createEvents() }: A
     .route('/jobs', jobRoutes(context))
     .route('/kept', keptRoutes(context))
     .route('/kept/templates', templateRoutes(context))
+    .route('/rosters', rosterRoutes(context))
     .route('/events', eventRoutes(events))
     .get('/health', async (c) => {
       await context.source.query('SELECT 1');
@@ -112,6 +114,13 @@ export function createApp(context: ServerContext, { events = createEvents() }: A
     const file = normalize(c.req.path.slice('/fonts/'.length));
     if (file.startsWith('..') || file.includes('\0')) throw new AppError('NOT_FOUND');
     return sendFile(c, join(assets.fontsDir, file), file.endsWith('.json') ? 'application/json' : 'font/ttf', {
+      'cache-control': 'public, max-age=86400',
+    });
+  });
+  app.get('/dictionaries/:file', (c) => {
+    const { file } = c.req.param();
+    if (!/^[a-z-]+\.(aff|dic)$/.test(file)) throw new AppError('NOT_FOUND');
+    return sendFile(c, join(assets.dictionariesDir, file), 'text/plain; charset=utf-8', {
       'cache-control': 'public, max-age=86400',
     });
   });

@@ -32,6 +32,18 @@ const exportRequest = z.object({
 const kindOf = (job: { readonly payload: Record<string, unknown> }): ExportKindId =>
   EXPORT_KIND_IDS.find((id) => id === job.payload.kind) ?? 'mp4';
 
+/** What the file of an export is called, without its extension. */
+function nameOf(job: { readonly payload: Record<string, unknown> }): string {
+  const { payload } = job;
+  if (typeof payload.fileName === 'string') return payload.fileName;
+  // validated when the job was made
+  const document = payload.document as { name: string; formats: { id: string; name: string }[] };
+  const format = document.formats.find((f) => f.id === payload.formatId);
+  return `${document.name} ${EXPORT_KINDS[kindOf(job)].isFormatless ? '' : (format?.name ?? '')}`
+    .replace(/[^\p{L}\p{N} _-]/gu, '')
+    .trim();
+}
+
 /** Most renders that may wait at once. */
 const MOST_WAITING = 200;
 
@@ -56,7 +68,7 @@ export function jobRoutes(context: ServerContext) {
       const { piece } = await pieces.get(LOCAL, pieceId);
       if (!piece.formats.some((f) => f.id === formatId))
         throw new AppError('BAD_REQUEST', 'the piece has no such format');
-      if ((await jobs.waiting()) >= MOST_WAITING) throw new AppError('TOO_MANY_REQUESTS');
+      if ((await jobs.waiting('export')) >= MOST_WAITING) throw new AppError('TOO_MANY_REQUESTS');
       const job = await jobs.create({
         kind: 'export',
         lane: 'export',
@@ -86,13 +98,8 @@ export function jobRoutes(context: ServerContext) {
     .get('/:id/file', async (c) => {
       const job = await jobs.get(c.req.param('id'), LOCAL.owner);
       if (job.state !== 'succeeded') throw new AppError('NOT_FOUND');
-      // validated when the job was made
-      const document = job.payload.document as { name: string; formats: { id: string; name: string }[] };
-      const { extension, mediaType, isFormatless } = EXPORT_KINDS[kindOf(job)];
-      const format = document.formats.find((f) => f.id === job.payload.formatId);
-      const name = `${document.name} ${isFormatless ? '' : (format?.name ?? '')}`
-        .replace(/[^\p{L}\p{N} _-]/gu, '')
-        .trim();
+      const { extension, mediaType } = EXPORT_KINDS[kindOf(job)];
+      const name = nameOf(job);
       return sendFile(c, store.exports.path(exportFile(job)), mediaType, {
         'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}.${extension}`,
       });

@@ -75,6 +75,7 @@ export function pieceRoutes(context: ServerContext, thumbnails: Thumbnails) {
         { ...piece, id: randomUUID(), name: `${piece.name} copy`.slice(0, 200) },
         'Duplicated',
       );
+      await context.rosters.copy(LOCAL, piece.id, copy.piece.id);
       return c.json(await pieces.summary(LOCAL, copy.piece.id), 201);
     })
     .get('/:id/revisions', async (c) => c.json({ revisions: await pieces.revisions(LOCAL, c.req.param('id')) }))

@@ -37,6 +37,7 @@ export async function collect(context: ServerContext, grace: Grace = GRACE): Pro
     await jobs.remove(job.id);
     removedJobs++;
   }
+  await jobs.forgetSources(grace.file);
   let removedMedia = 0;
   for (const hash of await media.unreachable(grace.media))
     if (await media.remove(hash, grace.media, () => store.remove(hash))) removedMedia++;

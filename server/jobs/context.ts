@@ -13,6 +13,8 @@ import { createMediaRepository } from '../features/media/repository';
 import type { MediaRepository } from '../features/media/repository';
 import { createPieceRepository } from '../features/pieces/repository';
 import type { PieceRepository } from '../features/pieces/repository';
+import { createRosterRepository } from '../features/rosters/repository';
+import type { RosterRepository } from '../features/rosters/repository';
 import type { Config } from '../platform/config';
 import { createMediaStore } from '../platform/media-store';
 import type { MediaStore } from '../platform/media-store';
@@ -28,6 +30,7 @@ export interface ServerContext {
   readonly media: MediaRepository;
   readonly jobs: JobRepository;
   readonly kept: KeptRepository;
+  readonly rosters: RosterRepository;
   readonly store: MediaStore;
   readonly queue: JobQueue;
 }
@@ -68,6 +71,7 @@ export async function openContext(config: Config, log: Logger): Promise<ServerCo
     media,
     jobs,
     kept: createKeptRepository(source),
+    rosters: createRosterRepository(source),
     store,
     queue,
   };

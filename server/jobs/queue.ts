@@ -6,9 +6,13 @@ import type { JobRepository } from '../features/jobs/repository';
 /** pg-boss over the same PostgreSQL. Its rows only carry the job's id: all that people see is in the job table. */
 export interface JobQueue {
   enqueue(job: Pick<JobRow, 'id' | 'lane'>): Promise<void>;
+  /** Many at once. Should the process end in mid-way, those that have no place yet are found and given one. */
+  enqueueAll(jobs: readonly Pick<JobRow, 'id' | 'lane'>[]): Promise<void>;
   work(lane: Lane, run: (jobId: string) => Promise<void>): Promise<void>;
   stop(): Promise<void>;
 }
+
+const INSERTED_AT_ONCE = 500;
 
 export async function openQueue(
   databaseUrl: string,
@@ -25,6 +29,12 @@ export async function openQueue(
     async enqueue({ id, lane }) {
       const queueId = await boss.send(lane, { jobId: id });
       if (queueId) await jobs.setQueueId(id, queueId);
+    },
+    async enqueueAll(list) {
+      for (let from = 0; from < list.length; from += INSERTED_AT_ONCE)
+        await boss.insert(
+          list.slice(from, from + INSERTED_AT_ONCE).map(({ id, lane }) => ({ name: lane, data: { jobId: id } })),
+        );
     },
     async work(lane, run) {
       await boss.work<{ jobId: string }>(lane, { batchSize: 1, pollingIntervalSeconds: 0.5 }, async (batch) => {

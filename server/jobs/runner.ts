@@ -76,7 +76,7 @@ export async function runJob(context: ServerContext, jobId: string, stallMs?: nu
     else {
       const known =
         error instanceof TookTooLong
-          ? new AppError('TOOK_TOO_LONG', kind === 'export' ? 'The render' : 'Listening to the song', { cause: error })
+          ? new AppError('TOOK_TOO_LONG', kind === 'prepare' ? 'Listening to the song' : 'The render', { cause: error })
           : asAppError(error);
       log.error({ jobId, attempt, err: error }, known.message);
       await finishSurely(context, () =>
@@ -123,7 +123,7 @@ export function createReaper(context: ServerContext, deadAfterMs?: number): () =
         { jobId: job.id, state: job.state, attempt: lost.attempt },
         'a worker was lost; its job is taken up again',
       );
-      if (job.kind === 'export')
+      if (job.kind !== 'prepare')
         for (const kind of EXPORT_KIND_IDS)
           await store.exports.remove(`${exportName(job.id, lost.attempt, kind)}.part`);
       if (job.state === 'queued') await queue.enqueue(job);

@@ -47,6 +47,7 @@ const LEAST_PASSWORD = 10;
 export interface Assets {
   readonly webDir: string;
   readonly fontsDir: string;
+  readonly dictionariesDir: string;
   readonly wasmFile: string;
   readonly serverDir: string;
 }
@@ -54,6 +55,7 @@ export interface Assets {
 export const assets: Assets = {
   webDir: join(distDir, 'web'),
   fontsDir: join(distDir, 'fonts'),
+  dictionariesDir: join(distDir, 'dictionaries'),
   wasmFile: join(distDir, 'i420.wasm'),
   serverDir: join(distDir, 'server'),
 };

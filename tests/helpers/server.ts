@@ -54,6 +54,7 @@ export async function openTestServer(access: Access = OPEN): Promise<TestServer>
     assets: {
       webDir: join(dist, 'web'),
       fontsDir: join(dist, 'fonts'),
+      dictionariesDir: join(dist, 'dictionaries'),
       wasmFile: join(dist, 'i420.wasm'),
       serverDir: join(dist, 'server'),
     },

@@ -8,7 +8,7 @@ import { createLayer, PIECE_VERSION } from '@core/piece';
 import type { MediaRef, Piece } from '@core/piece';
 import { freeMoment } from '@core/time';
 import type { ServerContext } from '../../server/jobs/context';
-import { renderInputFor } from '../../server/jobs/job-kinds';
+import { renderInputFor } from '../../server/jobs/render-to-store';
 import { createReaper, runJob } from '../../server/jobs/runner';
 import { createFrameSource } from '../../server/render/frame-source';
 import { createServerFonts } from '../../server/render/skia-host';

@@ -147,6 +147,23 @@ describe('pieces of version 5', () => {
   });
 });
 
+/** The same of version 6, with what was put in from a template. */
+describe('pieces of version 6', () => {
+  const piece = JSON.parse(readFileSync('tests/fixtures/version-6/every-field.json', 'utf8')) as { version: number };
+
+  it('open as this version with every value; no words are their own, and pictures are stretched to their frames', () => {
+    expect(piece.version).toBe(6);
+    const opened = parsePiece(piece);
+    if (!opened.ok) throw new Error(opened.problem.detail);
+    expect(opened.piece).toMatchObject({ ...piece, version: PIECE_VERSION });
+    expect(opened.piece.ownWords).toEqual([]);
+    const pictures = opened.piece.layers.flatMap((l) => (l.kind === 'picture' ? [l.content.fit] : []));
+    expect(pictures.length).toBeGreaterThan(0);
+    for (const fit of pictures) expect(fit).toBe('stretch');
+    expect(opened.piece.layers.some((layer) => layer.madeFrom !== null)).toBe(true);
+  });
+});
+
 describe('other versions', () => {
   it('a newer one is refused by its number, not half understood', () => {
     const { piece } = read('nine-days');

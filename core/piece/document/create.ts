@@ -78,6 +78,7 @@ export function createPiece(options: NewPiece, newId: IdSource): Piece {
     wardrobe: { ...EMPTY_WARDROBE },
     template: null,
     madeFrom: null,
+    ownWords: [],
   };
 }
 

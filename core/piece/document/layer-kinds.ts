@@ -51,6 +51,9 @@ const gradient = z.enum(GRADIENTS).default('none');
 const cornerShare = z.number().min(0).max(1);
 const cornersSchema = z.tuple([cornerShare, cornerShare, cornerShare, cornerShare]).default([1, 1, 1, 1]);
 
+/** How a picture lies in its frame; one that fills it is cut where it is wider or higher. */
+export const PICTURE_FITS = { stretch: 'stretched', fill: 'fills its frame' } as const;
+
 const NO_MEDIA = (): string | null => null;
 
 /**
@@ -153,8 +156,8 @@ export const LAYER_KINDS = {
   },
   picture: {
     label: 'Picture',
-    content: z.strictObject({ mediaId: idSchema }),
-    properties: { ...TRANSFORM, dimensions: [640, 360], cornerRadius: 0 },
+    content: z.strictObject({ mediaId: idSchema, fit: z.enum(idsOf(PICTURE_FITS)).default('stretch') }),
+    properties: { ...TRANSFORM, dimensions: [640, 360], cornerRadius: 0, focus: [0.5, 0.5], pictureZoom: 1 },
     mediaOf: (content: { mediaId: string }) => content.mediaId,
   },
   /** Layers that move, fade and blend as one; its own pixels are those of the frame. */

@@ -72,6 +72,8 @@ export const PROPERTIES = {
   pathShift: { label: 'Moved along', kind: 'number', ...percent, min: -1000, max: 1000 },
   pictureZoom: { label: 'Picture size', kind: 'number', ...percent, min: 0.05, max: 20 },
   pictureShift: { label: 'Picture moved', kind: 'vector', ...percent, min: -20, max: 20 },
+  /** The point of a picture that is brought as near to the middle of its frame as there is picture around it. */
+  focus: { label: 'Focus', kind: 'vector', ...percent, min: 0, max: 1 },
   reveal: { label: 'Band drawn to', kind: 'number', ...percent, min: 0, max: 1 },
 } as const satisfies Record<string, PropertyDefinition>;
 export type PropertyId = keyof typeof PROPERTIES;

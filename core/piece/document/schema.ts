@@ -18,7 +18,7 @@ import { EMPTY_WARDROBE, wardrobeSchema } from './wardrobe-schema';
  * Objects are strict: a field that this program does not know is refused by name, never dropped. A change of the shape
  * is a new version with a migration and a fixture (schema-shape.test.ts); a new row in the table of kinds is not.
  */
-export const PIECE_VERSION = 6;
+export const PIECE_VERSION = 7;
 export const MIN_FRAME_SIDE = 16;
 export const MAX_FRAME_SIDE = 4096;
 /** Most layers of a piece, and most markers. */
@@ -68,6 +68,10 @@ export const LISTS = {
 export type ListId = keyof typeof LISTS;
 export const LIST_IDS = Object.keys(LISTS) as ListId[]; // keys of a literal object
 
+/** Words of one's own that a piece may have. */
+export const MAX_OWN_WORDS = 2000;
+export const ownWordSchema = textSchema(60).min(1);
+
 export const pieceSchema = z.strictObject({
   version: z.literal(PIECE_VERSION),
   id: idSchema,
@@ -102,6 +106,8 @@ export const pieceSchema = z.strictObject({
   /** What makes it a template, if it is one. */
   template: templateSchema.nullable().default(null),
   madeFrom: madeFromSchema.nullable().default(null),
+  /** Words that are spelled right though no dictionary has them. */
+  ownWords: z.array(ownWordSchema).max(MAX_OWN_WORDS).default([]),
 });
 export type Piece = z.infer<typeof pieceSchema>;
 

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { gestureUseSchema, ownGestureSchema } from '../../motion';
 import { secondsSchema, shiftMoment } from '../../time';
 import { MAX_GESTURES, layerFields, layerSchema } from '../document/layer-schema';
-import { MAX_LAYERS, MAX_OWN_GESTURES } from '../document/schema';
+import { MAX_LAYERS, MAX_OWN_GESTURES, MAX_OWN_WORDS, ownWordSchema } from '../document/schema';
 import { sheetSchema } from '../document/sheet';
 import { defineEdit, findLayer } from './define';
 import { removeItem } from './list-items';
@@ -64,6 +64,13 @@ export const GESTURE_EDITS = {
     z.object({ shutter: z.number().min(0).max(720) }),
     (draft, { shutter }) => {
       draft.shutter = shutter;
+    },
+  ),
+  'words.setOwn': defineEdit(
+    'Change words of your own',
+    z.object({ words: z.array(ownWordSchema).max(MAX_OWN_WORDS) }),
+    (draft, { words }) => {
+      draft.ownWords = [...new Set(words)];
     },
   ),
   'sheet.set': defineEdit('Change the phrase sheet', z.object({ sheet: sheetSchema }), (draft, { sheet }) => {

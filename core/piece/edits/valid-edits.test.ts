@@ -303,6 +303,7 @@ const PAYLOADS: { [T in EditType]: fc.Arbitrary<Record<string, unknown>> } = {
   }),
   'gesture.forgetOwn': fc.record({ id }),
   'piece.setShutter': fc.record({ shutter: number }),
+  'words.setOwn': fc.record({ words: fc.array(text, { maxLength: 4 }) }),
   'sheet.set': fc.record({
     sheet: fc.record({
       staging: fc.constantFrom('lantern', 'constructor'),

@@ -1,9 +1,9 @@
-import { FIGURES, ellipsePath, multiply, roundedRectanglePath } from '../../geometry';
+import { FIGURES, coveringBox, ellipsePath, multiply, roundedRectanglePath } from '../../geometry';
 import type { Box, Corners, FigureNumbers, Matrix } from '../../geometry';
 import type { Vector } from '../../motion';
 import type { LayerKind, LayerOf } from '../../piece';
 import type { Seconds } from '../../time';
-import type { PictureItem, ShapeItem, StillItem } from '../list/display-list';
+import type { Fill, PictureItem, ShapeItem, StillItem } from '../list/display-list';
 import { NO_ACT, wipeEdge } from '../movement/act';
 import { textItem } from '../text/text-item';
 import { actOfWhole } from './act-of-whole';
@@ -17,7 +17,7 @@ import { groupItem } from './group-item';
 import { layerAt } from './layer-at';
 import type { LayerAt } from './layer-at';
 import { matrixOf } from './matrix-of';
-import { LayerReader, tinted, withBlur } from './layer-reader';
+import { LayerReader, printFill, tinted, withBlur } from './layer-reader';
 import type { Outline } from './layer-reader';
 import { outerAt } from './outer';
 import { pieceItem } from './piece-item';
@@ -72,6 +72,7 @@ export const LAYER_ITEMS: { readonly [K in LayerKind]: (at: LayerAt, layer: Laye
     const [w, h] = at.read.vector('dimensions');
     const cornerRadius = at.read.number('cornerRadius');
     const matrix = matrixOf(at);
+    if (layer.content.fit === 'fill') return acted(at, filledWithPicture(at, mediaHash, [w, h], cornerRadius));
     return acted(at, {
       kind: 'picture',
       layerId: layer.id,
@@ -89,6 +90,31 @@ export const LAYER_ITEMS: { readonly [K in LayerKind]: (at: LayerAt, layer: Laye
   // Drawn by what it lies over (stack.ts).
   look: () => null,
 };
+
+/** A picture that fills its frame: a shape that the picture is seen through. */
+function filledWithPicture(at: LayerAt, mediaHash: string, [w, h]: Vector, radius: number): ShapeItem {
+  const { prepared, read } = at;
+  const frame = centredBox([w, h]);
+  const sides = prepared.mediaSides ?? [w, h];
+  const box = coveringBox(frame, sides, read.vector('focus'), read.number('pictureZoom'));
+  const fill: Fill = { type: 'picture', mediaHash, box, fallback: '#00000000' };
+  const { id, blend } = prepared.layer;
+  const matrix = matrixOf(at);
+  const pathKey = `r${w},${h},${radius}`;
+  return {
+    kind: 'shape',
+    layerId: id,
+    path: roundedRectanglePath(w, h, [radius, radius, radius, radius]),
+    pathKey,
+    box: frame,
+    matrix,
+    fill,
+    stroke: null,
+    opacity: at.opacity,
+    blend,
+    fingerprint: `${pathKey}${printFill(fill)}|${matrix.join()}|${at.opacity}|${blend}`,
+  };
+}
 
 const centredBox = ([w, h]: Vector): Box => [-w / 2, -h / 2, w / 2, h / 2];
 

@@ -1,5 +1,5 @@
 import { evaluateTrack, evenlyPaced, prepareTrack } from '../../motion';
-import type { PreparedTrack, TrackValue } from '../../motion';
+import type { PreparedTrack, TrackValue, Vector } from '../../motion';
 import {
   MAX_WITHIN,
   childrenByParent,
@@ -48,6 +48,8 @@ export interface PreparedLayer {
   readonly fit: number;
   readonly hidden: boolean;
   readonly mediaHash: string | null;
+  /** Width and height of that picture in its own pixels; null where they are not known. */
+  readonly mediaSides: Vector | null;
   /** The moment that is seen inside at a moment; null where time goes on as outside. */
   readonly timeInside: ((seconds: Seconds) => Seconds) | null;
   readonly gestures: readonly PreparedGesture[];
@@ -142,6 +144,11 @@ function hashOf(piece: Piece, layer: Layer): string | null {
   return mediaId === null ? null : (piece.media.find((m) => m.id === mediaId)?.hash ?? null);
 }
 
+function sidesOf(piece: Piece, layer: Layer): Vector | null {
+  const ref = piece.media.find((m) => m.id === mediaIdOf(layer));
+  return ref?.width && ref.height ? [ref.width, ref.height] : null;
+}
+
 const defaultsOf = new Map<LayerKind, Partial<Record<PropertyId, TrackValue>>>();
 function defaults(kind: LayerKind): Partial<Record<PropertyId, TrackValue>> {
   let values = defaultsOf.get(kind);
@@ -213,6 +220,7 @@ export function prepareScene(document: Piece, times: ResolvedTimes, formatId: st
       copyAt: layer.repeat ? earlier(layer.repeat.delay, times) : null,
       shutter: isSmeared(layer, parent, piece.shutter) ? ((piece.shutter || DEFAULT_SHUTTER) / 360) * frameLength : 0,
       mediaHash: hashOf(piece, layer),
+      mediaSides: sidesOf(piece, layer),
       timeInside: 'time' in layer.content ? timeInside(layer.content.time, times.timeOf(layer.start), times) : null,
       within: layer.kind === 'piece' ? preparedWithin(hashOf(piece, layer), fills ?? standing(tracks), depth) : null,
       fills,

@@ -26,7 +26,7 @@ export const MAX_ATTEMPTS = 5;
  */
 export const DEAD_AFTER_MS = 6000;
 /** A job without any progress for this long is stopped: it hangs, or will never end. */
-export const STALL_MS: Readonly<Record<JobKind, number>> = { prepare: 180_000, export: 120_000 };
+export const STALL_MS: Readonly<Record<JobKind, number>> = { prepare: 180_000, export: 120_000, row: 120_000 };
 
 /** A watcher that hasn't looked for so long was asleep itself, or stopped. */
 const SLEPT_MS = 5000;

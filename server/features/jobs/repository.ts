@@ -3,6 +3,7 @@ import type { DataSource } from 'typeorm';
 import { JobEntity } from '../../db/entities';
 import type { JobKind, JobRow, JobState, Lane } from '../../db/entities';
 import type { Notify } from '../../db/notify';
+import type { Piece } from '@core/piece';
 import { AppError } from '../../platform/errors';
 import { MAX_ATTEMPTS } from './job-life';
 import type { RunningJob } from './job-life';
@@ -13,7 +14,16 @@ export interface NewJob {
   readonly owner: string;
   readonly pieceId: string | null;
   readonly payload: Record<string, unknown>;
+  /** For renders that belong together; the fingerprint says what one shows. */
+  readonly batch?: string;
+  readonly fingerprint?: string;
 }
+
+/** A render of a batch, without what it is made from. */
+export type BatchJob = Pick<
+  JobRow,
+  'id' | 'state' | 'progress' | 'result' | 'errorCode' | 'errorDetail' | 'finishedAt'
+> & { readonly formatId: string; readonly exportKind: string; readonly scope: string };
 
 /** What is shown of a job. */
 export type ListedJob = Pick<
@@ -32,6 +42,19 @@ export type Outcome =
  */
 export interface JobRepository {
   create(job: NewJob): Promise<JobRow>;
+  /**
+   * Creates renders of a batch and keeps the documents they are made from, by hash. What is waiting, running or there
+   * already by its fingerprint is left as it is. @returns those that are new.
+   */
+  createBatch(jobs: readonly NewJob[], sources: ReadonlyMap<string, Piece>): Promise<Pick<JobRow, 'id' | 'lane'>[]>;
+  /** The newest render of each fingerprint of a batch. */
+  ofBatch(batch: string, owner: string): Promise<Map<string, BatchJob>>;
+  /** Cancels what waits and runs of a batch. @returns how many. */
+  cancelBatch(batch: string, owner: string): Promise<number>;
+  /** A document that renders are made from; null if it is not there. */
+  source(hash: string): Promise<unknown>;
+  /** Forgets documents that no render waits for any more, after some seconds. */
+  forgetSources(seconds: number): Promise<void>;
   /** @param owner - whose job it must be; null for the server's own use. */
   get(id: string, owner: string | null): Promise<JobRow>;
   /**
@@ -55,8 +78,8 @@ export interface JobRepository {
   takeBack(job: RunningJob): Promise<JobRow | null>;
   /** Queued jobs that nobody has been told of for some seconds: the queue's own row was lost. */
   forgotten(seconds: number): Promise<JobRow[]>;
-  /** Jobs that are queued or running. */
-  waiting(): Promise<number>;
+  /** Jobs of a lane that are queued or running. */
+  waiting(lane: Lane): Promise<number>;
   /** Forgets a job that is over. */
   remove(id: string): Promise<void>;
   /** Jobs that are over and whose piece is gone, or that are older than some seconds and left no file. */
@@ -64,6 +87,9 @@ export interface JobRepository {
   /** Which of these ids are jobs. */
   known(ids: readonly string[]): Promise<Set<string>>;
 }
+
+/** Rows of one INSERT. */
+const BATCH_INSERT = 500;
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 
@@ -89,6 +115,64 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
       await jobs.insert(row as object);
       await told(row.id, row.pieceId);
       return jobs.findOneByOrFail({ id: row.id });
+    },
+    createBatch: (list, sources) =>
+      source.transaction(async (manager) => {
+        for (const [hash, document] of sources)
+          await manager.query(
+            `INSERT INTO render_source (hash, document) VALUES ($1, $2) ON CONFLICT (hash) DO UPDATE SET touched_at = now()`,
+            [hash, JSON.stringify(document)],
+          );
+        const made: Pick<JobRow, 'id' | 'lane'>[] = [];
+        for (let from = 0; from < list.length; from += BATCH_INSERT) {
+          const rows = list.slice(from, from + BATCH_INSERT).map((job) => ({ id: randomUUID(), ...job }));
+          made.push(
+            ...((await manager.query(
+              `INSERT INTO job (id, owner, kind, lane, piece_id, state, progress, payload, batch, fingerprint)
+               SELECT id, owner, kind, lane, "pieceId", 'queued', 0, payload, batch, fingerprint
+               FROM jsonb_to_recordset($1::jsonb) AS r(id uuid, owner text, kind text, lane text, "pieceId" text, payload jsonb, batch text, fingerprint text)
+               ON CONFLICT DO NOTHING RETURNING id, lane`,
+              [JSON.stringify(rows)],
+            )) as { id: string; lane: Lane }[]),
+          );
+        }
+        const [first] = list;
+        if (first) await told(first.batch ?? '', first.pieceId);
+        return made;
+      }),
+    async ofBatch(batch, owner) {
+      const rows = (await source.query(
+        `SELECT DISTINCT ON (fingerprint) fingerprint, id, state, progress, result, error_code AS "errorCode", error_detail AS "errorDetail", finished_at AS "finishedAt",
+           payload->>'formatId' AS "formatId", payload->>'kind' AS "exportKind", payload->>'scope' AS scope
+         FROM job WHERE batch = $1 AND owner = $2 ORDER BY fingerprint, created_at DESC`,
+        [batch, owner],
+      )) as (BatchJob & { fingerprint: string })[];
+      return new Map(rows.map(({ fingerprint, ...job }) => [fingerprint, job]));
+    },
+    async cancelBatch(batch, owner) {
+      const rows = await changed(
+        `UPDATE job SET state = 'canceled', finished_at = now() WHERE batch = $1 AND owner = $2 AND state IN ('queued', 'running')`,
+        [batch, owner],
+      );
+      // Their places in the queue go too: a worker would look at each of them for nothing.
+      await source.query(
+        `DELETE FROM queue.job WHERE name = 'batch' AND state < 'active' AND data->>'jobId' = ANY($1)`,
+        [rows.map((row) => row.id)],
+      );
+      return rows.length;
+    },
+    async source(hash) {
+      const rows = (await source.query('SELECT document FROM render_source WHERE hash = $1', [hash])) as {
+        document: unknown;
+      }[];
+      return rows[0]?.document ?? null;
+    },
+    async forgetSources(seconds) {
+      await source.query(
+        `DELETE FROM render_source s WHERE s.touched_at < now() - make_interval(secs => $1)
+         AND NOT EXISTS (SELECT 1 FROM job j WHERE j.state IN ('queued', 'running') AND j.payload->>'source' = s.hash)`,
+        [seconds],
+      );
     },
     async get(id, owner) {
       const row = UUID.test(id) ? await jobs.findOneBy(owner === null ? { id } : { id, owner }) : null;
@@ -167,7 +251,8 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
         )
         .take(50)
         .getMany(),
-    waiting: () => jobs.createQueryBuilder('j').where(`j.state IN ('queued', 'running')`).getCount(),
+    waiting: (lane) =>
+      jobs.createQueryBuilder('j').where(`j.state IN ('queued', 'running') AND j.lane = :lane`, { lane }).getCount(),
     async remove(id) {
       const [rows] = (await source.query(
         `DELETE FROM job WHERE id = $1 AND state NOT IN ('queued', 'running') RETURNING piece_id AS "pieceId"`,
@@ -180,7 +265,7 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
         .createQueryBuilder('j')
         .where(`j.state NOT IN ('queued', 'running')`)
         .andWhere(
-          `((j.kind = 'export' AND NOT EXISTS (SELECT 1 FROM piece p WHERE p.id = j.piece_id)) OR ((j.kind <> 'export' OR j.state <> 'succeeded') AND COALESCE(j.finished_at, j.created_at) < now() - make_interval(secs => :seconds)))`,
+          `((j.kind <> 'prepare' AND NOT EXISTS (SELECT 1 FROM piece p WHERE p.id = j.piece_id)) OR ((j.kind = 'prepare' OR j.state <> 'succeeded') AND COALESCE(j.finished_at, j.created_at) < now() - make_interval(secs => :seconds)))`,
           { seconds },
         )
         .take(500)

@@ -51,6 +51,7 @@ const OFFERED = MEDIA_KIND_IDS.filter((id) => MEDIA_KINDS[id].isOffered);
 const UNREACHABLE = `m.kind NOT IN (${OFFERED.map((id) => `'${id}'`).join()}) AND m.touched_at < now() - make_interval(secs => $1)
   AND NOT EXISTS (SELECT 1 FROM piece_media p WHERE p.hash = m.hash)
   AND NOT EXISTS (SELECT 1 FROM kept k WHERE k.body->'media' @> jsonb_build_array(jsonb_build_object('hash', m.hash)))
+  AND NOT EXISTS (SELECT 1 FROM render_source r WHERE r.document->'media' @> jsonb_build_array(jsonb_build_object('hash', m.hash)))
   AND NOT EXISTS (SELECT 1 FROM job j WHERE j.state IN ('queued', 'running') AND (j.payload->>'hash' = m.hash OR j.payload->'document'->'media' @> jsonb_build_array(jsonb_build_object('hash', m.hash))))`;
 
 export function createMediaRepository(source: DataSource, notify: Notify): MediaRepository {

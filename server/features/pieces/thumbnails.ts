@@ -2,7 +2,7 @@ import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { resolveTimes } from '@core/piece';
 import { frameMiddle, secondsToFrame } from '@core/time';
-import { renderInputFor } from '../../jobs/job-kinds';
+import { renderInputFor } from '../../jobs/render-to-store';
 import type { ServerContext } from '../../jobs/context';
 import { AppError } from '../../platform/errors';
 import type { PieceRecord } from './repository';

@@ -2,6 +2,7 @@ import { runThrough } from '@core/checks';
 import { resolveTimes } from '@core/piece';
 import { createLayoutCache } from '@core/text';
 import { loadedFonts } from './browser-host';
+import { browserSpelling } from './browser-spelling';
 import { scanContrast } from './contrast-scan';
 import { scanFlashes } from './flash-scan';
 import type { FromChecks, ToChecks } from './checks-protocol';
@@ -24,7 +25,10 @@ async function work(data: Exclude<ToChecks, { type: 'stop' }>, signal: AbortSign
     return;
   }
   const layoutText = createLayoutCache(await loadedFonts(piece));
-  const findings = runThrough({ piece, times: resolveTimes(piece, analysis), layoutText }, data.checks);
+  // Without its dictionaries the other checks are run all the same.
+  const spelling = data.checks.includes('spelling') ? await browserSpelling().catch(() => null) : null;
+  const times = resolveTimes(piece, analysis);
+  const findings = runThrough({ piece, times, layoutText, analysis, spelling }, data.checks);
   post({ type: 'findings', id, findings });
 }
 

@@ -3,6 +3,7 @@ import { toVersion3 } from './0003-runs';
 import { toVersion4 } from './0004-paints';
 import { toVersion5 } from './0005-time-and-forms';
 import { toVersion6 } from './0006-pieces-within';
+import { toVersion7 } from './0007-spelling-and-framing';
 
 /** A document of any version as it comes: an object of which nothing is known yet. */
 export type Json = Readonly<Record<string, unknown>>;
@@ -14,4 +15,5 @@ export const MIGRATIONS: Readonly<Record<number, (document: Json) => Json>> = {
   3: toVersion4,
   4: toVersion5,
   5: toVersion6,
+  6: toVersion7,
 };

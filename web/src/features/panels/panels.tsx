@@ -338,15 +338,11 @@ export function RunThroughPanel() {
       )}
       {findings.map((f) => (
         <FindingRow key={`${f.check}-${f.layerId ?? ''}-${f.text}`} at={f} text={f.text}>
-          {f.fix && (
-            <Button
-              variant="soft"
-              aria-label={WORDS.fixOf(f.fix.label, f.text)}
-              onClick={() => f.fix && edit([...f.fix.edits])}
-            >
-              {f.fix.label}
+          {f.fixes.map(({ label, edits }) => (
+            <Button key={label} variant="soft" aria-label={WORDS.fixOf(label, f.text)} onClick={() => edit([...edits])}>
+              {label}
             </Button>
-          )}
+          ))}
         </FindingRow>
       ))}
       <hr className="rule" />

@@ -1,21 +1,23 @@
 import { Box, Dialog, Flex, Input, Portal, Textarea } from '@chakra-ui/react';
 import { useCallback, useRef, useState } from 'react';
-import { formatOf } from '@core/piece';
 import type { GroupLayer, MadeFrom } from '@core/piece';
-import { decodeTable, setRows } from '@core/roster';
+import { beginsAt, decodeTable, nameFrom, rosterRow, rowFields, setRows } from '@core/roster';
 import { newId } from '../../platform/ids';
 import { edit, setView, useDesk } from '../../store/desk-store';
 import { useAnalysis, usePiece } from '../../store/selectors';
 import { Button } from '../../ui/Button';
-import { Choice } from '../../ui/Choice';
 import { FileButton } from '../../ui/FilePick';
 import { ProgressBar } from '../../ui/ProgressBar';
 import { Tick } from '../../ui/Tick';
 import { bringPictures } from './bring-pictures';
-import { TemplatePreview } from '../templates/TemplatePreview';
-import { makePieces, nameFrom } from './make-pieces';
+import { makePieces } from './make-pieces';
+import { RosterColumns } from './RosterColumns';
+import { RosterFiles } from './RosterFiles';
 import { RosterTable } from './RosterTable';
+import { RowSide } from './RowSide';
 import { useRoster } from './use-roster';
+import { useRowFiles } from './use-row-files';
+import type { FileRequest } from './use-row-files';
 import { WORDS } from './words';
 
 const MOST_BYTES = 40_000_000;
@@ -32,13 +34,23 @@ export default function RosterDialog({
 }) {
   const piece = usePiece();
   const analysis = useAnalysis();
-  const formatId = useDesk((s) => s.formatId);
-  const { roster, change, take, values, problems, looked, template } = useRoster(group, made);
+  const savedRevision = useDesk((s) => s.revision);
+  const { roster, change, take, values, problems, looked, template, kept, revision, told, undo, redo } = useRoster(
+    group,
+    made,
+  );
   const [pasted, setPasted] = useState('');
   const [said, setSaid] = useState<string | null>(null);
   const [chosen, setChosen] = useState(0);
   const [onlyGood, setOnlyGood] = useState(true);
   const [pattern, setPattern] = useState(`{${made.slots[0]?.name ?? 'row'}}, {piece}`);
+  const [request, setRequest] = useState<FileRequest>({
+    formatIds: [piece.leadFormatId],
+    kind: 'mp4',
+    scope: 'whole',
+    pattern: `{row} {${made.slots[0]?.name ?? 'piece'}}`,
+  });
+  const { files, look } = useRowFiles(piece.id, group.id, request, `${savedRevision}/${revision}`);
   const [progress, setProgress] = useState<{ done: number; all: number } | null>(null);
   const abort = useRef<AbortController | null>(null);
   const bad = problems.filter((row) => row.length > 0).length;
@@ -47,10 +59,10 @@ export default function RosterDialog({
   const onCell = useCallback(
     (row: number, column: number, value: string) => {
       const now = current.current;
-      const rows = now.rows.map((cells, i) =>
-        i === row ? now.columns.map((_, c) => (c === column ? value : (cells[c] ?? ''))) : cells,
+      const rows = now.rows.map((old, i) =>
+        i === row ? { ...old, cells: now.columns.map((_, c) => (c === column ? value : (old.cells[c] ?? ''))) } : old,
       );
-      change({ ...now, rows });
+      change({ ...now, rows }, `${row}/${column}`);
     },
     [change],
   );
@@ -63,12 +75,17 @@ export default function RosterDialog({
     if (file.size > MOST_BYTES) return setSaid(WORDS.tooLarge);
     void file.arrayBuffer().then((bytes) => takeOver(decodeTable(new Uint8Array(bytes))));
   };
+  const nameOf = (row: number) =>
+    nameFrom(pattern, rowFields(roster, row, made.slots, piece.name)) || `${piece.name} ${row + 1}`;
   const wanted = values.flatMap((row, i) => (onlyGood && (problems[i]?.length ?? 0) > 0 ? [] : [{ row, i }]));
   const ontoTimeline = () => {
     const { edits, set, why } = setRows(
       piece,
       group,
-      wanted.map(({ row }) => row),
+      wanted.map(({ row, i }) => ({
+        values: row,
+        begins: beginsAt(roster.rows[i]?.cells[roster.beginsColumn ?? -1] ?? '', piece.frameRate),
+      })),
       analysis,
       newId,
     );
@@ -78,29 +95,19 @@ export default function RosterDialog({
   };
   const asPieces = async () => {
     abort.current = new AbortController();
-    const rows = wanted.map(({ row, i }) => {
-      const cells = roster.rows[i] ?? [];
-      const fields = Object.fromEntries(
-        made.slots.map((slot) => [slot.name, cells[roster.mapping[slot.id] ?? -1] ?? '']),
-      );
-      return { values: row, name: nameFrom(pattern, fields, i + 1, piece) };
-    });
-    const told = await makePieces(
-      piece,
-      group,
-      rows,
-      (done) => setProgress({ done, all: rows.length }),
-      abort.current.signal,
-    );
+    const rows = wanted.map(({ row, i }) => ({ values: row, name: nameOf(i) }));
+    const onProgress = (done: number) => setProgress({ done, all: rows.length });
+    setSaid(await makePieces(piece, group.id, analysis, rows, onProgress, abort.current.signal));
     setProgress(null);
-    setSaid(told);
   };
+  const setOwnPiece = (pieceId: string | null) =>
+    change({ ...roster, rows: roster.rows.map((row, i) => (i === chosen ? { ...row, ownPieceId: pieceId } : row)) });
   return (
     <Dialog.Root defaultOpen onOpenChange={({ open }) => !open && onClose()}>
       <Portal>
         <Dialog.Backdrop />
         <Dialog.Positioner>
-          <Dialog.Content maxW="1180px" width="96vw" aria-label={WORDS.roster}>
+          <Dialog.Content maxW="1220px" width="97vw" aria-label={WORDS.roster}>
             <Dialog.Body p="5">
               <Flex gap="10px" alignItems="center" wrap="wrap">
                 <Dialog.Title className="title" margin="0">
@@ -108,6 +115,12 @@ export default function RosterDialog({
                 </Dialog.Title>
                 <span className="muted">{WORDS.intro(made.name)}</span>
                 <Box flex="1" />
+                <Button variant="quiet" disabled={!undo} onClick={() => undo?.()}>
+                  {WORDS.undo}
+                </Button>
+                <Button variant="quiet" disabled={!redo} onClick={() => redo?.()}>
+                  {WORDS.redo}
+                </Button>
                 <FileButton
                   label={WORDS.openFileLabel}
                   accept=".csv,.tsv,.txt,text/csv"
@@ -119,7 +132,7 @@ export default function RosterDialog({
                   label={WORDS.picturesLabel}
                   accept="image/*"
                   many
-                  onFiles={(files) => void bringPictures(files).then(setSaid)}
+                  onFiles={(many) => void bringPictures(many).then(setSaid)}
                 >
                   <Button variant="soft">{WORDS.pictures}</Button>
                 </FileButton>
@@ -141,50 +154,29 @@ export default function RosterDialog({
                   {WORDS.takeOver}
                 </Button>
               </Flex>
-              <Flex gap="12px" wrap="wrap" marginBottom="8px" role="group" aria-label={WORDS.roster}>
-                {made.slots.map((slot) => (
-                  <Flex key={slot.id} gap="6px" alignItems="center">
-                    <span className="muted">{slot.name}</span>
-                    <Choice
-                      aria-label={WORDS.columnOf(slot.name)}
-                      value={roster.mapping[slot.id] ?? ''}
-                      onChange={(e) => {
-                        const { [slot.id]: _old, ...others } = roster.mapping;
-                        const mapping =
-                          e.target.value === '' ? others : { ...others, [slot.id]: Number(e.target.value) };
-                        change({ ...roster, mapping });
-                      }}
-                    >
-                      <option value="">{WORDS.noColumn}</option>
-                      {roster.columns.map((name, i) => (
-                        <option key={name} value={i}>
-                          {name}
-                        </option>
-                      ))}
-                    </Choice>
-                  </Flex>
-                ))}
-              </Flex>
-              <Flex gap="18px" height="46vh">
+              <RosterColumns roster={roster} slots={made.slots} onChange={change} />
+              <Flex gap="18px" height="42vh">
                 <Box flex="1" minWidth="0">
                   <RosterTable
                     roster={roster}
                     slots={made.slots}
                     problems={problems}
+                    files={files}
                     chosen={chosen}
                     onChoose={setChosen}
                     onCell={onCell}
                     onRemove={(row) => change({ ...roster, rows: roster.rows.filter((_, i) => i !== row) })}
                   />
                 </Box>
-                <Box width="280px" flexShrink="0" role="group" aria-label={WORDS.preview}>
-                  <TemplatePreview
+                <Box width="280px" flexShrink="0" overflow="auto">
+                  <RowSide
+                    groupId={group.id}
                     template={template}
-                    format={formatOf(piece, formatId)}
-                    wearer={piece}
+                    row={roster.rows[chosen] ?? null}
+                    n={chosen + 1}
                     values={values[chosen] ?? {}}
-                    isWatched
-                    height={158}
+                    name={nameOf(chosen)}
+                    onOwnPiece={setOwnPiece}
                   />
                   <Box marginTop="8px">{WORDS.rows(roster.rows.length)}</Box>
                   <Box role="status" color={bad > 0 ? 'ember' : 'moss'}>
@@ -194,17 +186,31 @@ export default function RosterDialog({
                         ? WORDS.problems(bad)
                         : WORDS.noProblems}
                   </Box>
+                  <Tick checked={onlyGood} onChange={setOnlyGood}>
+                    {WORDS.onlyGood}
+                  </Tick>
                   <Button
                     variant="soft"
-                    marginTop="10px"
-                    onClick={() => change({ ...roster, rows: [...roster.rows, roster.columns.map(() => '')] })}
+                    marginTop="8px"
+                    onClick={() =>
+                      change({ ...roster, rows: [...roster.rows, rosterRow(roster.columns.map(() => ''))] })
+                    }
                   >
                     {WORDS.addRow}
                   </Button>
                 </Box>
               </Flex>
-              <Flex gap="10px" alignItems="center" wrap="wrap" marginTop="12px">
-                <Button variant="lamp" disabled={wanted.length === 0} onClick={ontoTimeline}>
+              <RosterFiles
+                groupId={group.id}
+                request={request}
+                onRequest={setRequest}
+                files={files}
+                rows={wanted.map(({ i }) => i)}
+                kept={kept}
+                look={look}
+              />
+              <Flex gap="10px" alignItems="center" wrap="wrap" marginTop="10px">
+                <Button variant="soft" disabled={wanted.length === 0} onClick={ontoTimeline}>
                   {WORDS.ontoTimeline}
                 </Button>
                 <Button
@@ -215,17 +221,14 @@ export default function RosterDialog({
                   {WORDS.asPieces}
                 </Button>
                 <Input
-                  aria-label={WORDS.fileName}
-                  title={WORDS.fileNameHint(made.slots[0]?.name ?? 'row')}
+                  aria-label={WORDS.pieceNames}
+                  title={WORDS.fieldsHint(made.slots[0]?.name ?? 'row')}
                   width="220px"
                   value={pattern}
                   maxLength={200}
                   onKeyDown={(e) => e.key !== 'Escape' && e.stopPropagation()}
                   onChange={(e) => setPattern(e.target.value)}
                 />
-                <Tick checked={onlyGood} onChange={setOnlyGood}>
-                  {WORDS.onlyGood}
-                </Tick>
                 {progress && (
                   <Flex gap="8px" alignItems="center" minWidth="220px">
                     <ProgressBar
@@ -237,7 +240,7 @@ export default function RosterDialog({
                     </Button>
                   </Flex>
                 )}
-                {said && <span role="status">{said}</span>}
+                {(said ?? told) && <span role="status">{said ?? told}</span>}
               </Flex>
             </Dialog.Body>
           </Dialog.Content>

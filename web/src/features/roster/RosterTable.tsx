@@ -1,12 +1,13 @@
-import { Box, Input } from '@chakra-ui/react';
+import { Box, Input, Span } from '@chakra-ui/react';
 import { flexRender, getCoreRowModel, useReactTable } from '@tanstack/react-table';
 import type { ColumnDef } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useMemo, useRef } from 'react';
 import type { Slot } from '@core/piece';
-import type { RowProblem } from '@core/roster';
+import type { Roster, RowProblem } from '@core/roster';
 import { Button } from '../../ui/Button';
-import type { Roster } from './roster-store';
+import type { RowFile } from './use-row-files';
+import { RowState } from './RowState';
 import { WORDS } from './words';
 
 const ROW_HEIGHT = 38;
@@ -22,6 +23,7 @@ export function RosterTable({
   roster,
   slots,
   problems,
+  files,
   chosen,
   onChoose,
   onCell,
@@ -30,13 +32,15 @@ export function RosterTable({
   roster: Roster;
   slots: readonly Slot[];
   problems: readonly (readonly RowProblem[])[];
+  /** Those of the rows, in the order of the rows. */
+  files: readonly RowFile[];
   chosen: number;
   onChoose: (row: number) => void;
   onCell: (row: number, column: number, value: string) => void;
   onRemove: (row: number) => void;
 }) {
   const scroller = useRef<HTMLDivElement>(null);
-  const lines = useMemo(() => roster.rows.map((cells, index): Line => ({ index, cells })), [roster.rows]);
+  const lines = useMemo(() => roster.rows.map(({ cells }, index): Line => ({ index, cells })), [roster.rows]);
   const columns = useMemo(
     (): ColumnDef<Line>[] => [
       { id: 'row', header: '', cell: ({ row }) => <span className="mono muted">{row.original.index + 1}</span> },
@@ -65,6 +69,11 @@ export function RosterTable({
   );
   const table = useReactTable({ data: lines, columns, getCoreRowModel: getCoreRowModel() });
   const { rows } = table.getRowModel();
+  const byRow = useMemo(() => {
+    const out = new Map<number, RowFile[]>();
+    for (const file of files) out.set(file.row, [...(out.get(file.row) ?? []), file]);
+    return out;
+  }, [files]);
   const seen = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroller.current,
@@ -119,8 +128,12 @@ export function RosterTable({
                   {flexRender(cell.column.columnDef.cell, cell.getContext())}
                 </Box>
               ))}
-              <Box role="cell" color="ember" fontSize="12px" lineHeight="1.2" overflow="hidden">
-                {wrong.map(({ text }) => text).join('; ')}
+              <Box role="cell" fontSize="12px" lineHeight="1.2" overflow="hidden">
+                {wrong.length > 0 ? (
+                  <Span color="ember">{wrong.map(({ text }) => text).join('; ')}</Span>
+                ) : (
+                  <RowState files={byRow.get(index) ?? []} isOwn={roster.rows[index]?.ownPieceId != null} />
+                )}
               </Box>
               <Box role="cell">
                 <Button

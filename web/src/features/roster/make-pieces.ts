@@ -1,49 +1,60 @@
-import { applyEdits, resolveTimes } from '@core/piece';
-import type { GroupLayer, Piece } from '@core/piece';
+import type { SongAnalysis } from '@core/audio';
+import type { Piece } from '@core/piece';
+import { prepareRows } from '@core/roster';
 import { ApiError, api, call } from '../../platform/api';
 import { newId } from '../../platform/ids';
 import { WORDS } from './words';
 
-/** The name of a row's piece: fields in braces are replaced by what stands in the row. */
-export function nameFrom(
-  pattern: string,
-  fields: Readonly<Record<string, string>>,
-  row: number,
-  piece: Pick<Piece, 'name'>,
-): string {
-  const known = new Map(Object.entries(fields).map(([name, value]) => [name.toLowerCase(), value]));
-  known.set('row', String(row));
-  known.set('piece', piece.name);
-  const name = pattern
-    .replace(/\{([^{}]*)\}/g, (_, field: string) => known.get(field.trim().toLowerCase()) ?? '')
-    .replace(/\s+/g, ' ')
-    .trim();
-  return (name || `${piece.name} ${row}`).slice(0, 200);
+/** A row, and what its piece is called. */
+export interface NamedRow {
+  readonly values: Readonly<Record<string, string>>;
+  readonly name: string;
+}
+
+const why = (error: unknown): string => (error instanceof ApiError ? error.message : WORDS.theServerDoesNotAnswer);
+
+/** Makes a piece of a row. @returns its id. @throws ApiError. */
+async function makePiece(made: ReturnType<ReturnType<typeof prepareRows>>, name: string): Promise<string> {
+  if (!made.ok) throw new ApiError('ROW_NOT_MADE', made.why);
+  const id = newId();
+  await call(api.pieces.$post({ json: { piece: { ...made.piece, id, name } } }));
+  return id;
 }
 
 /** Makes a piece of each row. @returns what to tell. */
 export async function makePieces(
   piece: Piece,
-  group: GroupLayer,
-  rows: readonly { readonly values: Readonly<Record<string, string>>; readonly name: string }[],
+  groupId: string,
+  analysis: SongAnalysis | null,
+  rows: readonly NamedRow[],
   onProgress: (done: number) => void,
   signal: AbortSignal,
 ): Promise<string> {
+  const fill = prepareRows(piece, groupId, 'whole', analysis);
   let done = 0;
   for (const { values, name } of rows) {
     if (signal.aborted) return WORDS.stoppedAt(done);
     onProgress(done + 1);
-    const { piece: filled } = applyEdits(
-      { ...piece, id: newId(), name },
-      [{ type: 'slots.fill', id: group.id, values: { ...values } }],
-      resolveTimes(piece, null),
-    );
     try {
-      await call(api.pieces.$post({ json: { piece: filled } }));
+      await makePiece(fill(values), name);
     } catch (error) {
-      return WORDS.couldNotMake(done, error instanceof ApiError ? error.message : WORDS.theServerDoesNotAnswer);
+      return WORDS.couldNotMake(done, why(error));
     }
     done++;
   }
   return WORDS.piecesMade(done);
+}
+
+/** A piece of one row, to be changed by hand. */
+export async function makeOwnPiece(
+  piece: Piece,
+  groupId: string,
+  analysis: SongAnalysis | null,
+  { values, name }: NamedRow,
+): Promise<{ readonly id: string } | { readonly why: string }> {
+  try {
+    return { id: await makePiece(prepareRows(piece, groupId, 'whole', analysis)(values), name) };
+  } catch (error) {
+    return { why: why(error) };
+  }
 }

@@ -1,22 +1,43 @@
-import { createStore, get, set } from 'idb-keyval';
+import { createStore, del, get } from 'idb-keyval';
 import { z } from 'zod';
-import { MAX_CELL, MAX_COLUMNS, MAX_ROWS } from '@core/roster';
+import { rosterRow, rosterSchema } from '@core/roster';
+import type { Roster } from '@core/roster';
+import { api, call } from '../../platform/api';
 
-/** A roster as this browser keeps it: its table, and the column that fills each slot. */
-const rosterSchema = z.object({
-  columns: z.array(z.string().max(100)).max(MAX_COLUMNS),
-  rows: z.array(z.array(z.string().max(MAX_CELL)).max(MAX_COLUMNS)).max(MAX_ROWS),
-  mapping: z.record(z.string(), z.number().int().min(0).max(MAX_COLUMNS)),
-});
-export type Roster = z.infer<typeof rosterSchema>;
-
-const place = createStore('estrella-rosters', 'rosters');
-
-/** The roster of a group; null if there is none that can be read. */
-export async function keptRoster(pieceId: string, groupId: string): Promise<Roster | null> {
-  const read = rosterSchema.safeParse(await get(`${pieceId}/${groupId}`, place).catch(() => null));
-  return read.success ? read.data : null;
+/** Rosters lie on the server, with their piece. */
+export interface Kept {
+  readonly roster: Roster;
+  readonly revision: number;
 }
 
-export const keepRoster = (pieceId: string, groupId: string, roster: Roster): Promise<void> =>
-  set(`${pieceId}/${groupId}`, roster, place);
+const path = (pieceId: string, groupId: string) => ({ param: { pieceId, groupId } });
+
+/** As browsers kept them once; taken over when the roster is opened there. */
+const place = createStore('estrella-rosters', 'rosters');
+const oldSchema = z.object({
+  columns: rosterSchema.shape.columns,
+  rows: z.array(z.array(z.string())),
+  mapping: rosterSchema.shape.mapping,
+});
+
+async function keptHere(pieceId: string, groupId: string): Promise<Roster | null> {
+  const read = oldSchema.safeParse(await get(`${pieceId}/${groupId}`, place).catch(() => null));
+  return read.success ? { ...read.data, rows: read.data.rows.map(rosterRow), beginsColumn: null } : null;
+}
+
+/** The roster of a group; null if it has none. @throws ApiError. */
+export async function readRoster(pieceId: string, groupId: string): Promise<Kept | null> {
+  const { roster, revision } = await call(api.rosters[':pieceId'][':groupId'].$get(path(pieceId, groupId)));
+  if (roster) return { roster: rosterSchema.parse(roster), revision };
+  const here = await keptHere(pieceId, groupId);
+  return here && { roster: here, revision: 0 };
+}
+
+/** @returns its new revision. @throws ApiError CONFLICT if another tab has changed it since. */
+export async function writeRoster(pieceId: string, groupId: string, roster: Roster, base: number): Promise<number> {
+  const { revision } = await call(
+    api.rosters[':pieceId'][':groupId'].$put({ ...path(pieceId, groupId), json: { roster, base } }),
+  );
+  if (base === 0) await del(`${pieceId}/${groupId}`, place).catch(() => {});
+  return revision;
+}

@@ -1,0 +1,70 @@
+import type { ExportKindId } from '@core/formats';
+import { MEDIA_KINDS } from '@core/piece';
+import type { Piece } from '@core/piece';
+import { AppError, Cancelled } from '../platform/errors';
+import { EXPORTERS } from '../render/export-kinds';
+import type { RenderInput } from '../render/frame-source';
+import { exportName } from './collect';
+import type { ServerContext } from './context';
+
+/** One attempt at a job. */
+export interface JobRun {
+  readonly jobId: string;
+  readonly attempt: number;
+  readonly signal: AbortSignal;
+  /** 0 to 1. */
+  readonly onProgress: (share: number) => void;
+}
+
+/** What a render of a stored piece is made from. */
+export interface StoredInput {
+  readonly input: RenderInput;
+  readonly songFile: string | null;
+}
+
+/** Files and facts a render of a stored piece needs. @throws AppError MEDIA_MISSING. */
+export async function renderInputFor(
+  context: Pick<ServerContext, 'media' | 'store'>,
+  piece: Piece,
+  formatId: string,
+): Promise<StoredInput> {
+  const files: Record<string, string> = {};
+  for (const { hash, kind } of piece.media) files[hash] = context.store.path(hash, MEDIA_KINDS[kind].variant);
+  const song = piece.music ? piece.media.find((m) => m.id === piece.music?.mediaId) : undefined;
+  if (piece.music && (!song || !(await context.store.has(song.hash, 'sound'))))
+    throw new AppError('MEDIA_MISSING', song?.name ?? 'the music');
+  const analysis = song ? await context.media.analysis(song.hash).catch(() => null) : null;
+  return {
+    input: { piece, analysis, formatId, files },
+    songFile: song ? context.store.path(song.hash, 'sound') : null,
+  };
+}
+
+/** Renders into the store: the file is there when it is whole, or not at all. @returns the facts about it. */
+export async function renderToStore(
+  { store, config }: Pick<ServerContext, 'store' | 'config'>,
+  { jobId, attempt, signal, onProgress }: JobRun,
+  kind: ExportKindId,
+  what: StoredInput & { readonly at: number },
+): Promise<Record<string, unknown>> {
+  // Named by attempt: two workers that both believe the job is theirs never write into one file.
+  const file = exportName(jobId, attempt, kind);
+  const target = await store.exports.prepare(file);
+  try {
+    const facts = await EXPORTERS[kind]({ ...what, out: target.temporary, assets: config.assets, signal, onProgress });
+    if (signal.aborted) throw new Cancelled();
+    await target.commit();
+    return { ...facts, file };
+  } catch (error) {
+    await target.discard();
+    throw error;
+  }
+}
+
+/** Takes back a file that turned out not to be wanted any more. */
+export async function removeFile(
+  { store }: Pick<ServerContext, 'store'>,
+  { file }: Record<string, unknown>,
+): Promise<void> {
+  if (typeof file === 'string') await store.exports.remove(file);
+}

@@ -1,0 +1,30 @@
+import { readFile } from 'node:fs/promises';
+import { runThrough } from '@core/checks';
+import type { CheckId, Finding } from '@core/checks';
+import { resolveTimes, withPieceFonts } from '@core/piece';
+import { createLayoutCache } from '@core/text';
+import type { Assets } from '../platform/config';
+import type { RenderInput } from './frame-source';
+import { readyToDraw } from './ready-to-draw';
+import { serverSpelling } from './server-spelling';
+import { createServerFonts } from './skia-host';
+
+/** The run-through of a piece on the server: all that can be told without painting. */
+export async function findingsIn(
+  { piece, analysis, files }: Pick<RenderInput, 'piece' | 'analysis' | 'files'>,
+  assets: Assets,
+): Promise<(Finding & { readonly check: CheckId })[]> {
+  const fonts = withPieceFonts(piece, createServerFonts(assets.fontsDir), (hash) => readFile(files[hash] ?? ''));
+  await readyToDraw(piece, fonts, (hash) => readFile(files[hash] ?? '', 'utf8'));
+  const layoutText = createLayoutCache(fonts);
+  const spelling = await serverSpelling(assets);
+  return runThrough({ piece, times: resolveTimes(piece, analysis), layoutText, analysis, spelling });
+}
+
+/** What would not be rendered as it was meant in one format, in sentences. */
+export async function mistakesIn(input: RenderInput, assets: Assets): Promise<string[]> {
+  const findings = await findingsIn(input, assets);
+  return findings
+    .filter(({ severity, formatId }) => severity === 'error' && (formatId === null || formatId === input.formatId))
+    .map(({ text }) => text);
+}

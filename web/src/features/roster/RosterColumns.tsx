@@ -1,0 +1,54 @@
+import { Flex } from '@chakra-ui/react';
+import type { Slot } from '@core/piece';
+import type { Roster } from '@core/roster';
+import { Choice } from '../../ui/Choice';
+import { WORDS } from './words';
+
+/** Which column fills which slot, and which says when a row begins. */
+export function RosterColumns({
+  roster,
+  slots,
+  onChange,
+}: {
+  roster: Roster;
+  slots: readonly Slot[];
+  onChange: (roster: Roster) => void;
+}) {
+  const options = roster.columns.map((name, i) => (
+    <option key={name} value={i}>
+      {name}
+    </option>
+  ));
+  return (
+    <Flex gap="12px" wrap="wrap" marginBottom="8px" role="group" aria-label={WORDS.columns}>
+      {slots.map((slot) => (
+        <Flex key={slot.id} gap="6px" alignItems="center">
+          <span className="muted">{slot.name}</span>
+          <Choice
+            aria-label={WORDS.columnOf(slot.name)}
+            value={roster.mapping[slot.id] ?? ''}
+            onChange={(e) => {
+              const { [slot.id]: _old, ...others } = roster.mapping;
+              const mapping = e.target.value === '' ? others : { ...others, [slot.id]: Number(e.target.value) };
+              onChange({ ...roster, mapping });
+            }}
+          >
+            <option value="">{WORDS.noColumn}</option>
+            {options}
+          </Choice>
+        </Flex>
+      ))}
+      <Flex gap="6px" alignItems="center">
+        <span className="muted">{WORDS.beginsAt}</span>
+        <Choice
+          aria-label={WORDS.columnOf(WORDS.beginsAt)}
+          value={roster.beginsColumn ?? ''}
+          onChange={(e) => onChange({ ...roster, beginsColumn: e.target.value === '' ? null : Number(e.target.value) })}
+        >
+          <option value="">{WORDS.afterTheOneBefore}</option>
+          {options}
+        </Choice>
+      </Flex>
+    </Flex>
+  );
+}
