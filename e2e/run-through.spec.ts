@@ -32,3 +32,28 @@ test('the run-through names what is left over, mends it with one click, and sees
   await panel.getByRole('button', { name: 'Look for flashes' }).click();
   await expect(panel.getByText(/^4 flashes within a second from 0\.\d to 3\.\d s/)).toBeVisible();
 });
+
+test('a misspelled word is named, written right by one click, and a word of one’s own is learnt', async ({ page }) => {
+  const id = await newPiece(page, 'Spelled');
+  const write = async (text: string): Promise<void> => {
+    await page.keyboard.press('t');
+    await page.keyboard.type(text);
+    await page.keyboard.press('Escape');
+  };
+  await write('We recieve the wind');
+  await page.getByRole('button', { name: 'Run-through', exact: true }).click();
+  const panel = page.getByRole('region', { name: 'Run-through' });
+  await expect(panel.getByText('“recieve” is in no dictionary. Is “receive” meant?')).toBeVisible();
+  await panel.getByRole('button', { name: /^Write “receive”/ }).click();
+  await expect(panel.getByText(/is in no dictionary/)).toHaveCount(0);
+  await waitSaved(page);
+  const texts = async () =>
+    (await storedPiece(page, id)).layers.map((layer) => (layer.content as { text?: string }).text);
+  expect(await texts()).toEqual(['We receive the wind']);
+  await page.keyboard.press('ControlOrMeta+Z');
+  await expect(panel.getByText(/is in no dictionary/)).toBeVisible();
+  await panel.getByRole('button', { name: /^It is right/ }).click();
+  await expect(panel.getByText(/is in no dictionary/)).toHaveCount(0);
+  await waitSaved(page);
+  expect((await storedPiece(page, id)) as unknown as Piece).toMatchObject({ ownWords: ['recieve'] });
+});

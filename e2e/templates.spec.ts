@@ -176,3 +176,17 @@ test('a group is kept as a template, saved as a file, and comes back as its next
   await expect(page.getByRole('option', { name: 'Choose Plain card' })).toHaveCount(0);
   await page.goto(appUrl());
 });
+
+test('a new piece can begin with a template', async ({ page }) => {
+  await page.goto(appUrl());
+  await page.getByRole('button', { name: 'New piece' }).first().click();
+  await page.getByRole('button', { name: 'From a template …' }).click();
+  await page.getByRole('option', { name: 'Choose Quayside' }).click();
+  await page.getByRole('button', { name: 'Put it in' }).click();
+  await expect(page.getByRole('region', { name: 'Slots' })).toBeVisible();
+  await waitSaved(page);
+  // It is asked for once.
+  await page.reload();
+  await expect(page.getByRole('group', { name: 'Quayside', exact: true })).toBeVisible();
+  await expect(page.getByRole('dialog', { name: 'Templates' })).toHaveCount(0);
+});

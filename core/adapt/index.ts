@@ -1,1 +1,2 @@
 export { adaptTo } from './adapt';
+export { fillFrameEdits, focusEdits, isReframable } from './frame-picture';

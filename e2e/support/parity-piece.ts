@@ -174,6 +174,26 @@ const OWN_SCENES: readonly (readonly [name: string, parts: readonly Part[]])[] =
     ],
   ],
   [
+    'pictures that fill their frames: by their focus, enlarged, rounded, turned',
+    [
+      [
+        'picture',
+        { dimensions: [200, 340], position: [-190, 0], focus: [0.85, 0.5] },
+        { mediaId: 'picture', fit: 'fill' },
+      ],
+      [
+        'picture',
+        { dimensions: [330, 150], position: [130, -90], focus: [0.2, 0.1], pictureZoom: 1.7, cornerRadius: 30 },
+        { mediaId: 'picture', fit: 'fill' },
+      ],
+      [
+        'picture',
+        { dimensions: [160, 160], position: [150, 100], rotation: 24, opacity: 0.8, blur: 2 },
+        { mediaId: 'picture', fit: 'fill' },
+      ],
+    ],
+  ],
+  [
     'blend modes',
     [
       [

@@ -10,6 +10,7 @@ const ORDER = [
   'text',
   'motion',
   'geometry',
+  'framing',
   'piece',
   'scene',
   'paint',

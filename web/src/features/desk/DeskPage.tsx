@@ -1,6 +1,6 @@
 import { Box, Dialog, Portal } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
-import { useNavigate, useParams } from 'react-router';
+import { useLocation, useNavigate, useParams } from 'react-router';
 import { ApiError, api, call } from '../../platform/api';
 import { playhead } from '../../platform/clock';
 import { stop } from '../../platform/playback';
@@ -24,6 +24,7 @@ export function DeskPage() {
   const music = useDesk((s) => s.piece?.music?.mediaId);
   const saveState = useDesk((s) => s.saveState);
   const saveMessage = useDesk((s) => s.saveMessage);
+  useTemplatesAtFirst(isOpen);
 
   useEffect(() => {
     setProblem(null);
@@ -105,6 +106,18 @@ export function DeskPage() {
       <Leftovers />
     </>
   );
+}
+
+/** A new piece that is to begin with a template shows them once. */
+function useTemplatesAtFirst(isOpen: boolean): void {
+  const navigate = useNavigate();
+  const { state, pathname } = useLocation() as { state: { withTemplate?: unknown } | null; pathname: string }; // set by the home
+  const isWanted = state?.withTemplate === true;
+  useEffect(() => {
+    if (!isWanted || !isOpen) return;
+    setView({ templateDialog: 'gallery' });
+    void navigate(pathname, { replace: true, state: null });
+  }, [isWanted, isOpen, navigate, pathname]);
 }
 
 /** Goes to the piece that a choice between versions made, if it made one; what goes wrong is told. */

@@ -309,7 +309,10 @@ export function HomePage() {
 
       {isMaking && (
         <Suspense>
-          <NewPieceDialog onMade={(id) => void navigate(`/piece/${id}`)} onClose={() => setMaking(false)} />
+          <NewPieceDialog
+            onMade={(id, withTemplate) => void navigate(`/piece/${id}`, { state: { withTemplate } })}
+            onClose={() => setMaking(false)}
+          />
         </Suspense>
       )}
       <NoticePlace notice={notice} onClose={() => setNotice(null)} />

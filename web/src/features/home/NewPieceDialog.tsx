@@ -1,9 +1,10 @@
 import { Dialog, Portal } from '@chakra-ui/react';
 import { NewPieceForm } from './NewPieceForm';
+import type { OnMade } from './NewPieceForm';
 import { WORDS } from './words';
 
 /** The form for a new piece, over the home. */
-export default function NewPieceDialog({ onMade, onClose }: { onMade: (id: string) => void; onClose: () => void }) {
+export default function NewPieceDialog({ onMade, onClose }: { onMade: OnMade; onClose: () => void }) {
   return (
     <Dialog.Root defaultOpen onOpenChange={({ open }) => !open && onClose()}>
       <Portal>

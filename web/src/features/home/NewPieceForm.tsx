@@ -12,19 +12,24 @@ import { BEGIN, DESTINATION_IDS, RATE_LABELS, formatsOf, newPieceSchema } from '
 import type { FrameChoice, NewPiece } from './new-piece-schema';
 import { WORDS } from './words';
 
+/** @param withTemplate - whether it begins with one that is chosen there. */
+export type OnMade = (id: string, withTemplate: boolean) => void;
+
 /** Asks what a piece is for: the frames it is seen in, and its frame rate. */
-export function NewPieceForm({ onMade, onCancel }: { onMade: (id: string) => void; onCancel: () => void }) {
+export function NewPieceForm({ onMade, onCancel }: { onMade: OnMade; onCancel: () => void }) {
   const form = useForm<NewPiece>({ resolver: zodResolver(newPieceSchema), defaultValues: BEGIN });
   const { errors, isSubmitting } = form.formState;
   const frames = useWatch({ control: form.control, name: 'frames' });
   const problem = errors.custom?.message ?? errors.root?.message;
-  const make = form.handleSubmit(async (wanted) => {
-    try {
-      onMade(await makePiece(wanted.name || WORDS.untitled, formatsOf(wanted), FRAME_RATES[wanted.rate]));
-    } catch (error) {
-      form.setError('root', { message: error instanceof ApiError ? error.message : WORDS.failed });
-    }
-  });
+  const make = (withTemplate: boolean) =>
+    form.handleSubmit(async (wanted) => {
+      try {
+        const id = await makePiece(wanted.name || WORDS.untitled, formatsOf(wanted), FRAME_RATES[wanted.rate]);
+        onMade(id, withTemplate);
+      } catch (error) {
+        form.setError('root', { message: error instanceof ApiError ? error.message : WORDS.failed });
+      }
+    });
   const side = (name: 'custom.width' | 'custom.height', label: string) => (
     <Controller
       control={form.control}
@@ -35,7 +40,7 @@ export function NewPieceForm({ onMade, onCancel }: { onMade: (id: string) => voi
     />
   );
   return (
-    <Box as="form" onSubmit={(event) => void make(event)} display="grid" gap="18px">
+    <Box as="form" onSubmit={(event) => void make(false)(event)} display="grid" gap="18px">
       <Box as="h2" fontSize="18px" fontWeight="600" margin="0">
         {WORDS.newPiece}
       </Box>
@@ -70,6 +75,9 @@ export function NewPieceForm({ onMade, onCancel }: { onMade: (id: string) => voi
       <Flex gap="10px" justifyContent="flex-end">
         <Button type="button" variant="quiet" onClick={onCancel}>
           {WORDS.cancel}
+        </Button>
+        <Button type="button" variant="soft" disabled={isSubmitting} onClick={() => void make(true)()}>
+          {WORDS.fromTemplate}
         </Button>
         <Button type="submit" variant="lamp" disabled={isSubmitting}>
           {WORDS.create}

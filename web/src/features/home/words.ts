@@ -13,6 +13,7 @@ export const WORDS = {
   rate: 'Frames a second',
   cancel: 'Cancel',
   create: 'Create',
+  fromTemplate: 'From a template …',
   badSides: (least: number, most: number) => `Each side is a whole number from ${least} to ${most} pixels.`,
   failed: 'The piece could not be made.',
   lastChange: 'Last change',

@@ -31,6 +31,7 @@ import { WithinSection } from '../within/WithinSection';
 import { LookSection } from '../effects/LookSection';
 import { SlotsSection } from '../templates/SlotsSection';
 import { GroupTimeSection } from '../ties/GroupTimeSection';
+import { FramingSection } from '../framing/FramingSection';
 import { LogoSection } from '../logo/LogoSection';
 import { inkOn, layerColour } from '../timeline/layer-colour';
 import { addEllipse, addFigure, addKite, addLook, addRectangle, addWave } from './add-layers';
@@ -218,7 +219,8 @@ export const LAYERS_ON_DESK: { readonly [K in LayerKind]: KindOnDesk<K> } = {
     // A picture comes in with its file.
     add: [],
     first: SHAPE_FIRST,
-    above: [WornLogo],
+    shows: ({ content: { fit } }, property) => fit === 'fill' || (property !== 'focus' && property !== 'pictureZoom'),
+    above: [WornLogo, FramingSection],
   },
   // A group is made of what is selected; its row shows whether it is open instead of a picture.
   group: {

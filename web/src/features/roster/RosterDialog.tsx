@@ -220,6 +220,7 @@ export default function RosterDialog({
                 >
                   {WORDS.asPieces}
                 </Button>
+                <span className="muted">{WORDS.named}</span>
                 <Input
                   aria-label={WORDS.pieceNames}
                   title={WORDS.fieldsHint(made.slots[0]?.name ?? 'row')}

@@ -119,6 +119,7 @@ export function RosterFiles({
             {name}
           </Tick>
         ))}
+      <span className="muted">{WORDS.named}</span>
       <Input
         aria-label={WORDS.fileNames}
         title={WORDS.fileNameHint}

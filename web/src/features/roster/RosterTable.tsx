@@ -18,6 +18,33 @@ interface Line {
   readonly cells: readonly string[];
 }
 
+/** A column of cells that can be typed in; none if nothing of the table is in it. */
+function cellColumn(
+  id: string,
+  header: string,
+  at: number | undefined,
+  onCell: (row: number, column: number, value: string) => void,
+  onChoose: (row: number) => void,
+): ColumnDef<Line>[] {
+  if (at === undefined) return [];
+  return [
+    {
+      id,
+      header,
+      cell: ({ row: { original } }) => (
+        <Input
+          aria-label={WORDS.cell(header, original.index + 1)}
+          value={original.cells[at] ?? ''}
+          width="100%"
+          onFocus={() => onChoose(original.index)}
+          onKeyDown={(e) => e.key !== 'Escape' && e.stopPropagation()}
+          onChange={(e) => onCell(original.index, at, e.target.value)}
+        />
+      ),
+    },
+  ];
+}
+
 /** The rows: a column for each slot that is filled by one, and what is wrong. Only rows near those seen are drawn. */
 export function RosterTable({
   roster,
@@ -44,28 +71,10 @@ export function RosterTable({
   const columns = useMemo(
     (): ColumnDef<Line>[] => [
       { id: 'row', header: '', cell: ({ row }) => <span className="mono muted">{row.original.index + 1}</span> },
-      ...slots.flatMap((slot): ColumnDef<Line>[] => {
-        const at = roster.mapping[slot.id];
-        if (at === undefined) return [];
-        return [
-          {
-            id: slot.id,
-            header: slot.name,
-            cell: ({ row: { original } }) => (
-              <Input
-                aria-label={WORDS.cell(slot.name, original.index + 1)}
-                value={original.cells[at] ?? ''}
-                width="100%"
-                onFocus={() => onChoose(original.index)}
-                onKeyDown={(e) => e.key !== 'Escape' && e.stopPropagation()}
-                onChange={(e) => onCell(original.index, at, e.target.value)}
-              />
-            ),
-          },
-        ];
-      }),
+      ...slots.flatMap((slot) => cellColumn(slot.id, slot.name, roster.mapping[slot.id], onCell, onChoose)),
+      ...cellColumn('begins', WORDS.beginsAt, roster.beginsColumn ?? undefined, onCell, onChoose),
     ],
-    [slots, roster.mapping, onCell, onChoose],
+    [slots, roster.mapping, roster.beginsColumn, onCell, onChoose],
   );
   const table = useReactTable({ data: lines, columns, getCoreRowModel: getCoreRowModel() });
   const { rows } = table.getRowModel();

@@ -38,6 +38,7 @@ export const WORDS = {
   openItsPiece: (n: number) => `Open the piece of row ${n}`,
   backToTheTable: 'Back to the table',
   isOwn: 'changed by hand',
+  named: 'named',
   files: 'Files of the rows',
   renderFiles: (n: number) => (n === 1 ? 'Render 1 file' : `Render ${n.toLocaleString('en')} files`),
   renderMissing: (n: number) =>

@@ -1,3 +1,4 @@
+import { Flex } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import type { Finding } from '@core/checks';
 import { Button } from '../../ui/Button';
@@ -16,10 +17,10 @@ export function FindingRow({
   children?: ReactNode;
 }) {
   return (
-    <div className="list-row">
+    <Flex className="list-row" flexWrap="wrap">
       <Button
         variant="quiet"
-        flex="1"
+        flex="1 1 130px"
         padding="0"
         whiteSpace="normal"
         textAlign="left"
@@ -29,6 +30,6 @@ export function FindingRow({
         {text}
       </Button>
       {children}
-    </div>
+    </Flex>
   );
 }

@@ -1,0 +1,4 @@
+export { LOOKED_AT } from './small-frame';
+export type { SmallFrame } from './small-frame';
+export { cropFor, focusOfPicture, followSubject } from './follow-subject';
+export type { Crop, Focus, Followed } from './follow-subject';
