@@ -24,6 +24,7 @@ export function FindingRow({
         padding="0"
         whiteSpace="normal"
         textAlign="left"
+        justifyContent="flex-start"
         color={color}
         onClick={() => lookAt(at)}
       >
