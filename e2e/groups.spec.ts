@@ -200,6 +200,8 @@ test('a still and the sound are rendered from the same table as the video', asyn
   for (const [kind, first] of [
     ['PNG still', [0x89, 0x50, 0x4e, 0x47]],
     ['WAV sound', [0x52, 0x49, 0x46, 0x46]],
+    ['GIF', [0x47, 0x49, 0x46, 0x38]],
+    ['ProRes 4444, transparent', [0x00, 0x00, 0x00, 0x14]],
   ] as const) {
     await page.getByLabel('Kind of file').selectOption({ label: kind });
     await page.getByRole('button', { name: 'Render', exact: true }).first().click();
@@ -212,6 +214,13 @@ test('a still and the sound are rendered from the same table as the video', asyn
     expect([...bytes.subarray(0, 4)]).toEqual(first);
     // Ten seconds of silence at 48 kHz, two channels of three bytes.
     if (kind === 'WAV sound') expect(bytes.length).toBe(44 + 480_000 * 6);
-    expect(download.suggestedFilename()).toMatch(kind === 'WAV sound' ? /^Kinds\.wav$/ : /^Kinds Wide\.png$/);
+    expect(download.suggestedFilename()).toMatch(
+      {
+        'PNG still': /^Kinds Wide\.png$/,
+        'WAV sound': /^Kinds\.wav$/,
+        GIF: /\.gif$/,
+        'ProRes 4444, transparent': /\.mov$/,
+      }[kind],
+    );
   }
 });

@@ -77,12 +77,32 @@ function formatOf(piece: Piece, id: string | undefined): string {
   return wanted;
 }
 
-/** @param at - seconds of the piece, for kinds of files that show one moment. */
-export async function render(file: string, format: string | undefined, out: string, at: number): Promise<void> {
+/** The kind of a file: the one that is named, or the first whose files end so. @throws UsageError. */
+function kindOf(out: string, named: string | undefined): ExportKindId {
+  if (named !== undefined) {
+    const kind = EXPORT_KIND_IDS.find((id) => id === named);
+    if (!kind) throw new UsageError(`--kind is one of ${EXPORT_KIND_IDS.join(', ')}; got ${named}`);
+    return kind;
+  }
   const extension = extname(out).slice(1).toLowerCase();
   const kind = EXPORT_KIND_IDS.find((id) => EXPORT_KINDS[id].extension === extension);
-  const known = EXPORT_KIND_IDS.map((id) => `.${EXPORT_KINDS[id].extension}`).join(', ');
+  const known = [...new Set(EXPORT_KIND_IDS.map((id) => `.${EXPORT_KINDS[id].extension}`))].join(', ');
   if (!kind) throw new UsageError(`--out must end in one of ${known}; got ${out}`);
+  return kind;
+}
+
+/**
+ * @param at - seconds of the piece, for kinds of files that show one moment.
+ * @param named - the kind, where several have the same ending.
+ */
+export async function render(
+  file: string,
+  format: string | undefined,
+  out: string,
+  at: number,
+  named?: string,
+): Promise<void> {
+  const kind = kindOf(out, named);
   await withPiece(file, async (piece, input, songFile) => {
     const temporary = `${out}.part`;
     try {
@@ -103,9 +123,10 @@ export async function render(file: string, format: string | undefined, out: stri
 
 function summary(kind: ExportKindId, facts: Record<string, unknown>): string {
   const fact = (name: string) => String(facts[name]);
-  if (kind === 'wav') return `${fact('samples')} samples`;
+  const { isFormatless, isMoment } = EXPORT_KINDS[kind];
+  if (isFormatless) return `${fact('samples')} samples`;
   const size = `${fact('width')}×${fact('height')}`;
-  return kind === 'png'
+  return isMoment
     ? `frame ${fact('frame')}, ${size}`
     : `${fact('frames')} frames (${fact('painted')} painted), ${size}`;
 }

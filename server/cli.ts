@@ -11,7 +11,7 @@ import { readHead } from './platform/media-store';
 const MAX_FRAMES = 1000;
 
 const USAGE = `usage: estrella beats SONG [--json]
-       estrella render PIECE --format ID --out FILE.mp4|FILE.wav|FILE.png [--at SECONDS]
+       estrella render PIECE --format ID --out FILE [--kind KIND] [--at SECONDS]
        estrella check PIECE [--json]
        estrella frame PIECE --at SECONDS[,SECONDS…] [--format ID] --out FILE.png`;
 
@@ -54,6 +54,7 @@ async function main(): Promise<void> {
         json: { type: 'boolean', default: false },
         format: { type: 'string' },
         out: { type: 'string' },
+        kind: { type: 'string' },
         at: { type: 'string' },
         help: { type: 'boolean', short: 'h', default: false },
       },
@@ -84,7 +85,7 @@ async function main(): Promise<void> {
   }
   const [at = 0, ...more] = times;
   if (more.length > 0) throw new UsageError('render shows one moment: --at takes one number of seconds');
-  return render(resolve(file), values.format, resolve(values.out), at);
+  return render(resolve(file), values.format, resolve(values.out), at, values.kind);
 }
 
 // The decoder of WOFF2 fonts keeps a process alive.

@@ -19,7 +19,7 @@ describe('entries of a piece file', () => {
   it.each([
     ['no JSON', '{', 'NOT_A_PIECE_FILE'],
     ['no document', '[]', 'PIECE_INVALID'],
-    ['an unknown version', '{"version": 7}', 'PIECE_VERSION_UNKNOWN'],
+    ['an unknown version', '{"version": 700}', 'PIECE_VERSION_UNKNOWN'],
     ['a damaged document', '{"version": 1}', 'PIECE_INVALID'],
   ])('%s is refused with its own code', (_name, text, code) => {
     expect(readDocumentEntry(text)).toMatchObject({ ok: false, problem: { code } });

@@ -51,6 +51,8 @@ export function createPainter(host: PaintHost): Painter {
     context.setTransform(1, 0, 0, 1, 0, 0);
     context.globalAlpha = 1;
     context.globalCompositeOperation = 'source-over';
+    // What can be seen through is not drawn over what was there.
+    if (colour.length > 7) context.clearRect(0, 0, width, height);
     context.fillStyle = colour;
     context.fillRect(0, 0, width, height);
   };

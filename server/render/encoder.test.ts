@@ -6,12 +6,19 @@ import { describe, expect, it } from '@jest/globals';
 import { FRAME_RATES } from '@core/time';
 import { encoderArguments, startEncoder } from './encoder';
 import { evenSide } from './even-side';
+import { VIDEO_RECIPES } from './video-recipes';
 
 const dir = mkdtempSync(join(tmpdir(), 'estrella-encoder-'));
 
 describe('the encoder', () => {
   it('is told the exact rate, the colours, and to put the index first', () => {
-    const args = encoderArguments({ width: 64, height: 36, frameRate: FRAME_RATES['29.97'], out: 'x.mp4' }).join(' ');
+    const args = encoderArguments({
+      width: 64,
+      height: 36,
+      frameRate: FRAME_RATES['29.97'],
+      out: 'x.mp4',
+      recipe: VIDEO_RECIPES.mp4,
+    }).join(' ');
     for (const part of [
       '-framerate 30000/1001',
       '-profile:v high',
@@ -32,6 +39,7 @@ describe('the encoder', () => {
       sound: null,
       soundFrames: 19200,
       out,
+      recipe: VIDEO_RECIPES.mp4,
     });
     for (let i = 0; i < 10; i++) await encoder.write(new Uint8Array(384).fill(128).fill(16 + i * 20, 0, 256));
     await encoder.finish();
@@ -52,6 +60,7 @@ describe('the encoder', () => {
       sound: [tone, new Float32Array(frames)],
       soundFrames: frames,
       out,
+      recipe: VIDEO_RECIPES.mp4,
     });
     for (let i = 0; i < 25; i++) await encoder.write(new Uint8Array(384).fill(128));
     await encoder.finish();
@@ -76,6 +85,7 @@ describe('the encoder', () => {
       sound: null,
       soundFrames: 48000,
       out: join(dir, 'no', 'such', 'folder.mp4'),
+      recipe: VIDEO_RECIPES.mp4,
     });
     await expect(encoder.finish()).rejects.toMatchObject({ code: 'ENCODER_FAILED' });
   });

@@ -5,6 +5,7 @@ import type { FrameRate } from '@core/time';
 import { framesPerSecond } from '@core/time';
 import { gatherErrors, startChild } from '../platform/child';
 import { AppError } from '../platform/errors';
+import type { VideoRecipe } from './video-recipes';
 
 export const SOUND_RATE = 48000;
 
@@ -17,66 +18,28 @@ export interface EncoderOptions {
   /** Samples of silence where there is no sound. */
   readonly soundFrames: number;
   readonly out: string;
+  readonly recipe: VideoRecipe;
 }
 
-/** Arguments for ffmpeg: raw I420 on standard input and raw stereo on descriptor 3 in, MP4 out. */
+/** How colours are meant: BT.709, limited range. */
+const COLOUR = ['-color_primaries', 'bt709', '-color_trc', 'bt709', '-colorspace', 'bt709', '-color_range', 'tv'];
+
+/** Arguments for ffmpeg: raw frames on standard input and raw stereo on descriptor 3 in, a file out. */
 export function encoderArguments(o: Omit<EncoderOptions, 'sound' | 'soundFrames'>): string[] {
-  const colour = ['-color_primaries', 'bt709', '-color_trc', 'bt709', '-colorspace', 'bt709', '-color_range', 'tv'];
+  const { recipe } = o;
+  const isPlanar = recipe.pixels === 'i420';
   return [
-    '-v',
-    'error',
-    '-nostdin',
-    '-y',
-    '-protocol_whitelist',
-    'file,pipe',
-    '-f',
-    'rawvideo',
-    '-pix_fmt',
-    'yuv420p',
-    '-s',
-    `${o.width}x${o.height}`,
-    '-framerate',
-    `${o.frameRate.num}/${o.frameRate.den}`,
-    ...colour,
-    '-i',
-    'pipe:0',
-    '-f',
-    'f32le',
-    '-ar',
-    String(SOUND_RATE),
-    '-ac',
-    '2',
-    '-i',
-    'pipe:3',
-    '-map',
-    '0:v',
-    '-map',
-    '1:a',
-    '-c:v',
-    'libx264',
-    '-preset',
-    'veryfast',
-    '-profile:v',
-    'high',
-    '-crf',
-    '17',
-    '-pix_fmt',
-    'yuv420p',
-    '-g',
-    String(Math.round(framesPerSecond(o.frameRate) * 2)),
-    ...colour,
-    '-c:a',
-    'aac',
-    '-b:a',
-    '192k',
-    '-ar',
-    String(SOUND_RATE),
-    '-ac',
-    '2',
-    '-movflags',
-    '+faststart',
-    '-f',
-    'mp4',
+    ...['-v', 'error', '-nostdin', '-y', '-protocol_whitelist', 'file,pipe'],
+    ...['-f', 'rawvideo', '-pix_fmt', isPlanar ? 'yuv420p' : 'rgba', '-s', `${o.width}x${o.height}`],
+    ...['-framerate', `${o.frameRate.num}/${o.frameRate.den}`],
+    ...(isPlanar ? COLOUR : []),
+    ...['-i', 'pipe:0'],
+    ...(recipe.sound ? ['-f', 'f32le', '-ar', String(SOUND_RATE), '-ac', '2', '-i', 'pipe:3'] : []),
+    ...['-map', '0:v', ...(recipe.sound ? ['-map', '1:a'] : [])],
+    ...recipe.video(framesPerSecond(o.frameRate)),
+    ...(recipe.isTagged ? COLOUR : []),
+    ...(recipe.sound ? [...recipe.sound, '-ar', String(SOUND_RATE), '-ac', '2'] : []),
+    ...recipe.container,
     `file:${o.out}`,
   ];
 }
@@ -128,7 +91,9 @@ export function startEncoder(options: EncoderOptions): Encoder {
     broken = true;
   });
   // A pipe that breaks shows in the encoder's own end.
-  pipeline(Readable.from(interleaved(options.sound, options.soundFrames)), soundPipe).catch(() => {});
+  if (options.recipe.sound)
+    pipeline(Readable.from(interleaved(options.sound, options.soundFrames)), soundPipe).catch(() => {});
+  else soundPipe.end();
   return {
     async write(pixels) {
       if (broken || child.process.exitCode !== null) {

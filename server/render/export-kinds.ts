@@ -1,33 +1,25 @@
-import { readFile, writeFile } from 'node:fs/promises';
+import { readFile, rm, writeFile } from 'node:fs/promises';
+import type { Canvas } from '@napi-rs/canvas';
 import type { ExportKindId } from '@core/formats';
 import { needsOf } from '@core/paint';
 import { MEDIA_KINDS, resolveTimes } from '@core/piece';
 import type { DisplayList } from '@core/scene';
 import { writeSvg } from '@core/svg';
 import { frameCount, frameMiddle, secondsToFrame } from '@core/time';
-import type { Assets } from '../platform/config';
 import { AppError, Cancelled } from '../platform/errors';
 import { SOUND_RATE } from './encoder';
+import type { ExportRun } from './export-run';
 import { createFrameSource } from './frame-source';
 import type { FrameSource, RenderInput } from './frame-source';
 import { pieceSound, soundLength } from './piece-sound';
+import { encodeFile } from './encode-file';
+import { renderFrames } from './render-frames';
+import { renderGif } from './render-gif';
 import { renderVideo } from './render-video';
+import { VIDEO_RECIPES } from './video-recipes';
+import type { VideoRecipeId } from './video-recipes';
 import { createServerFonts } from './skia-host';
 import { encodeWav } from './wav';
-
-/** What every kind of export is made from. */
-export interface ExportRun {
-  readonly input: RenderInput;
-  /** The song as FLAC of 48 kHz. */
-  readonly songFile: string | null;
-  /** Seconds of the piece, for kinds that show one moment. */
-  readonly at: number;
-  readonly out: string;
-  readonly assets: Assets;
-  readonly signal?: AbortSignal;
-  /** 0 to 1. */
-  readonly onProgress?: (share: number) => void;
-}
 
 /** The frame that is shown at the moment: what the video has there. */
 async function stillOf({
@@ -55,22 +47,75 @@ async function picturesOf(list: DisplayList, files: RenderInput['files']): Promi
   return out;
 }
 
-/** How each kind of export is made: writes `out` and gives the facts about it. */
-export const EXPORTERS: Readonly<Record<ExportKindId, (run: ExportRun) => Promise<Record<string, unknown>>>> = {
-  async mp4({ onProgress, at: _at, ...run }) {
+type Exporter = (run: ExportRun) => Promise<Record<string, unknown>>;
+
+/** The sound of the whole piece, silence where there is none. */
+async function soundOf({
+  input,
+  songFile,
+  signal,
+}: ExportRun): Promise<{ frames: number; sound: readonly [Float32Array, Float32Array] }> {
+  const times = resolveTimes(input.piece, input.analysis);
+  const frames = frameCount(times.end, input.piece.frameRate);
+  if (frames === 0) throw new AppError('NOTHING_TO_RENDER');
+  const samples = soundLength(frames, input.piece.frameRate);
+  const sound = await pieceSound(input, songFile, times, samples, signal);
+  if (signal?.aborted) throw new Cancelled();
+  return { frames, sound: sound ?? [new Float32Array(samples), new Float32Array(samples)] };
+}
+
+const video =
+  (id: VideoRecipeId): Exporter =>
+  async ({ onProgress, at: _at, ...run }) => {
     const facts = await renderVideo({
       ...run,
+      recipe: VIDEO_RECIPES[id],
       ...(onProgress ? { onFrame: (done: number, total: number) => onProgress(done / total) } : {}),
     });
     return { ...facts };
-  },
-  async png(run) {
+  };
+
+const still =
+  (write: (canvas: Canvas) => Promise<Buffer>): Exporter =>
+  async (run) => {
     const { source, frame, seconds } = await stillOf(run);
     const { canvas } = await source.paint(seconds);
     if (run.signal?.aborted) throw new Cancelled();
-    await writeFile(run.out, await canvas.encode('png'));
+    await writeFile(run.out, await write(canvas));
     return { frame, width: source.width, height: source.height };
-  },
+  };
+
+/** The sound as a WAV, and what ffmpeg makes of it. */
+const encodedSound =
+  (...args: readonly string[]): Exporter =>
+  async (run) => {
+    const { frames, sound } = await soundOf(run);
+    const wav = `${run.out}.wav`;
+    try {
+      await writeFile(wav, encodeWav(sound, SOUND_RATE));
+      await encodeFile(['-i', `file:${wav}`, ...args], run.out, run.signal);
+    } finally {
+      await rm(wav, { force: true });
+    }
+    return { samples: sound[0].length, frames };
+  };
+
+/** How each kind of export is made: writes `out` and gives the facts about it. */
+export const EXPORTERS: Readonly<Record<ExportKindId, Exporter>> = {
+  mp4: video('mp4'),
+  hevc: video('hevc'),
+  webm: video('webm'),
+  av1: video('av1'),
+  prores: video('prores'),
+  'prores-alpha': video('prores-alpha'),
+  'webm-alpha': video('webm-alpha'),
+  apng: video('apng'),
+  'webp-animated': video('webp-animated'),
+  'png-sequence': renderFrames,
+  gif: renderGif,
+  png: still((canvas) => canvas.encode('png')),
+  jpeg: still((canvas) => canvas.encode('jpeg', 92)),
+  webp: still((canvas) => canvas.encode('webp', 90)),
   async svg(run) {
     const { source, frame, seconds } = await stillOf(run);
     const list = source.resolve(seconds);
@@ -80,14 +125,12 @@ export const EXPORTERS: Readonly<Record<ExportKindId, (run: ExportRun) => Promis
     await writeFile(run.out, svg);
     return { frame, width: source.width, height: source.height, left };
   },
-  async wav({ input, songFile, out, signal }) {
-    const times = resolveTimes(input.piece, input.analysis);
-    const frames = frameCount(times.end, input.piece.frameRate);
-    if (frames === 0) throw new AppError('NOTHING_TO_RENDER');
-    const samples = soundLength(frames, input.piece.frameRate);
-    const sound = await pieceSound(input, songFile, times, samples, signal);
-    if (signal?.aborted) throw new Cancelled();
-    await writeFile(out, encodeWav(sound ?? [new Float32Array(samples), new Float32Array(samples)], SOUND_RATE));
-    return { samples, frames };
+  async wav(run) {
+    const { frames, sound } = await soundOf(run);
+    await writeFile(run.out, encodeWav(sound, SOUND_RATE));
+    return { samples: sound[0].length, frames };
   },
+  mp3: encodedSound('-c:a', 'libmp3lame', '-b:a', '256k', '-f', 'mp3'),
+  m4a: encodedSound('-c:a', 'aac', '-b:a', '192k', '-movflags', '+faststart', '-f', 'ipod'),
+  opus: encodedSound('-c:a', 'libopus', '-b:a', '160k', '-f', 'opus'),
 };

@@ -21,6 +21,8 @@ export interface RenderInput {
   readonly formatId: string;
   /** The files made of its media, by hash. */
   readonly files: Readonly<Record<string, string>>;
+  /** Leaves the background out: frames can be seen through. */
+  readonly isSeeThrough?: boolean;
 }
 
 export interface FrameSource {
@@ -66,14 +68,15 @@ export async function createFrameSource(input: RenderInput, shipped: FontLibrary
   const layout = createLayoutCache(fonts);
   const painter = createPainter(host);
   let surface: SkiaSurface | null = null;
+  const resolve = (seconds: Seconds): DisplayList => sceneAt(scene, seconds, layout, null, !input.isSeeThrough);
   return {
     width: scene.format.width,
     height: scene.format.height,
     duration: times.end,
-    resolve: (seconds) => sceneAt(scene, seconds, layout),
+    resolve,
     forget: () => painter.forget(),
     async paint(frame, scale = 1) {
-      const list = typeof frame === 'number' ? sceneAt(scene, frame, layout) : frame;
+      const list = typeof frame === 'number' ? resolve(frame) : frame;
       const needs = needsOf(list);
       if (!host.sources.has(needs)) await host.sources.fetch(needs);
       const width = Math.round(list.width * scale);

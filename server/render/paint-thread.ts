@@ -4,13 +4,16 @@ import { frameMiddle } from '@core/time';
 import { createFrameSource } from './frame-source';
 import type { RenderInput } from './frame-source';
 import { createI420Converter } from './i420';
-import { evenSide } from './even-side';
+import { sidesFor } from './pixels';
+import type { PixelKind } from './pixels';
 import { createServerFonts, createSkiaSurface } from './skia-host';
+import type { SkiaSurface } from './skia-host';
 
-/** A painting thread: takes runs of frames, gives back I420 pixels or the news that a frame equals the one before. */
+/** A painting thread: takes runs of frames, gives back pixels or the news that a frame equals the one before. */
 export interface ThreadInput extends RenderInput {
   readonly fontsDir: string;
   readonly wasmFile: string;
+  readonly pixels: PixelKind;
 }
 export interface FrameRun {
   readonly from: number;
@@ -29,11 +32,18 @@ async function main(): Promise<void> {
   const post = (message: ThreadMessage, transfer: ArrayBuffer[] = []) => port.postMessage(message, transfer);
   const source = await createFrameSource(input, createServerFonts(input.fontsDir));
   const converter = createI420Converter(input.wasmFile);
-  const width = evenSide(source.width);
-  const height = evenSide(source.height);
+  const { width, height } = sidesFor(input.pixels, source.width, source.height);
   const isOdd = width !== source.width || height !== source.height;
   const padded = isOdd ? createSkiaSurface(width, height) : null;
   const rate = input.piece.frameRate;
+  const pixelsOf = (surface: SkiaSurface): Uint8Array<ArrayBuffer> => {
+    // The surface itself holds colours multiplied by their alpha; what is read out of it is straight.
+    if (input.pixels === 'rgba')
+      return new Uint8Array(surface.canvas.getContext('2d').getImageData(0, 0, width, height).data);
+    const out = new Uint8Array((width * height * 3) / 2);
+    converter.convert(surface.canvas.data(), width, height, out);
+    return out;
+  };
   const paintRun = async (run: FrameRun): Promise<void> => {
     try {
       let before = run.from > 0 ? frameFingerprint(source.resolve(frameMiddle(run.from - 1, rate))) : null;
@@ -47,9 +57,7 @@ async function main(): Promise<void> {
         before = print;
         const surface = await source.paint(list);
         if (padded) padded.context.drawImage(surface.canvas as never, 0, 0, width, height);
-        const rgba = (padded ?? surface).canvas.data();
-        const out = new Uint8Array((width * height * 3) / 2);
-        converter.convert(rgba, width, height, out);
+        const out = pixelsOf(padded ?? surface);
         post({ type: 'frame', frame, pixels: out.buffer }, [out.buffer]);
       }
       post({ type: 'done' });

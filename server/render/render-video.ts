@@ -6,10 +6,12 @@ import { frameCount } from '@core/time';
 import type { Assets } from '../platform/config';
 import { AppError, Cancelled } from '../platform/errors';
 import { startEncoder } from './encoder';
-import { evenSide } from './even-side';
 import type { RenderInput } from './frame-source';
 import type { FrameRun, ThreadInput, ThreadMessage } from './paint-thread';
 import { pieceSound, soundLength } from './piece-sound';
+import { PIXEL_BYTES, sidesFor } from './pixels';
+import { VIDEO_RECIPES } from './video-recipes';
+import type { VideoRecipe } from './video-recipes';
 
 /** Runs painted ahead of the encoder, a thread. */
 const RUNS_AHEAD = 2;
@@ -20,14 +22,16 @@ const FRAME_BUDGET = 300_000_000;
  * Frames a thread paints in one go: the longer, the more often a frame follows the one painted before it, whose still
  * parts need no painting; bounded by memory, and by a second's worth so that threads end evenly.
  */
-const runLength = (width: number, height: number, threads: number): number =>
-  Math.max(3, Math.min(30, Math.floor(FRAME_BUDGET / (width * height * 1.5 * threads * RUNS_AHEAD))));
+const runLength = (width: number, height: number, bytes: number, threads: number): number =>
+  Math.max(3, Math.min(30, Math.floor(FRAME_BUDGET / (width * height * bytes * threads * RUNS_AHEAD))));
 
 export interface RenderOptions {
   readonly input: RenderInput;
   /** The song as FLAC of 48 kHz. */
   readonly songFile: string | null;
   readonly out: string;
+  /** How it is encoded; H.264 in MP4 unless given. */
+  readonly recipe?: VideoRecipe;
   readonly assets: Assets;
   readonly signal?: AbortSignal;
   readonly threads?: number;
@@ -44,27 +48,28 @@ export interface RenderFacts {
 }
 
 /**
- * Renders one format of a piece to an MP4 file. Threads paint runs of frames, this thread hands them to ffmpeg in
+ * Renders one format of a piece to a file of moving pictures. Threads paint runs of frames, this thread hands them to ffmpeg in
  * order.
  * @throws AppError NOTHING_TO_RENDER, MEDIA_MISSING, ENCODER_FAILED, DISK_FULL; Cancelled if the signal fires.
  * `out` may be left half-written then: the caller removes it.
  */
 export async function renderVideo(options: RenderOptions): Promise<RenderFacts> {
-  const { input, assets, signal } = options;
+  const { assets, signal, recipe = VIDEO_RECIPES.mp4 } = options;
+  const { pixels: pixelKind, isSeeThrough } = recipe;
+  const input: RenderInput = { ...options.input, isSeeThrough };
   const { piece } = input;
   const format = piece.formats.find((f) => f.id === input.formatId);
   if (!format) throw new AppError('BAD_REQUEST', `the piece has no format ${input.formatId}`);
   const times = resolveTimes(piece, input.analysis);
   const total = frameCount(times.end, piece.frameRate);
   if (total === 0) throw new AppError('NOTHING_TO_RENDER');
-  const width = evenSide(format.width);
-  const height = evenSide(format.height);
+  const { width, height } = sidesFor(pixelKind, format.width, format.height);
   const soundFrames = soundLength(total, piece.frameRate);
-  const sound = await pieceSound(input, options.songFile, times, soundFrames, signal);
+  const sound = recipe.sound ? await pieceSound(input, options.songFile, times, soundFrames, signal) : null;
   if (signal?.aborted) throw new Cancelled();
 
   const wanted = options.threads ?? Math.max(2, Math.min(8, availableParallelism()));
-  const length = runLength(width, height, wanted);
+  const length = runLength(width, height, PIXEL_BYTES[pixelKind], wanted);
   const runs: FrameRun[] = [];
   for (let from = 0; from < total; from += length) runs.push({ from, to: Math.min(total, from + length) });
   const count = Math.min(runs.length, wanted);
@@ -84,7 +89,7 @@ export async function renderVideo(options: RenderOptions): Promise<RenderFacts> 
       idle.pop()!.postMessage(runs[nextRun++]);
   };
   const threads = Array.from({ length: count }, () => {
-    const data: ThreadInput = { ...input, fontsDir: assets.fontsDir, wasmFile: assets.wasmFile };
+    const data: ThreadInput = { ...input, fontsDir: assets.fontsDir, wasmFile: assets.wasmFile, pixels: pixelKind };
     const worker = new Worker(join(assets.serverDir, 'paint-thread.js'), {
       workerData: data,
       resourceLimits: { maxOldGenerationSizeMb: 2048 },
@@ -111,7 +116,15 @@ export async function renderVideo(options: RenderOptions): Promise<RenderFacts> 
     worker.on('exit', () => fail(new AppError('ENCODER_FAILED', 'a painting thread ended early')));
     return worker;
   });
-  const encoder = startEncoder({ width, height, frameRate: piece.frameRate, sound, soundFrames, out: options.out });
+  const encoder = startEncoder({
+    width,
+    height,
+    frameRate: piece.frameRate,
+    sound,
+    soundFrames,
+    out: options.out,
+    recipe,
+  });
   const abort = () => fail(new Cancelled());
   if (signal?.aborted) abort();
   signal?.addEventListener('abort', abort, { once: true });

@@ -67,8 +67,8 @@ describe('tables of kinds', () => {
     expect(formats).toContain(label);
     expect(formats).toContain(`.${extension}`);
   });
-  it('exports differ in what their files are called', () => {
-    expect(new Set(EXPORT_KIND_IDS.map((id) => EXPORT_KINDS[id].extension)).size).toBe(EXPORT_KIND_IDS.length);
+  it('exports differ in what they are called', () => {
+    expect(new Set(EXPORT_KIND_IDS.map((id) => EXPORT_KINDS[id].label)).size).toBe(EXPORT_KIND_IDS.length);
   });
   it('effects say what their numbers are, within bounds, and are described', () => {
     for (const [kind, { parameters }] of Object.entries(EFFECT_KINDS)) {

@@ -8,7 +8,7 @@ import { migrate, openDatabase } from '../../server/db/data-source';
 import { createApp } from '../../server/http/app';
 import { closeContext, openContext } from '../../server/jobs/context';
 import type { ServerContext } from '../../server/jobs/context';
-import type { Access, Config } from '../../server/platform/config';
+import type { Access, Assets, Config } from '../../server/platform/config';
 
 /** A server against a database and a data folder of its own, reached through its own fetch; jobs are run by hand. */
 export interface TestServer {
@@ -28,6 +28,14 @@ export interface Answer {
 
 export const HOST = 'http://127.0.0.1';
 const dist = join(process.cwd(), 'dist');
+/** What was built. */
+export const BUILT: Assets = {
+  webDir: join(dist, 'web'),
+  fontsDir: join(dist, 'fonts'),
+  dictionariesDir: join(dist, 'dictionaries'),
+  wasmFile: join(dist, 'i420.wasm'),
+  serverDir: join(dist, 'server'),
+};
 export const OPEN: Access = { listen: '127.0.0.1', hosts: [], password: null };
 
 export async function openTestServer(access: Access = OPEN): Promise<TestServer> {
@@ -51,13 +59,7 @@ export async function openTestServer(access: Access = OPEN): Promise<TestServer>
     logLevel: 'silent',
     seed: false,
     access,
-    assets: {
-      webDir: join(dist, 'web'),
-      fontsDir: join(dist, 'fonts'),
-      dictionariesDir: join(dist, 'dictionaries'),
-      wasmFile: join(dist, 'i420.wasm'),
-      serverDir: join(dist, 'server'),
-    },
+    assets: BUILT,
   };
   const context = await openContext(config, pino({ level: 'silent' }));
   const app = createApp(context);

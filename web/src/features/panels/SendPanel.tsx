@@ -2,7 +2,7 @@ import { Box, Flex, Span } from '@chakra-ui/react';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Download, RotateCcw, Trash2, X } from 'lucide-react';
 import { useState } from 'react';
-import { EXPORT_KINDS, EXPORT_KIND_IDS } from '@core/formats';
+import { EXPORT_FAMILIES, EXPORT_KINDS, EXPORT_KIND_IDS } from '@core/formats';
 import type { ExportKindId } from '@core/formats';
 import { playhead } from '../../platform/clock';
 import { ApiError, api, call } from '../../platform/api';
@@ -46,12 +46,17 @@ export function SendPanel() {
     await queries.invalidateQueries({ queryKey: exportsKey(piece.id) });
   };
   const [kind, setKind] = useState<ExportKindId>('mp4');
-  const render = (formatId: string) =>
+  const render = (formatIds: readonly string[]) =>
     attempt(async () => {
       await saveNow();
       if (useDesk.getState().saveState !== 'saved') throw new ApiError('UNSAVED', WORDS.theNewestEditsCould);
-      await call(api.jobs.exports.$post({ json: { pieceId: piece.id, formatId, kind, at: playhead.seconds } }));
+      const at = playhead.seconds;
+      for (const formatId of formatIds)
+        await call(api.jobs.exports.$post({ json: { pieceId: piece.id, formatId, kind, at } }));
     });
+  const isOnItsWay = (formatId: string): boolean =>
+    data?.some((j) => isActive(j.state) && j.formatId === formatId && j.exportKind === kind) ?? false;
+  const idle = piece.formats.map(({ id }) => id).filter((id) => !isOnItsWay(id));
   const restore = (revision: number) =>
     attempt(async () => {
       await saveNow();
@@ -76,10 +81,14 @@ export function SendPanel() {
           value={kind}
           onChange={(e) => setKind(e.target.value as ExportKindId)} // options of the table
         >
-          {EXPORT_KIND_IDS.map((id) => (
-            <option key={id} value={id}>
-              {EXPORT_KINDS[id].label}
-            </option>
+          {Object.entries(EXPORT_FAMILIES).map(([family, label]) => (
+            <optgroup key={family} label={label}>
+              {EXPORT_KIND_IDS.filter((id) => EXPORT_KINDS[id].family === family).map((id) => (
+                <option key={id} value={id}>
+                  {EXPORT_KINDS[id].label}
+                </option>
+              ))}
+            </optgroup>
           ))}
         </Choice>
       </Box>
@@ -103,13 +112,18 @@ export function SendPanel() {
             <Button
               variant="soft"
               data-guide="render"
-              onClick={() => void render(format.id)}
-              disabled={data?.some((j) => isActive(j.state) && j.formatId === format.id && j.exportKind === kind)}
+              onClick={() => void render([format.id])}
+              disabled={isOnItsWay(format.id)}
             >
               {WORDS.render}
             </Button>
           </Box>
         ))}
+      {piece.formats.length > 1 && !EXPORT_KINDS[kind].isFormatless && (
+        <Button variant="soft" disabled={idle.length < 2} onClick={() => void render(idle)}>
+          {WORDS.renderAll(idle.length)}
+        </Button>
+      )}
       {problem && (
         <Box as="p" role="alert" color="ember">
           {problem}
@@ -131,7 +145,9 @@ export function SendPanel() {
                 {EXPORT_KINDS[job.exportKind].isFormatless
                   ? EXPORT_KINDS[job.exportKind].label
                   : (piece.formats.find((f) => f.id === job.formatId)?.name ?? job.formatId)}{' '}
-                {job.exportKind === 'png' && <span className="muted">{WORDS.still}</span>}
+                {job.exportKind !== 'mp4' && !EXPORT_KINDS[job.exportKind].isFormatless && (
+                  <span className="muted">{EXPORT_KINDS[job.exportKind].label} </span>
+                )}
                 <Span className="muted" fontSize="12px">
                   {new Date(job.createdAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}
                 </Span>

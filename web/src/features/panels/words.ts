@@ -131,7 +131,7 @@ export const WORDS = {
   kindOfFile: 'Kind of file',
   theWholePiece: 'The whole piece',
   render: 'Render',
-  still: 'still ',
+  renderAll: (n: number) => `Render all ${n}`,
   cancelTheRender: 'Cancel the render',
   deleteTheFile: 'Delete the file',
   takeOffTheList: 'Take off the list',

@@ -1,0 +1,207 @@
+import { execFileSync } from 'node:child_process';
+import { mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import { unzipSync } from 'fflate';
+import { EXPORT_KINDS, EXPORT_KIND_IDS } from '@core/formats';
+import type { ExportKindId } from '@core/formats';
+import { createLayer, ownTrack } from '@core/piece';
+import type { Piece } from '@core/piece';
+import { frameMiddle, freeMoment } from '@core/time';
+import { EXPORTERS } from '../../server/render/export-kinds';
+import { createFrameSource } from '../../server/render/frame-source';
+import { createServerFonts } from '../../server/render/skia-host';
+import { countingIds, newPiece } from '../helpers/documents';
+import { BUILT } from '../helpers/server';
+
+/** Every kind of export, decoded by ffmpeg and held against the frames as they were painted. */
+const [W, H, FRAMES] = [160, 96, 12];
+const ids = countingIds('x');
+const dir = mkdtempSync(join(tmpdir(), 'estrella-kinds-'));
+afterAll(() => rmSync(dir, { recursive: true, force: true }));
+
+/** A half transparent plate that moves, and a disc with a soft edge. */
+function testPiece(): Piece {
+  const plate = createLayer(
+    'rectangle',
+    {
+      name: 'plate',
+      start: freeMoment(0),
+      end: freeMoment(2),
+      values: { dimensions: [60, 40], fill: '#E0652B', opacity: 0.5, cornerRadius: 8 },
+    },
+    ids,
+  );
+  ownTrack(plate, 'position').keyframes = [-40, 40].map((x, i) => ({
+    id: `k${i}`,
+    at: freeMoment(i * 0.4),
+    value: [x, 10],
+    easing: { type: 'linear' },
+  }));
+  const disc = createLayer(
+    'ellipse',
+    {
+      name: 'disc',
+      start: freeMoment(0),
+      end: freeMoment(2),
+      values: { dimensions: [36, 36], position: [0, -20], fill: '#2BA0E0', blur: 3 },
+    },
+    ids,
+  );
+  return {
+    ...newPiece('Kinds'),
+    formats: [{ id: 'wide', name: 'Wide', width: W, height: H }],
+    leadFormatId: 'wide',
+    background: { value: '#203040', keyframes: [] },
+    layers: [plate, disc],
+    end: freeMoment(FRAMES / 30),
+  };
+}
+const piece = testPiece();
+const input = { piece, analysis: null, formatId: 'wide', files: {} };
+
+type Frames = readonly Uint8Array[];
+let opaque: Frames;
+let seeThrough: Frames;
+async function painted(isSeeThrough: boolean): Promise<Frames> {
+  const source = await createFrameSource({ ...input, isSeeThrough }, createServerFonts(BUILT.fontsDir));
+  const out: Uint8Array[] = [];
+  for (let frame = 0; frame < FRAMES; frame++) {
+    source.forget();
+    const { canvas } = await source.paint(frameMiddle(frame, piece.frameRate));
+    out.push(new Uint8Array(canvas.getContext('2d').getImageData(0, 0, W, H).data));
+  }
+  return out;
+}
+beforeAll(async () => {
+  [opaque, seeThrough] = [await painted(false), await painted(true)];
+});
+
+async function made(kind: ExportKindId): Promise<string> {
+  const out = join(dir, `${kind}.${EXPORT_KINDS[kind].extension}`);
+  await EXPORTERS[kind]({ input, songFile: null, at: 0.2, out, assets: BUILT });
+  expect(statSync(out).size).toBeGreaterThan(100);
+  return out;
+}
+const probed = (file: string): Record<string, string>[] => {
+  const args = ['-v', 'error', '-count_frames', '-show_streams', '-of', 'json', file];
+  return (JSON.parse(execFileSync('ffprobe', args).toString()) as { streams: Record<string, string>[] }).streams;
+};
+const BT709 = 'scale=in_color_matrix=bt709:in_range=tv,format=rgba';
+/** Frames of a file as straight RGBA. */
+function decoded(file: string, decoder: readonly string[] = [], filter = BT709): Frames {
+  const args = ['-v', 'error', ...decoder, '-i', file, '-vf', filter];
+  const raw = execFileSync('ffmpeg', [...args, '-fps_mode', 'passthrough', '-f', 'rawvideo', '-'], {
+    maxBuffer: 1 << 27,
+  });
+  const size = W * H * 4;
+  return Array.from({ length: raw.length / size }, (_, i) => new Uint8Array(raw.subarray(i * size, (i + 1) * size)));
+}
+/** Peak signal to noise of what is seen over a ground, dB. */
+function psnr(a: Frames, b: Frames, ground: number): number {
+  let [sum, count] = [0, 0];
+  const over = (frame: Uint8Array, i: number, c: number): number =>
+    (frame[i + c]! * frame[i + 3]!) / 255 + ground * (1 - frame[i + 3]! / 255);
+  for (const [k, frame] of a.entries())
+    for (let i = 0; i < frame.length; i += 4)
+      for (let c = 0; c < 3; c++, count++) sum += (over(frame, i, c) - over(b[k]!, i, c)) ** 2;
+  return sum === 0 ? Infinity : 10 * Math.log10((255 * 255 * count) / sum);
+}
+/** Mean difference of alpha, of 255. */
+function alphaOff(a: Frames, b: Frames): number {
+  let [sum, count] = [0, 0];
+  for (const [k, frame] of a.entries())
+    for (let i = 3; i < frame.length; i += 4, count++) sum += Math.abs(frame[i]! - b[k]![i]!);
+  return sum / count;
+}
+
+describe('moving pictures', () => {
+  it.each([
+    ['mp4', 'h264', 33],
+    ['hevc', 'hevc', 33],
+    ['webm', 'vp9', 33],
+    ['av1', 'av1', 32],
+    ['prores', 'prores', 38],
+  ] as [ExportKindId, string, number][])('%s is %s with every frame as it was painted', async (kind, codec, floor) => {
+    const file = await made(kind);
+    const [video, sound] = probed(file);
+    expect(video).toMatchObject({ codec_name: codec, width: W, height: H, nb_read_frames: String(FRAMES) });
+    expect(video).toMatchObject({ color_space: 'bt709' });
+    expect(sound).toMatchObject({ codec_type: 'audio', sample_rate: '48000', channels: 2 });
+    const frames = decoded(file);
+    expect(frames).toHaveLength(FRAMES);
+    expect(psnr(frames, opaque, 0)).toBeGreaterThan(floor);
+  });
+  it.each([
+    ['prores-alpha', [], 36, 0.3],
+    ['webm-alpha', ['-c:v', 'libvpx-vp9'], 32, 0.8],
+  ] as [ExportKindId, string[], number, number][])(
+    '%s can be seen through, over black and over white',
+    async (kind, decoder, floor, most) => {
+      const file = await made(kind);
+      expect(probed(file)[0]).toMatchObject({ nb_read_frames: String(FRAMES) });
+      const frames = decoded(file, decoder);
+      expect(frames).toHaveLength(FRAMES);
+      for (const ground of [0, 255]) expect(psnr(frames, seeThrough, ground)).toBeGreaterThan(floor);
+      expect(alphaOff(frames, seeThrough)).toBeLessThanOrEqual(most);
+      expect(frames[0]![3]).toBe(0); // the corner, where there is only background
+    },
+  );
+  it('apng and PNG frames keep every bit, transparency too', async () => {
+    const moving = decoded(await made('apng'));
+    expect(moving.map((frame) => Buffer.from(frame).equals(Buffer.from(seeThrough[moving.indexOf(frame)]!)))).toEqual(
+      Array.from({ length: FRAMES }, () => true),
+    );
+    const entries = unzipSync(new Uint8Array(readFileSync(await made('png-sequence'))));
+    expect(Object.keys(entries)).toEqual(Array.from({ length: FRAMES }, (_, i) => `${String(i).padStart(5, '0')}.png`));
+    const folder = join(dir, 'frames');
+    mkdirSync(folder);
+    for (const [name, bytes] of Object.entries(entries)) writeFileSync(join(folder, name), bytes);
+    const frames = readdirSync(folder)
+      .sort()
+      .flatMap((name) => decoded(join(folder, name)));
+    for (const [i, frame] of frames.entries())
+      expect(Buffer.from(frame).equals(Buffer.from(seeThrough[i]!))).toBe(true);
+  });
+  it('webp and gif play again and again, and look like it', async () => {
+    const webp = readFileSync(await made('webp-animated'));
+    expect(webp.subarray(8, 16).toString()).toBe('WEBPVP8X');
+    const text = webp.toString('latin1');
+    expect(text.split('ANMF').length - 1).toBe(FRAMES);
+    expect(webp.readUInt16LE(text.indexOf('ANIM') + 12)).toBe(0); // for ever
+    const gif = await made('gif');
+    const frames = decoded(gif);
+    expect(frames).toHaveLength(FRAMES / 2);
+    const every = opaque.filter((_, i) => i % 2 === 0);
+    const next = opaque.filter((_, i) => i % 2 === 1);
+    expect(Math.max(psnr(frames, every, 0), psnr(frames, next, 0))).toBeGreaterThan(27);
+    expect(readFileSync(gif).toString('latin1')).toContain('NETSCAPE2.0');
+  });
+});
+
+describe('stills and sound', () => {
+  it.each([
+    ['png', Infinity],
+    ['jpeg', 34],
+    ['webp', 34],
+  ] as [ExportKindId, number][])('%s shows the frame of the moment', async (kind, floor) => {
+    // Stills say by themselves how their colours are meant.
+    const [frame] = decoded(await made(kind), [], 'format=rgba');
+    expect(psnr([frame!], [opaque[6]!], 0)).toBeGreaterThanOrEqual(floor);
+  });
+  it.each([
+    ['wav', 'pcm_s24le', 0],
+    ['mp3', 'mp3', 0.08],
+    ['m4a', 'aac', 0.05],
+    ['opus', 'opus', 0.05],
+  ] as [ExportKindId, string, number][])('%s is as long as the picture', async (kind, codec, slack) => {
+    const [stream] = probed(await made(kind));
+    expect(stream).toMatchObject({ codec_name: codec, channels: 2 });
+    expect(Math.abs(Number(stream!.duration) - FRAMES / 30)).toBeLessThanOrEqual(slack + 1e-6);
+  });
+  it('every kind is among these', () => {
+    const tried = readdirSync(dir).map((name) => name.split('.')[0]);
+    expect(EXPORT_KIND_IDS.filter((id) => id !== 'svg' && !tried.includes(id))).toEqual([]);
+  });
+});
