@@ -37,15 +37,19 @@ const filesSchema = z.object({
     .pipe(z.array(idSchema).min(1).max(MOST_FORMATS)),
 });
 
-const view = ({ row, formatId, fileName, job }: RowFile) => ({
+const view = ({ row, formatId, fileName, job, isGone }: RowFile) => ({
   row,
   formatId,
   fileName,
   jobId: job?.id ?? null,
-  state: job?.state ?? ('missing' as const),
+  state: isGone ? ('failed' as const) : (job?.state ?? ('missing' as const)),
   progress: job?.progress ?? 0,
-  // written by runner.ts from AppError
-  message: job?.errorCode ? new AppError(job.errorCode as ErrorCode, job.errorDetail ?? '').message : null,
+  message: isGone
+    ? new AppError('ROW_NOT_MADE', 'the piece that it was changed in is gone. Go back to the table.').message
+    : job?.errorCode
+      ? // written by runner.ts from AppError
+        new AppError(job.errorCode as ErrorCode, job.errorDetail ?? '').message
+      : null,
 });
 
 const isThere = (file: string): Promise<boolean> =>

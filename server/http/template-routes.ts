@@ -39,7 +39,8 @@ export function templateRoutes(context: ServerContext) {
     .post('/import', async (c) => {
       const { body } = c.req.raw;
       if (!body) throw new AppError('NOT_A_PIECE_FILE');
-      return c.json(await keep(await takePieceFile(context, LOCAL, body, c.req.raw.signal)), 201);
+      const { piece } = await takePieceFile(context, LOCAL, body, c.req.raw.signal);
+      return c.json(await keep(piece), 201);
     })
     .get('/:id/file', async (c) => {
       const row = (await kept.list(LOCAL.owner, 'template')).find(({ id }) => id === c.req.param('id'));

@@ -128,7 +128,17 @@ describe('a roster', () => {
     expect((await render()).body).toEqual({ queued: 1 });
     await runAll();
     await server.context.pieces.setDeleted(LOCAL, own.id, true);
-    expect(await states()).toEqual(['succeeded', 'missing', 'succeeded']);
+    const [, gone] = await files();
+    expect([gone?.state, gone?.message?.includes('is gone')]).toEqual(['failed', true]);
+  });
+  it('goes into the file of its piece and comes out of it, without the pieces beside it', async () => {
+    const file = await server.app.fetch(new Request(`http://127.0.0.1/api/pieces/${piece.id}/file`));
+    const body = await file.arrayBuffer();
+    const opened = (await server.request('/api/pieces/import', { method: 'POST', body })).body as { id: string };
+    expect((await server.request(`/api/rosters/${opened.id}/${group.id}`)).body).toEqual({
+      revision: 1,
+      roster: rosterOf(NAMES, slot),
+    });
   });
   it('refuses what it cannot make, and rows of a roster that has changed since', async () => {
     expect((await render({ revision: revision - 1 })).status).toBe(409);

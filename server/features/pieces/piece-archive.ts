@@ -10,6 +10,9 @@ import yazl from 'yazl';
 import { MAX_DOCUMENT_BYTES, pieceFileEntry, readAnalysisEntry, readDocumentEntry } from '@core/formats';
 import type { SongAnalysis } from '@core/audio';
 import type { Piece } from '@core/piece';
+import { rosterSchema } from '@core/roster';
+import type { Roster } from '@core/roster';
+import { idSchema } from '@core/time';
 import { AppError } from '../../platform/errors';
 import { MAX_PIECE_FILE_BYTES } from '../../platform/limits';
 
@@ -22,11 +25,16 @@ export interface UnpackedPiece {
   readonly analyses: ReadonlyMap<string, SongAnalysis>;
   /** Files of the media by hash, in the folder that was given; their contents match their hashes. */
   readonly media: ReadonlyMap<string, string>;
+  /** By the id of their group. */
+  readonly rosters: ReadonlyMap<string, Roster>;
 }
 
 /** Entries an archive may have: media of a full piece and their analyses, and some room. */
 const MOST_ENTRIES = 2000;
 const ANALYSIS_BYTES = 64_000_000;
+const ROSTERS = 'rosters.json';
+const MAX_ROSTERS_BYTES = 64_000_000;
+const MOST_ROSTERS = 200;
 
 const damaged = (cause?: unknown) => new AppError('NOT_A_PIECE_FILE', '', { cause });
 
@@ -81,6 +89,29 @@ async function readWhole(zip: ZipFile, entry: Entry, most: number, total: { left
   return Buffer.concat(chunks);
 }
 
+/** Rosters of the groups of a piece; none where the entry is not there, and what is broken in it is left out. */
+async function readRosters(
+  zip: ZipFile,
+  entry: Entry | undefined,
+  total: { left: number },
+): Promise<Map<string, Roster>> {
+  if (!entry) return new Map();
+  const text = (await readWhole(zip, entry, MAX_ROSTERS_BYTES, total)).toString('utf8');
+  let read: unknown = null;
+  try {
+    read = JSON.parse(text);
+  } catch {
+    // left out
+  }
+  const rosters = Object.entries(typeof read === 'object' && read !== null ? read : {}).slice(0, MOST_ROSTERS);
+  return new Map(
+    rosters.flatMap(([groupId, value]): [string, Roster][] => {
+      const roster = rosterSchema.safeParse(value);
+      return roster.success && idSchema.safeParse(groupId).success ? [[groupId, roster.data]] : [];
+    }),
+  );
+}
+
 /**
  * Unpacks a piece file into a folder.
  * @throws AppError NOT_A_PIECE_FILE, PIECE_FILE_TOO_LARGE, PIECE_VERSION_UNKNOWN, PIECE_INVALID, PIECE_MEDIA_MISSING.
@@ -125,7 +156,7 @@ export async function unpackPiece(file: string, into: string): Promise<UnpackedP
         found && readAnalysisEntry((await readWhole(zip, found, ANALYSIS_BYTES, total)).toString('utf8'));
       if (analysis) analyses.set(ref.hash, analysis);
     }
-    return { piece, analyses, media };
+    return { piece, analyses, media, rosters: await readRosters(zip, entries.get(ROSTERS), total) };
   } catch (error) {
     throw error instanceof AppError || isFull(error) ? error : damaged(error);
   } finally {
@@ -140,13 +171,15 @@ export interface PackedPiece {
   readonly analyses: ReadonlyMap<string, SongAnalysis>;
   /** Files of the media by hash. */
   readonly media: ReadonlyMap<string, string>;
+  /** By the id of their group. */
+  readonly rosters?: ReadonlyMap<string, Roster>;
 }
 
 /**
  * A piece file as a stream. Media is stored, not compressed: it is compressed already. @throws AppError MEDIA_MISSING
  * before anything is sent.
  */
-export async function packPiece({ piece, analyses, media }: PackedPiece): Promise<Readable> {
+export async function packPiece({ piece, analyses, media, rosters }: PackedPiece): Promise<Readable> {
   for (const ref of piece.media) {
     const file = media.get(ref.hash);
     if (
@@ -162,6 +195,7 @@ export async function packPiece({ piece, analyses, media }: PackedPiece): Promis
   zip.addBuffer(Buffer.from(JSON.stringify(piece, null, 1)), 'piece.json');
   for (const [hash, analysis] of analyses)
     zip.addBuffer(Buffer.from(JSON.stringify(analysis)), pieceFileEntry('analysis', hash));
+  if (rosters && rosters.size > 0) zip.addBuffer(Buffer.from(JSON.stringify(Object.fromEntries(rosters))), ROSTERS);
   for (const hash of new Set(piece.media.map((ref) => ref.hash)))
     zip.addReadStreamLazy(pieceFileEntry('media', hash), { compress: false }, (ready) =>
       ready(null, createReadStream(media.get(hash) ?? '')),

@@ -8,6 +8,7 @@ import type { ServerContext } from '../../jobs/context';
 import { AppError } from '../../platform/errors';
 import { importMedia } from '../media/import-media';
 import { packPiece, receivePieceFile, unpackPiece } from './piece-archive';
+import type { UnpackedPiece } from './piece-archive';
 import type { PieceRecord, Principal } from './repository';
 
 /** A piece with its media as a stream. @throws AppError MEDIA_MISSING. */
@@ -18,7 +19,7 @@ export async function exportPieceFile(context: ServerContext, piece: Piece): Pro
     const analysis = ref.kind === 'audio' ? await context.media.analysis(ref.hash).catch(() => null) : null;
     if (analysis) analyses.set(ref.hash, analysis);
   }
-  return packPiece({ piece, media, analyses });
+  return packPiece({ piece, media, analyses, rosters: await context.rosters.ofPiece(piece.id) });
 }
 
 /** Reads a piece file and takes its media in. @throws AppError. */
@@ -27,13 +28,13 @@ export async function takePieceFile(
   who: Principal,
   body: ReadableStream<Uint8Array>,
   signal?: AbortSignal,
-): Promise<Piece> {
+): Promise<Pick<UnpackedPiece, 'piece' | 'rosters'>> {
   const archive = context.store.temporary('estrella');
   const folder = `${archive}.d`;
   try {
     await receivePieceFile(body, archive);
     await mkdir(folder);
-    const { piece, media } = await unpackPiece(archive, folder);
+    const { piece, media, rosters } = await unpackPiece(archive, folder);
     for (const ref of piece.media) {
       const record = await importMedia(
         context,
@@ -45,7 +46,7 @@ export async function takePieceFile(
       // A document that calls a picture a song would be painted with what is not there.
       if (record.kind !== ref.kind) throw new AppError('PIECE_INVALID', `${ref.name} is no ${ref.kind}`);
     }
-    return piece;
+    return { piece, rosters };
   } finally {
     await rm(archive, { force: true });
     await rm(folder, { recursive: true, force: true });
@@ -59,6 +60,12 @@ export async function importPieceFile(
   body: ReadableStream<Uint8Array>,
   signal?: AbortSignal,
 ): Promise<PieceRecord> {
-  const piece = await takePieceFile(context, who, body, signal);
-  return context.pieces.create(who, { ...piece, id: randomUUID() }, 'Opened from a file');
+  const { piece, rosters } = await takePieceFile(context, who, body, signal);
+  const made = await context.pieces.create(who, { ...piece, id: randomUUID() }, 'Opened from a file');
+  for (const [groupId, { rows, ...roster }] of rosters) {
+    // Pieces that rows were changed by hand in do not come along.
+    const own = rows.map((row) => ({ ...row, ownPieceId: null }));
+    await context.rosters.keep(who, made.piece.id, groupId, { ...roster, rows: own }, 0);
+  }
+  return made;
 }

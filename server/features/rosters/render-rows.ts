@@ -14,6 +14,8 @@ const STALE_DAYS = 2;
 /** A file of a row as it stands: the newest job of its fingerprint, if there is one. */
 export interface RowFile extends Pick<RowWork, 'row' | 'formatId' | 'fileName'> {
   readonly job: BatchJob | null;
+  /** Whether the piece that it was changed by hand in is not there any more. */
+  readonly isGone: boolean;
 }
 
 type Context = Pick<ServerContext, 'pieces' | 'media' | 'rosters' | 'jobs' | 'queue' | 'store'>;
@@ -28,11 +30,12 @@ export async function rowFiles(
 ): Promise<RowFile[]> {
   const { work } = await workOf(context, who, pieceId, groupId, request);
   const jobs = await context.jobs.ofBatch(batchOf(pieceId, groupId), who.owner);
-  return work.map(({ row, formatId, fileName, fingerprint }) => ({
+  return work.map(({ row, formatId, fileName, fingerprint, source }) => ({
     row,
     formatId,
     fileName,
     job: jobs.get(fingerprint) ?? null,
+    isGone: source === null,
   }));
 }
 

@@ -19,6 +19,8 @@ export interface RosterRepository {
    * @returns the new revision. @throws AppError CONFLICT if another one came between, NOT_FOUND without the piece.
    */
   keep(who: Principal, pieceId: string, groupId: string, roster: Roster, base: number): Promise<number>;
+  /** The rosters of a piece by the ids of their groups, for a file; what does not fit any more is left out. */
+  ofPiece(pieceId: string): Promise<Map<string, Roster>>;
   /** Gives a copy of a piece the rosters of its original. */
   copy(who: Principal, fromPieceId: string, toPieceId: string): Promise<void>;
 }
@@ -53,6 +55,15 @@ export function createRosterRepository(source: DataSource): RosterRepository {
       const revision = made ?? changed;
       if (revision === null) throw new AppError('CONFLICT');
       return revision;
+    },
+    async ofPiece(pieceId) {
+      const rows = await rosters.find({ where: { pieceId }, order: { groupId: 'ASC' }, take: 200 });
+      return new Map(
+        rows.flatMap(({ groupId, body }): [string, Roster][] => {
+          const read = rosterSchema.safeParse(body);
+          return read.success ? [[groupId, read.data]] : [];
+        }),
+      );
     },
     async copy({ owner }, fromPieceId, toPieceId) {
       await source.query(
