@@ -31,7 +31,7 @@ export function useKeptRoster(pieceId: string, groupId: string, initial: Roster)
     kept: initial as Roster | null,
     revision: 0,
     burst: null as string | null,
-    isBusy: false,
+    saving: null as Promise<void> | null,
     isLoaded: false,
   });
   const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
@@ -56,10 +56,8 @@ export function useKeptRoster(pieceId: string, groupId: string, initial: Roster)
     setRevision(next);
   }, []);
 
-  const keep = useCallback(async (): Promise<void> => {
+  const keepNow = useCallback(async (): Promise<void> => {
     const own = state.current;
-    if (own.isBusy || !own.isLoaded) return;
-    own.isBusy = true;
     try {
       while (own.history.now !== own.kept) {
         const sent = own.history.now;
@@ -76,36 +74,57 @@ export function useKeptRoster(pieceId: string, groupId: string, initial: Roster)
         }
       } else {
         setTold(error instanceof ApiError ? error.message : WORDS.theServerDoesNotAnswer);
-        timer.current = setTimeout(() => void keep(), AGAIN_MS);
+        timer.current = setTimeout(() => void keep.current(), AGAIN_MS);
       }
-    } finally {
-      own.isBusy = false;
     }
   }, [pieceId, groupId, goTo, setBase]);
+  /** One save at a time; whoever asks meanwhile waits for that one. */
+  const keep = useRef((): Promise<void> => Promise.resolve());
+  keep.current = () => {
+    const own = state.current;
+    if (!own.isLoaded) return Promise.resolve();
+    own.saving ??= keepNow().finally(() => {
+      own.saving = null;
+    });
+    return own.saving;
+  };
 
   const keepSoon = useCallback(() => {
     if (timer.current) clearTimeout(timer.current);
-    timer.current = setTimeout(() => void keep(), REST_MS);
-  }, [keep]);
+    timer.current = setTimeout(() => void keep.current(), REST_MS);
+  }, []);
 
   useEffect(() => {
     let isGone = false;
-    void readRoster(pieceId, groupId)
-      .then((kept) => {
+    let again: ReturnType<typeof setTimeout> | null = null;
+    const load = async (): Promise<void> => {
+      try {
+        const kept = await readRoster(pieceId, groupId);
         if (isGone) return;
-        state.current.isLoaded = true;
-        if (!kept) return;
-        // What came before the answer stays.
-        if (state.current.history.now === initial) show({ past: [], now: kept.roster, future: [] });
-        setBase(kept.revision, kept.roster);
-        if (kept.revision === 0) state.current.kept = null;
-        if (state.current.history.now !== state.current.kept) keepSoon();
-      })
-      .catch((error: unknown) => setTold(error instanceof ApiError ? error.message : WORDS.theServerDoesNotAnswer));
+        const own = state.current;
+        own.isLoaded = true;
+        setTold(null);
+        if (kept) {
+          // What was typed before the answer is one step back.
+          if (own.history.now === initial) show({ past: [], now: kept.roster, future: [] });
+          else goTo(kept.roster);
+          setBase(kept.revision, kept.roster);
+          // As a browser kept it once: it is taken over.
+          if (kept.revision === 0) own.kept = null;
+        }
+        if (own.history.now !== own.kept) keepSoon();
+      } catch (error) {
+        if (isGone) return;
+        setTold(error instanceof ApiError ? error.message : WORDS.theServerDoesNotAnswer);
+        again = setTimeout(() => void load(), AGAIN_MS);
+      }
+    };
+    void load();
     return () => {
       isGone = true;
+      if (again) clearTimeout(again);
       if (timer.current) clearTimeout(timer.current);
-      void keep(); // what has not rested yet
+      void keep.current(); // what has not rested yet
     };
     // The first roster counts, not how it is called in a later render.
     // eslint-disable-next-line react-hooks/exhaustive-deps
@@ -139,7 +158,9 @@ export function useKeptRoster(pieceId: string, groupId: string, initial: Roster)
       const own = state.current;
       // A roster that was never changed is kept when it is first needed.
       if (own.revision === 0 && own.history.now === own.kept) own.kept = null;
-      await keep();
+      await keep.current();
+      // What came in while an earlier save was on its way.
+      if (own.history.now !== own.kept) await keep.current();
       return own.history.now === own.kept ? own.revision : null;
     },
     revision,
