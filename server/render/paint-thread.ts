@@ -14,6 +14,8 @@ export interface ThreadInput extends RenderInput {
   readonly fontsDir: string;
   readonly wasmFile: string;
   readonly pixels: PixelKind;
+  /** Frames are painted so many times as large. */
+  readonly scale: number;
 }
 export interface FrameRun {
   readonly from: number;
@@ -32,8 +34,9 @@ async function main(): Promise<void> {
   const post = (message: ThreadMessage, transfer: ArrayBuffer[] = []) => port.postMessage(message, transfer);
   const source = await createFrameSource(input, createServerFonts(input.fontsDir));
   const converter = createI420Converter(input.wasmFile);
-  const { width, height } = sidesFor(input.pixels, source.width, source.height);
-  const isOdd = width !== source.width || height !== source.height;
+  const own = { width: Math.round(source.width * input.scale), height: Math.round(source.height * input.scale) };
+  const { width, height } = sidesFor(input.pixels, own.width, own.height);
+  const isOdd = width !== own.width || height !== own.height;
   const padded = isOdd ? createSkiaSurface(width, height) : null;
   const rate = input.piece.frameRate;
   const pixelsOf = (surface: SkiaSurface): Uint8Array<ArrayBuffer> => {
@@ -55,7 +58,7 @@ async function main(): Promise<void> {
           continue;
         }
         before = print;
-        const surface = await source.paint(list);
+        const surface = await source.paint(list, input.scale);
         if (padded) padded.context.drawImage(surface.canvas as never, 0, 0, width, height);
         const out = pixelsOf(padded ?? surface);
         post({ type: 'frame', frame, pixels: out.buffer }, [out.buffer]);

@@ -8,15 +8,12 @@ import type { VideoRecipe } from './video-recipes';
 const LONGER_SIDE = 480;
 const FRAMES_A_SECOND = 15;
 
-const scale =
-  `scale='if(gt(iw,ih),min(iw,${LONGER_SIDE}),-2)':'if(gt(iw,ih),-2,min(ih,${LONGER_SIDE}))':flags=lanczos` +
-  ',setsar=1';
-
 /** Without loss and small, as the two passes read it. */
 const SMALL: VideoRecipe = {
   pixels: 'rgba',
   isSeeThrough: false,
-  video: () => ['-vf', `fps='min(source_fps,${FRAMES_A_SECOND})',${scale},format=bgr0`, '-c:v', 'ffv1'],
+  longerSide: LONGER_SIDE,
+  video: () => ['-vf', `fps='min(source_fps,${FRAMES_A_SECOND})',format=bgr0`, '-c:v', 'ffv1'],
   sound: null,
   isTagged: false,
   container: ['-f', 'matroska'],

@@ -9,7 +9,7 @@ import { startEncoder } from './encoder';
 import type { RenderInput } from './frame-source';
 import type { FrameRun, ThreadInput, ThreadMessage } from './paint-thread';
 import { pieceSound, soundLength } from './piece-sound';
-import { PIXEL_BYTES, sidesFor } from './pixels';
+import { PIXEL_BYTES, paintedScale, sidesFor } from './pixels';
 import { VIDEO_RECIPES } from './video-recipes';
 import type { VideoRecipe } from './video-recipes';
 
@@ -54,7 +54,8 @@ export interface RenderFacts {
  * `out` may be left half-written then: the caller removes it.
  */
 export async function renderVideo(options: RenderOptions): Promise<RenderFacts> {
-  const { assets, signal, recipe = VIDEO_RECIPES.mp4 } = options;
+  const { assets, signal } = options;
+  const recipe: VideoRecipe = options.recipe ?? VIDEO_RECIPES.mp4;
   const { pixels: pixelKind, isSeeThrough } = recipe;
   const input: RenderInput = { ...options.input, isSeeThrough };
   const { piece } = input;
@@ -63,7 +64,8 @@ export async function renderVideo(options: RenderOptions): Promise<RenderFacts> 
   const times = resolveTimes(piece, input.analysis);
   const total = frameCount(times.end, piece.frameRate);
   if (total === 0) throw new AppError('NOTHING_TO_RENDER');
-  const { width, height } = sidesFor(pixelKind, format.width, format.height);
+  const scale = paintedScale(format.width, format.height, recipe.longerSide ?? null);
+  const { width, height } = sidesFor(pixelKind, Math.round(format.width * scale), Math.round(format.height * scale));
   const soundFrames = soundLength(total, piece.frameRate);
   const sound = recipe.sound ? await pieceSound(input, options.songFile, times, soundFrames, signal) : null;
   if (signal?.aborted) throw new Cancelled();
@@ -89,7 +91,13 @@ export async function renderVideo(options: RenderOptions): Promise<RenderFacts> 
       idle.pop()!.postMessage(runs[nextRun++]);
   };
   const threads = Array.from({ length: count }, () => {
-    const data: ThreadInput = { ...input, fontsDir: assets.fontsDir, wasmFile: assets.wasmFile, pixels: pixelKind };
+    const data: ThreadInput = {
+      ...input,
+      fontsDir: assets.fontsDir,
+      wasmFile: assets.wasmFile,
+      pixels: pixelKind,
+      scale,
+    };
     const worker = new Worker(join(assets.serverDir, 'paint-thread.js'), {
       workerData: data,
       resourceLimits: { maxOldGenerationSizeMb: 2048 },

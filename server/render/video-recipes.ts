@@ -5,6 +5,8 @@ export interface VideoRecipe {
   readonly pixels: PixelKind;
   /** Without the background, so that it can lie over other pictures. */
   readonly isSeeThrough: boolean;
+  /** Frames are painted smaller where a side would be longer; as large as the format unless given. */
+  readonly longerSide?: number;
   /** Arguments of the picture's encoder. @param fps - frames a second. */
   readonly video: (fps: number) => readonly string[];
   /** Arguments of the sound's encoder; null for none. */
