@@ -4,6 +4,10 @@ import { AppError, Cancelled } from '../platform/errors';
 /** Longest time that one file takes. */
 const LIMIT_MS = 2 * 3600_000;
 
+/** Why ffmpeg ended badly, by what it complained about. */
+export const encoderFailure = (complaint: string): AppError =>
+  /No space left/.test(complaint) ? new AppError('DISK_FULL') : new AppError('ENCODER_FAILED', complaint);
+
 /**
  * Makes one file of others by ffmpeg, which may open files and nothing else.
  * @throws AppError ENCODER_FAILED, DISK_FULL; Cancelled if the signal fires.
@@ -24,8 +28,7 @@ export async function encodeFile(args: readonly string[], out: string, signal?: 
       child.process.on('close', resolve);
     });
     if (signal?.aborted) throw new Cancelled();
-    if (code !== 0)
-      throw /No space left/.test(errors()) ? new AppError('DISK_FULL') : new AppError('ENCODER_FAILED', errors());
+    if (code !== 0) throw encoderFailure(errors());
   } finally {
     signal?.removeEventListener('abort', abort);
   }

@@ -4,7 +4,7 @@ import { Readable } from 'node:stream';
 import type { FrameRate } from '@core/time';
 import { framesPerSecond } from '@core/time';
 import { gatherErrors, startChild } from '../platform/child';
-import { AppError } from '../platform/errors';
+import { encoderFailure } from './encode-file';
 import type { VideoRecipe } from './video-recipes';
 
 export const SOUND_RATE = 48000;
@@ -84,8 +84,7 @@ export function startEncoder(options: EncoderOptions): Encoder {
     child.process.on('close', resolve);
   });
   closed.catch(() => {}); // reported by finish or write
-  const failure = () =>
-    /No space left/.test(errors()) ? new AppError('DISK_FULL') : new AppError('ENCODER_FAILED', errors());
+  const failure = () => encoderFailure(errors());
   let broken = false;
   stdin.on('error', () => {
     broken = true;

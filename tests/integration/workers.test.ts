@@ -14,6 +14,7 @@ import { createReaper, runJob } from '../../server/jobs/runner';
 import { countingIds, newPiece } from '../helpers/documents';
 import { openTestServer } from '../helpers/server';
 import type { TestServer } from '../helpers/server';
+import { startWorkerOf, until } from '../helpers/worker-process';
 
 /** Real worker processes on one database: frozen, woken, killed, fighting over one job. */
 let server: TestServer;
@@ -27,21 +28,9 @@ afterAll(async () => {
 });
 
 function startWorker(): ChildProcess {
-  const worker = spawn(process.execPath, [join('dist', 'server', 'worker-main.js')], {
-    env: { ...process.env, DATABASE_URL: server.config.databaseUrl, ESTRELLA_DATA: server.dir, ESTRELLA_LOG: 'warn' },
-    stdio: ['ignore', 'ignore', 'inherit'],
-  });
+  const worker = startWorkerOf(server);
   workers.push(worker);
   return worker;
-}
-
-/** Asks until it is so. The deadline only ends a test that has failed. */
-async function until(what: string, isSo: () => Promise<boolean>, milliseconds = 60_000): Promise<void> {
-  const end = Date.now() + milliseconds;
-  while (!(await isSo())) {
-    if (Date.now() > end) throw new Error(`waited in vain: ${what}`);
-    await new Promise((resolve) => setTimeout(resolve, 50));
-  }
 }
 
 /** A piece whose every frame must be painted. */

@@ -49,16 +49,10 @@ const inOrder = (values: Readonly<Record<string, string>>): [string, string][] =
   Object.entries(values).sort(([a], [b]) => (a < b ? -1 : 1));
 
 /** The names of the files, a format in each where there are several. */
-function namesOf(
-  request: RowRequest,
-  roster: Roster,
-  rows: readonly number[],
-  slots: readonly Slot[],
-  piece: Piece,
-): string[] {
+function namesOf(request: RowRequest, roster: Roster, slots: readonly Slot[], piece: Piece): string[] {
   const { formatIds, pattern } = request;
   const several = formatIds.length > 1 && !/\{\s*format\s*\}/i.test(pattern) ? `${pattern} {format}` : pattern;
-  const wanted = rows.flatMap((row) =>
+  const wanted = roster.rows.flatMap((_, row) =>
     formatIds.map((id) => {
       const format = piece.formats.find((one) => one.id === id)?.name ?? id;
       return nameFrom(several, { ...rowFields(roster, row, slots, piece.name), format });
@@ -90,13 +84,7 @@ export async function workOf(
   const own = new Map<string, RowSource | null>();
   const base = await sourceOf(context, piece);
   const pictureOf = pictureNamed(piece);
-  const names = namesOf(
-    request,
-    roster,
-    roster.rows.map((_, i) => i),
-    slots,
-    piece,
-  );
+  const names = namesOf(request, roster, slots, piece);
   const work: RowWork[] = [];
   for (const [row, { cells, ownPieceId }] of roster.rows.entries()) {
     if (ownPieceId !== null && !own.has(ownPieceId)) {
