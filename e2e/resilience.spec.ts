@@ -79,14 +79,14 @@ test('a worker killed in mid-render is replaced and the render finishes; a cance
   const rendering = () =>
     expect.poll(() => readdirSync(exportsDir).filter((f) => f.endsWith('.part')).length, { timeout: 60_000 }).toBe(1);
 
-  await panel.getByRole('button', { name: 'Render' }).nth(2).click();
+  await panel.getByRole('button', { name: 'Render', exact: true }).nth(2).click();
   await expect(panel.getByRole('progressbar')).toBeVisible();
   await rendering();
   await panel.getByRole('button', { name: 'Cancel the render' }).click();
   await expect(panel.locator('[data-state=canceled]')).toHaveCount(1);
   await expect.poll(() => readdirSync(exportsDir).filter((f) => f.endsWith('.part'))).toEqual([]);
 
-  await panel.getByRole('button', { name: 'Render' }).nth(2).click();
+  await panel.getByRole('button', { name: 'Render', exact: true }).nth(2).click();
   await rendering();
   await expect
     .poll(async () => Number(await panel.getByRole('progressbar').getAttribute('aria-valuenow')), { timeout: 60_000 })

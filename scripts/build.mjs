@@ -74,6 +74,7 @@ await buildServer(
   {
     cli: 'server/cli.ts',
     'paint-thread': 'server/render/paint-thread.ts',
+    'loudness-thread': 'server/render/loudness-thread.ts',
     'analysis-thread': 'server/features/media/analysis-thread.ts',
     'font-thread': 'server/features/media/font-thread.ts',
     'thumbnail-thread': 'server/features/pieces/thumbnail-thread.ts',

@@ -2,11 +2,11 @@ import { mkdtemp, rename, rm, stat, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { extname, join } from 'node:path';
 import { ANALYSIS_RATE, analyseSong } from '@core/audio';
-import { EXPORT_KINDS, EXPORT_KIND_IDS } from '@core/formats';
-import type { ExportKindId } from '@core/formats';
-import type { MediaRef, Piece } from '@core/piece';
+import { EXPORT_KINDS, EXPORT_KIND_IDS, USUAL_SETTINGS, exportSettingsSchema, settingsFor } from '@core/formats';
+import type { ExportKindId, ExportSettings } from '@core/formats';
+import type { Excerpt, MediaRef, Piece } from '@core/piece';
 import { CHECKS, finding, tellFlashing } from '@core/checks';
-import { MEDIA_KINDS, resolveTimes } from '@core/piece';
+import { MAX_PIECE_SECONDS, MEDIA_KINDS, resolveTimes } from '@core/piece';
 import { UsageError } from './cli-usage';
 import { convertSong } from './features/media/convert-song';
 import { SERVED_MEDIA } from './features/media/media-kinds';
@@ -91,6 +91,40 @@ function kindOf(out: string, named: string | undefined): ExportKindId {
   return kind;
 }
 
+/** How it is rendered, as it was typed. */
+export interface RenderWords {
+  readonly from?: string | undefined;
+  readonly to?: string | undefined;
+  /** LUFS. */
+  readonly loudness?: string | undefined;
+  /** Megabytes. */
+  readonly size?: string | undefined;
+}
+
+const TRUE_PEAK = -1;
+
+/** @throws UsageError. */
+function readWords(kind: ExportKindId, words: RenderWords): { excerpt: Excerpt | null; settings: ExportSettings } {
+  const number = (name: keyof RenderWords): number | null => {
+    const typed = words[name];
+    if (typed === undefined) return null;
+    if (typed.trim() === '' || !Number.isFinite(Number(typed)))
+      throw new UsageError(`--${name} takes a number; got ${typed}`);
+    return Number(typed);
+  };
+  const [from, to, target, megabytes] = [number('from'), number('to'), number('loudness'), number('size')];
+  if ((from ?? 0) < 0 || (to ?? Infinity) <= (from ?? 0))
+    throw new UsageError('--to must be after --from, and neither before 0');
+  const parsed = exportSettingsSchema.safeParse({
+    ...(target === null ? {} : { loudness: { target, peak: TRUE_PEAK } }),
+    ...(megabytes === null ? {} : { rate: { by: 'size', megabytes }, moving: { ...USUAL_SETTINGS.moving, megabytes } }),
+  });
+  if (!parsed.success) throw new UsageError('--loudness is from -40 to -6, --size from 0.05 to 20000');
+  const settings = settingsFor(EXPORT_KINDS[kind].settings, parsed.data);
+  const isWhole = from === null && to === null;
+  return { excerpt: isWhole ? null : { from: from ?? 0, to: to ?? MAX_PIECE_SECONDS }, settings };
+}
+
 /**
  * @param at - seconds of the piece, for kinds of files that show one moment.
  * @param named - the kind, where several have the same ending.
@@ -101,15 +135,16 @@ export async function render(
   out: string,
   at: number,
   named?: string,
+  how: RenderWords = {},
 ): Promise<void> {
   const kind = kindOf(out, named);
+  const { excerpt, settings } = readWords(kind, how);
   await withPiece(file, async (piece, input, songFile) => {
     const temporary = `${out}.part`;
     try {
       const facts = await EXPORTERS[kind]({
         input: { ...input, formatId: formatOf(piece, format) },
-        songFile,
-        at,
+        ...{ songFile, at, excerpt, settings },
         out: temporary,
         assets,
       });
@@ -124,6 +159,7 @@ export async function render(
 function summary(kind: ExportKindId, facts: Record<string, unknown>): string {
   const fact = (name: string) => String(facts[name]);
   const { isFormatless, isMoment } = EXPORT_KINDS[kind];
+  if ('entries' in facts) return `${fact('entries')} entries`;
   if (isFormatless) return `${fact('samples')} samples`;
   const size = `${fact('width')}×${fact('height')}`;
   return isMoment

@@ -12,6 +12,7 @@ const MAX_FRAMES = 1000;
 
 const USAGE = `usage: estrella beats SONG [--json]
        estrella render PIECE --format ID --out FILE [--kind KIND] [--at SECONDS]
+                            [--from SECONDS] [--to SECONDS] [--loudness LUFS] [--size MB]
        estrella check PIECE [--json]
        estrella frame PIECE --at SECONDS[,SECONDS…] [--format ID] --out FILE.png`;
 
@@ -56,6 +57,10 @@ async function main(): Promise<void> {
         out: { type: 'string' },
         kind: { type: 'string' },
         at: { type: 'string' },
+        from: { type: 'string' },
+        to: { type: 'string' },
+        loudness: { type: 'string' },
+        size: { type: 'string' },
         help: { type: 'boolean', short: 'h', default: false },
       },
     });
@@ -85,7 +90,7 @@ async function main(): Promise<void> {
   }
   const [at = 0, ...more] = times;
   if (more.length > 0) throw new UsageError('render shows one moment: --at takes one number of seconds');
-  return render(resolve(file), values.format, resolve(values.out), at, values.kind);
+  return render(resolve(file), values.format, resolve(values.out), at, values.kind, values);
 }
 
 // The decoder of WOFF2 fonts keeps a process alive.

@@ -1,9 +1,12 @@
 import { LANES } from './db/entities';
 import { closeContext, openContext } from './jobs/context';
-import { REAP_EVERY_MS, createReaper, runJob } from './jobs/runner';
+import { REAP_EVERY_MS, createReaper, runNext } from './jobs/runner';
 import { readConfig } from './platform/config';
 import { createLog } from './platform/log';
 import { AWAKE_EVERY_MS } from './supervise';
+
+/** How often an idle worker looks for parts of renders. */
+const HELP_EVERY_MS = 1000;
 
 /**
  * A worker process: analyses songs and renders exports. Any number may run, on any machine with the same database and
@@ -14,7 +17,18 @@ async function main(): Promise<void> {
   const log = createLog(config.logLevel, 'worker');
   if (process.send) setInterval(() => process.connected && process.send?.({ awake: true }), AWAKE_EVERY_MS);
   const context = await openContext(config, log);
-  for (const lane of LANES) await context.queue.work(lane, (id) => runJob(context, id));
+  let underway = 0;
+  for (const lane of LANES)
+    await context.queue.work(lane, async () => {
+      underway++;
+      await runNext(context, lane).finally(() => underway--);
+    });
+  // Whoever has nothing of its own to do makes parts of what others render.
+  const help = async (): Promise<void> => {
+    if (underway === 0 && (await runNext(context, 'part'))) return help();
+    setTimeout(() => void help(), HELP_EVERY_MS);
+  };
+  void help();
   const reap = createReaper(context);
   const reapNow = () => reap().catch((error: unknown) => log.warn({ err: error }, 'could not look for lost jobs'));
   setInterval(() => void reapNow(), REAP_EVERY_MS);

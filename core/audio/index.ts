@@ -6,6 +6,8 @@ export { normaliseOnsets, tempoCandidates } from './tempo';
 export { fitToBars } from './fit-to-length';
 export { bestJoin } from './best-join';
 export { createLoudnessMeter } from './loudness';
+export { limitPeaks, loudnessOf, toLoudness } from './limit-peaks';
+export type { Stereo } from './limit-peaks';
 export type { Loudness } from './loudness';
 export { songFeatures } from './song-features';
 export { pulseGrids } from './pulse-grids';

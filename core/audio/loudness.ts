@@ -37,10 +37,10 @@ export function kWeighting(rate: Hertz): readonly [Biquad, Biquad] {
 }
 
 const OVERSAMPLING = 4;
-const TAPS_PER_PHASE = 12;
+export const TAPS_PER_PHASE = 12;
 
 /** Windowed-sinc interpolators for the three positions between samples. */
-function interpolators(): Float64Array[] {
+export function interpolators(): Float64Array[] {
   return Array.from({ length: OVERSAMPLING - 1 }, (_, phase) =>
     Float64Array.from({ length: TAPS_PER_PHASE }, (_, k) => {
       const x = k - TAPS_PER_PHASE / 2 + 1 - (phase + 1) / OVERSAMPLING;

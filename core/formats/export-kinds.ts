@@ -1,3 +1,5 @@
+import type { ExportSettingId } from './export-settings';
+
 /**
  * What a piece is rendered to. Each row says what people choose it for; how it is made is in the server's table of the
  * same ids. The panel, the API, the names of files and docs/FORMATS.md go by this table.
@@ -9,6 +11,7 @@ export const EXPORT_FAMILIES = {
   moving: 'Moving pictures without sound',
   still: 'Stills',
   sound: 'Sound',
+  times: 'Words and times for other programs',
 } as const;
 export type ExportFamily = keyof typeof EXPORT_FAMILIES;
 
@@ -23,6 +26,8 @@ export interface ExportKindRow {
   readonly isMoment: boolean;
   /** Whether it is made once for the piece and not once for each format. */
   readonly isFormatless: boolean;
+  /** What can be chosen of it. */
+  readonly settings: readonly ExportSettingId[];
 }
 
 export const EXPORT_KINDS = {
@@ -34,6 +39,7 @@ export const EXPORT_KINDS = {
     mediaType: 'video/mp4',
     isMoment: false,
     isFormatless: false,
+    settings: ['rate', 'loudness', 'captions', 'chapters'],
   },
   hevc: {
     label: 'MP4 video, HEVC',
@@ -43,6 +49,7 @@ export const EXPORT_KINDS = {
     mediaType: 'video/mp4',
     isMoment: false,
     isFormatless: false,
+    settings: ['rate', 'loudness', 'captions', 'chapters'],
   },
   webm: {
     label: 'WebM video',
@@ -52,6 +59,7 @@ export const EXPORT_KINDS = {
     mediaType: 'video/webm',
     isMoment: false,
     isFormatless: false,
+    settings: ['rate', 'loudness', 'captions', 'chapters'],
   },
   av1: {
     label: 'WebM video, AV1',
@@ -61,6 +69,7 @@ export const EXPORT_KINDS = {
     mediaType: 'video/webm',
     isMoment: false,
     isFormatless: false,
+    settings: ['rate', 'loudness', 'captions', 'chapters'],
   },
   prores: {
     label: 'ProRes 422 HQ',
@@ -70,6 +79,7 @@ export const EXPORT_KINDS = {
     mediaType: 'video/quicktime',
     isMoment: false,
     isFormatless: false,
+    settings: ['loudness', 'captions', 'chapters'],
   },
   'prores-alpha': {
     label: 'ProRes 4444, transparent',
@@ -79,6 +89,7 @@ export const EXPORT_KINDS = {
     mediaType: 'video/quicktime',
     isMoment: false,
     isFormatless: false,
+    settings: ['loudness', 'captions'],
   },
   'webm-alpha': {
     label: 'WebM video, transparent',
@@ -88,6 +99,7 @@ export const EXPORT_KINDS = {
     mediaType: 'video/webm',
     isMoment: false,
     isFormatless: false,
+    settings: ['loudness', 'captions'],
   },
   'png-sequence': {
     label: 'PNG frames, transparent',
@@ -97,6 +109,7 @@ export const EXPORT_KINDS = {
     mediaType: 'application/zip',
     isMoment: false,
     isFormatless: false,
+    settings: ['captions'],
   },
   apng: {
     label: 'APNG, transparent',
@@ -106,6 +119,7 @@ export const EXPORT_KINDS = {
     mediaType: 'image/apng',
     isMoment: false,
     isFormatless: false,
+    settings: ['captions'],
   },
   'webp-animated': {
     label: 'WebP, moving, transparent',
@@ -115,6 +129,7 @@ export const EXPORT_KINDS = {
     mediaType: 'image/webp',
     isMoment: false,
     isFormatless: false,
+    settings: ['captions', 'moving'],
   },
   gif: {
     label: 'GIF',
@@ -124,6 +139,7 @@ export const EXPORT_KINDS = {
     mediaType: 'image/gif',
     isMoment: false,
     isFormatless: false,
+    settings: ['captions', 'moving'],
   },
   png: {
     label: 'PNG still',
@@ -133,6 +149,7 @@ export const EXPORT_KINDS = {
     mediaType: 'image/png',
     isMoment: true,
     isFormatless: false,
+    settings: ['captions'],
   },
   jpeg: {
     label: 'JPEG still',
@@ -142,6 +159,7 @@ export const EXPORT_KINDS = {
     mediaType: 'image/jpeg',
     isMoment: true,
     isFormatless: false,
+    settings: ['captions', 'still'],
   },
   webp: {
     label: 'WebP still',
@@ -151,6 +169,7 @@ export const EXPORT_KINDS = {
     mediaType: 'image/webp',
     isMoment: true,
     isFormatless: false,
+    settings: ['captions', 'still'],
   },
   svg: {
     label: 'SVG still',
@@ -160,6 +179,7 @@ export const EXPORT_KINDS = {
     mediaType: 'image/svg+xml',
     isMoment: true,
     isFormatless: false,
+    settings: ['captions'],
   },
   wav: {
     label: 'WAV sound',
@@ -169,6 +189,7 @@ export const EXPORT_KINDS = {
     mediaType: 'audio/wav',
     isMoment: false,
     isFormatless: true,
+    settings: ['loudness'],
   },
   mp3: {
     label: 'MP3 sound',
@@ -178,6 +199,7 @@ export const EXPORT_KINDS = {
     mediaType: 'audio/mpeg',
     isMoment: false,
     isFormatless: true,
+    settings: ['loudness'],
   },
   m4a: {
     label: 'M4A sound',
@@ -187,6 +209,7 @@ export const EXPORT_KINDS = {
     mediaType: 'audio/mp4',
     isMoment: false,
     isFormatless: true,
+    settings: ['loudness'],
   },
   opus: {
     label: 'Opus sound',
@@ -196,6 +219,57 @@ export const EXPORT_KINDS = {
     mediaType: 'audio/ogg',
     isMoment: false,
     isFormatless: true,
+    settings: ['loudness'],
+  },
+  srt: {
+    label: 'SRT captions',
+    hint: 'The captions with their times, to lie beside the video: taken nearly everywhere.',
+    family: 'times',
+    extension: 'srt',
+    mediaType: 'application/x-subrip',
+    isMoment: false,
+    isFormatless: true,
+    settings: [],
+  },
+  vtt: {
+    label: 'WebVTT captions',
+    hint: 'The captions with their times, for players on web pages.',
+    family: 'times',
+    extension: 'vtt',
+    mediaType: 'text/vtt',
+    isMoment: false,
+    isFormatless: true,
+    settings: [],
+  },
+  'markers-csv': {
+    label: 'Markers, CSV',
+    hint: 'Every bar, beat, section and marker with seconds, timecode and frame: for spreadsheets and scripts.',
+    family: 'times',
+    extension: 'csv',
+    mediaType: 'text/csv',
+    isMoment: false,
+    isFormatless: true,
+    settings: [],
+  },
+  'midi-tempo': {
+    label: 'MIDI tempo map',
+    hint: 'The beats as a tempo map, with bars and markers: so that another music program counts as the song does.',
+    family: 'times',
+    extension: 'mid',
+    mediaType: 'audio/midi',
+    isMoment: false,
+    isFormatless: true,
+    settings: [],
+  },
+  otio: {
+    label: 'OpenTimelineIO',
+    hint: 'The picture as one clip over the song as it is cut, with sections, markers and bars: for another editing program.',
+    family: 'times',
+    extension: 'otio',
+    mediaType: 'application/json',
+    isMoment: false,
+    isFormatless: true,
+    settings: [],
   },
 } as const satisfies Record<string, ExportKindRow>;
 export type ExportKindId = keyof typeof EXPORT_KINDS;

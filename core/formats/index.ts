@@ -12,3 +12,24 @@ export { EXPORT_FAMILIES, EXPORT_KINDS, EXPORT_KIND_IDS } from './export-kinds';
 export type { ExportFamily, ExportKindId, ExportKindRow } from './export-kinds';
 export { MAX_TOKENS_LENGTH, readTokens, writeTokens } from './design-tokens';
 export type { Tokens, TokensProblem } from './design-tokens';
+export {
+  DITHERS,
+  EXPORT_SETTINGS,
+  LOUDNESS_TARGETS,
+  QUALITIES,
+  USUAL_SETTINGS,
+  exportSettingsSchema,
+  kilobitsFor,
+  settingsFor,
+} from './export-settings';
+export type { AskedSettings, Dither, ExportSettingId, ExportSettings, Quality } from './export-settings';
+export { estimatedBytes } from './estimated-bytes';
+export type { RenderedSize } from './estimated-bytes';
+export { EXPORT_PLACES, EXPORT_PLACE_IDS, againstPlace, fitsShape, settingsOfPlace } from './export-places';
+export type { ExportPlaceId, ExportPlaceRow, OfferedFile } from './export-places';
+export { timingSheet } from './timing-sheet';
+export type { TimingSheet } from './timing-sheet';
+export { writeMarkerCsv } from './marker-csv';
+export { TICKS_PER_QUARTER, writeMidiTempo } from './midi-tempo';
+export { writeOtio } from './otio';
+export { captionCues } from './caption-cues';

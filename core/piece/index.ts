@@ -119,6 +119,9 @@ export { MAX_VOLUME } from './document/song-schema';
 export { musicSpan, rearranged, withRepeat, withoutStretch } from './song/arrange';
 export type { Stretch } from './song/arrange';
 export { followHits } from './song/grid-corrections';
+export { onlyLayers } from './document/only-layers';
+export { markerExcerpts, sectionExcerpts, spanOf, withinExcerpt } from './times/excerpts';
+export type { Excerpt, FrameSpan, NamedExcerpt } from './times/excerpts';
 export { listMoments, rememberTimes, resolveTimes, visitMoments } from './times/resolve-times';
 export type { MissingPin, ResolvedTimes } from './times/resolve-times';
 export { EDITS, applyEdits } from './edits';
@@ -188,7 +191,14 @@ export { DEFAULT_SHEET, MANNERS, STAGING_IDS, STAGING_LABELS } from './document/
 export type { Manner, Sheet, StagingId } from './document/sheet';
 export { layPhrases, phraseCost, gapCost } from './words/lay-phrases';
 export type { PhraseNeed, Place, Stretched } from './words/lay-phrases';
-export { authorLayer, captionLayers, layOnMusic, newPhrases, phraseLayers } from './words/phrase-sheet';
+export {
+  authorLayer,
+  captionLayers,
+  layOnMusic,
+  newPhrases,
+  phraseLayers,
+  withoutCaptions,
+} from './words/phrase-sheet';
 export type { Laid, LayPlan } from './words/phrase-sheet';
 export { movedPhrase, stagePhrases } from './words/stagings';
 export { emOfSides, gestureFromKeys, openUp, tracksOf } from './times/own-gestures';

@@ -163,7 +163,7 @@ export function frameLuma(file: string): number[] {
 export async function renderTo(page: Page, file: string): Promise<void> {
   await waitSaved(page);
   await page.getByRole('button', { name: 'Send', exact: true }).first().click();
-  await page.getByRole('button', { name: 'Render' }).click();
+  await page.getByRole('button', { name: 'Render', exact: true }).click();
   await expect(page.locator('[data-job][data-state=succeeded]')).toBeVisible({ timeout: 180_000 });
   const download = page.waitForEvent('download');
   await page.getByRole('link', { name: 'Download the MP4 video' }).click();

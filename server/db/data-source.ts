@@ -7,6 +7,7 @@ import { SummariesAndLeases1700000000003 } from './migrations/0003-summaries-lea
 import { OpenKinds1700000000004 } from './migrations/0004-open-kinds';
 import { Kept1700000000005 } from './migrations/0005-kept';
 import { Rosters1700000000006 } from './migrations/0006-rosters';
+import { Queue1700000000007 } from './migrations/0007-queue';
 
 /** Migrations only; the schema is never synchronised from the entities. */
 export async function openDatabase(url: string): Promise<DataSource> {
@@ -21,6 +22,7 @@ export async function openDatabase(url: string): Promise<DataSource> {
       OpenKinds1700000000004,
       Kept1700000000005,
       Rosters1700000000006,
+      Queue1700000000007,
     ],
     migrationsTransactionMode: 'each',
     synchronize: false,

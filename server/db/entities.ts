@@ -82,11 +82,12 @@ export interface RosterRowOfTable {
   updatedAt: Date;
 }
 
-export type JobKind = 'prepare' | 'export' | 'row';
+export type JobKind = 'prepare' | 'export' | 'row' | 'part';
 /** Jobs of one lane wait for each other; lanes don't: hundreds of rows hold up nobody's single render. */
 export const LANES = ['prepare', 'prepare-long', 'export', 'batch'] as const;
-export type Lane = (typeof LANES)[number];
-export type JobState = 'queued' | 'running' | 'succeeded' | 'failed' | 'canceled';
+/** Parts of renders have no lane of their own in the queue: whoever is idle looks for them. */
+export type Lane = (typeof LANES)[number] | 'part';
+export type JobState = 'queued' | 'running' | 'succeeded' | 'failed' | 'canceled' | 'paused';
 
 export interface JobRow {
   id: string;
@@ -104,6 +105,10 @@ export interface JobRow {
   /** Number of the present attempt: what a worker writes counts only while this is its own. */
   attempts: number;
   queueId: string | null;
+  /** Jobs of a lane are taken up in this order. */
+  position: number;
+  /** How often its worker was lost. */
+  losses: number;
   /** Renders that belong together, and what tells whether one of them is there already; null for single jobs. */
   batch: string | null;
   fingerprint: string | null;
@@ -212,6 +217,8 @@ export const JobEntity = new EntitySchema<JobRow>({
     errorDetail: { name: 'error_detail', type: 'text', nullable: true },
     attempts: { type: 'int', default: 0 },
     queueId: { name: 'queue_id', type: 'uuid', nullable: true },
+    position: { type: 'double precision', default: () => 'extract(epoch FROM clock_timestamp())' },
+    losses: { type: 'int', default: 0 },
     batch: { type: 'text', nullable: true },
     fingerprint: { type: 'text', nullable: true },
     startedAt: { name: 'started_at', type: 'timestamptz', nullable: true },

@@ -1,12 +1,15 @@
 import { Hono } from 'hono';
 import { z } from 'zod';
-import { EXPORT_KINDS, EXPORT_KIND_IDS } from '@core/formats';
+import { EXPORT_KINDS, EXPORT_KIND_IDS, settingsFor } from '@core/formats';
 import type { ExportKindId } from '@core/formats';
-import { secondsSchema } from '@core/time';
+import { fileNames } from '@core/roster';
 import { isOver } from '../features/jobs/job-life';
 import type { ListedJob } from '../features/jobs/repository';
 import { LOCAL } from '../features/pieces/repository';
 import { exportFile } from '../jobs/collect';
+import { removeParts } from '../jobs/export-parts';
+import { whatSchema } from '../jobs/export-payload';
+import { pictureName } from '../jobs/frame-picture';
 import type { ServerContext } from '../jobs/context';
 import { AppError } from '../platform/errors';
 import type { ErrorCode } from '../platform/errors';
@@ -21,19 +24,20 @@ function secondsLeft(job: ListedJob): number | null {
 }
 
 const exportRequest = z.object({
+  ...whatSchema.shape,
   pieceId: z.string().max(64),
   formatId: z.string().max(64),
   kind: z.enum(EXPORT_KIND_IDS).default('mp4'),
-  /** Seconds of the piece, for kinds that show one moment. */
-  at: secondsSchema.default(0),
+  /** What the file is called, without its extension; made of the names of piece and format unless given. */
+  fileName: z.string().max(200).optional(),
 });
 
 /** Of an export; jobs of earlier versions made videos. */
-const kindOf = (job: { readonly payload: Record<string, unknown> }): ExportKindId =>
+const kindOf = (job: { readonly payload: Readonly<Record<string, unknown>> }): ExportKindId =>
   EXPORT_KIND_IDS.find((id) => id === job.payload.kind) ?? 'mp4';
 
 /** What the file of an export is called, without its extension. */
-function nameOf(job: { readonly payload: Record<string, unknown> }): string {
+function nameOf(job: { readonly payload: Readonly<Record<string, unknown>> }): string {
   const { payload } = job;
   if (typeof payload.fileName === 'string') return payload.fileName;
   // validated when the job was made
@@ -44,8 +48,27 @@ function nameOf(job: { readonly payload: Record<string, unknown> }): string {
     .trim();
 }
 
+/** What is shown of the file of a finished render. */
+const madeSchema = z.object({
+  frames: z.number().optional(),
+  bytes: z.number().optional(),
+  seconds: z.number().optional(),
+  width: z.number().optional(),
+  height: z.number().optional(),
+  isTooLarge: z.boolean().optional(),
+  left: z.array(z.string()).optional().catch(undefined),
+  loudness: z.object({ integrated: z.number().nullable(), truePeak: z.number().nullable() }).optional(),
+});
+
 /** Most renders that may wait at once. */
 const MOST_WAITING = 200;
+
+const formatsSchema = z.array(z.object({ id: z.string(), name: z.string() }));
+const formatNameOf = ({ payload }: ListedJob): string =>
+  formatsSchema.safeParse(payload.formats).data?.find((format) => format.id === payload.formatId)?.name ?? '';
+
+const pickWhat = ({ at, excerpt, layerIds, settings }: Readonly<Record<string, unknown>>) =>
+  Object.fromEntries(Object.entries({ at, excerpt, layerIds, settings }).filter(([, value]) => value !== undefined));
 
 export function jobRoutes(context: ServerContext) {
   const { jobs, pieces, queue, store } = context;
@@ -58,13 +81,19 @@ export function jobRoutes(context: ServerContext) {
     formatId: typeof job.payload.formatId === 'string' ? job.payload.formatId : null,
     exportKind: kindOf(job),
     result: job.result,
+    /** What was asked for; null for renders of earlier versions. */
+    what: whatSchema.safeParse(pickWhat(job.payload)).data ?? null,
+    made: job.result ? (madeSchema.safeParse(job.result).data ?? null) : null,
+    fileName: typeof job.payload.fileName === 'string' ? job.payload.fileName : null,
+    hasPicture: typeof job.result?.picture === 'string',
+    canRenderAnyway: job.errorCode === 'DISK_LOW',
     // written by runner.ts from AppError
     message: job.errorCode ? new AppError(job.errorCode as ErrorCode, job.errorDetail ?? '').message : null,
     createdAt: job.createdAt.toISOString(),
   });
   return new Hono()
     .post('/exports', validJson(exportRequest), async (c) => {
-      const { pieceId, formatId, kind, at } = c.req.valid('json');
+      const { pieceId, formatId, kind, settings, fileName, ...what } = c.req.valid('json');
       const { piece } = await pieces.get(LOCAL, pieceId);
       if (!piece.formats.some((f) => f.id === formatId))
         throw new AppError('BAD_REQUEST', 'the piece has no such format');
@@ -74,7 +103,11 @@ export function jobRoutes(context: ServerContext) {
         lane: 'export',
         owner: LOCAL.owner,
         pieceId,
-        payload: { pieceId, formatId, kind, at, document: piece },
+        payload: {
+          ...{ ...what, pieceId, formatId, kind, document: piece },
+          settings: settingsFor(EXPORT_KINDS[kind].settings, settings),
+          ...(fileName === undefined ? {} : { fileName: fileNames([fileName], () => piece.name)[0] }),
+        },
       });
       await queue.enqueue(job);
       return c.json(view(job), 201);
@@ -82,6 +115,48 @@ export function jobRoutes(context: ServerContext) {
     .get('/exports/of/:pieceId', async (c) =>
       c.json({ jobs: (await jobs.listForPiece(c.req.param('pieceId'), LOCAL.owner)).map(view) }),
     )
+    .get('/renders', async (c) =>
+      c.json({
+        jobs: (await jobs.listAll(LOCAL.owner)).map((job) => ({
+          ...view(job),
+          pieceId: job.pieceId,
+          pieceName: typeof job.payload.pieceName === 'string' ? job.payload.pieceName : '',
+          formatName: formatNameOf(job),
+          finishedAt: job.finishedAt ? new Date(job.finishedAt).toISOString() : null,
+        })),
+      }),
+    )
+    .post('/:id/pause', async (c) => {
+      const id = c.req.param('id');
+      await jobs.pause(id, LOCAL.owner);
+      return c.json(view(await jobs.get(id, LOCAL.owner)));
+    })
+    .post('/:id/resume', validJson(z.object({ isAnyway: z.boolean().default(false) })), async (c) => {
+      const id = c.req.param('id');
+      const job = await jobs.resume(id, LOCAL.owner, c.req.valid('json').isAnyway);
+      if (job) await queue.enqueue(job);
+      return c.json(view(await jobs.get(id, LOCAL.owner)));
+    })
+    .post('/:id/move', validJson(z.object({ before: z.string().max(64).nullable() })), async (c) => {
+      const id = c.req.param('id');
+      await jobs.moveBefore(id, LOCAL.owner, c.req.valid('json').before);
+      return c.json(view(await jobs.get(id, LOCAL.owner)));
+    })
+    .post('/:id/again', async (c) => {
+      const old = await jobs.get(c.req.param('id'), LOCAL.owner);
+      if (old.kind !== 'export' || (old.state !== 'failed' && old.state !== 'canceled'))
+        throw new AppError('BAD_REQUEST', 'only a render that failed or was cancelled can be tried again');
+      const { lane, owner, pieceId, payload } = old;
+      const job = await jobs.create({ kind: 'export', lane, owner, pieceId, payload });
+      await queue.enqueue(job);
+      await jobs.remove(old.id);
+      return c.json(view(job), 201);
+    })
+    .get('/:id/picture', async (c) => {
+      const job = await jobs.get(c.req.param('id'), LOCAL.owner);
+      const name = typeof job.result?.picture === 'string' ? job.result.picture : pictureName(job.id, job.attempts);
+      return sendFile(c, store.exports.path(name), 'image/jpeg', { 'cache-control': 'no-cache' });
+    })
     .get('/:id', async (c) => c.json(view(await jobs.get(c.req.param('id'), LOCAL.owner))))
     .post('/:id/cancel', async (c) => {
       const id = c.req.param('id');
@@ -93,6 +168,8 @@ export function jobRoutes(context: ServerContext) {
       if (!isOver(job.state)) throw new AppError('BAD_REQUEST', 'the job is still running');
       await jobs.remove(job.id);
       await store.exports.remove(exportFile(job));
+      if (typeof job.result?.picture === 'string') await store.exports.remove(job.result.picture);
+      await removeParts(context, job.id, LOCAL.owner);
       return c.json({ ok: true });
     })
     .get('/:id/file', async (c) => {

@@ -72,7 +72,7 @@ async function collectFiles({ media, jobs, store }: ServerContext, graceMs: numb
       known.has(id) &&
       !name.endsWith('.part') &&
       (await jobs.get(id, null).then(
-        (job) => job.state === 'succeeded' && exportFile(job) === name,
+        (job) => job.state === 'succeeded' && (exportFile(job) === name || job.result?.picture === name),
         () => true,
       ));
     // A part without a running job belongs to an attempt that is over, or that begins this very moment.

@@ -1,18 +1,38 @@
 import { z } from 'zod';
-import { parsePiece } from '@core/piece';
-import { EXPORT_KIND_IDS } from '@core/formats';
-import { secondsSchema } from '@core/time';
+import { estimatedBytes } from '@core/formats';
+import type { ExportKindId } from '@core/formats';
+import { resolveTimes, spanOf } from '@core/piece';
 import type { JobKind } from '../db/entities';
 import { prepareSong } from '../features/media/prepare-song';
-import { AppError, Cancelled, LeaseLost } from '../platform/errors';
+import { Cancelled, LeaseLost } from '../platform/errors';
+import type { ExportRun } from '../render/export-run';
 import type { ServerContext } from './context';
-import { removeFile, renderInputFor, renderToStore } from './render-to-store';
-import type { JobRun } from './render-to-store';
+import { exportInput, exportPayload } from './export-payload';
+import type { ExportInput } from './export-payload';
+import { makeParts as makePartsOf, removeParts, runPart } from './export-parts';
+import { createFramePictures, pictureName } from './frame-picture';
 import { renderRow } from './render-row';
+import { removeFile, renderToStore } from './render-to-store';
+import type { JobRun } from './render-to-store';
+
+/** Bytes that a render needs on the disk: parts and what they are joined to are there at once. */
+function roomFor(kind: ExportKindId, { input, excerpt, settings }: ExportInput): number {
+  const { piece, analysis, formatId } = input;
+  const format = piece.formats.find((f) => f.id === formatId);
+  if (!format) return 0;
+  const { count } = spanOf(excerpt, resolveTimes(piece, analysis).end, piece.frameRate);
+  return 2 * estimatedBytes(kind, { ...format, frames: count, frameRate: piece.frameRate }, settings);
+}
 
 /** What each kind of job does. */
 export interface JobKindDefinition {
-  run(context: ServerContext, payload: unknown, job: JobRun): Promise<Record<string, unknown>>;
+  /** @param runJob - runs another job in this process; resolves when it is over. */
+  run(
+    context: ServerContext,
+    payload: unknown,
+    job: JobRun,
+    runJob: (jobId: string) => Promise<unknown>,
+  ): Promise<Record<string, unknown>>;
   /** Takes back what a finished run made that turned out not to be wanted any more. */
   undo?(context: ServerContext, result: Record<string, unknown>): Promise<void>;
   /** Tells those who wait that the job was given up. */
@@ -20,15 +40,6 @@ export interface JobKindDefinition {
 }
 
 export const preparePayload = z.object({ hash: z.string(), name: z.string(), declared: z.number() });
-export const exportPayload = z.object({
-  pieceId: z.string(),
-  formatId: z.string(),
-  document: z.unknown(),
-  // Jobs of earlier versions made videos.
-  kind: z.enum(EXPORT_KIND_IDS).default('mp4'),
-  at: secondsSchema.default(0),
-});
-
 export const JOB_KINDS: Readonly<Record<JobKind, JobKindDefinition>> = {
   prepare: {
     async run(context, payload, { signal, onProgress }) {
@@ -54,14 +65,20 @@ export const JOB_KINDS: Readonly<Record<JobKind, JobKindDefinition>> = {
     },
   },
   export: {
-    async run(context, payload, job) {
-      const { document, formatId, kind, at } = exportPayload.parse(payload);
-      const parsed = parsePiece(document);
-      if (!parsed.ok) throw new AppError('STORED_UNREADABLE', parsed.problem.detail);
-      const { input, songFile } = await renderInputFor(context, parsed.piece, formatId);
-      return renderToStore(context, job, kind, { input, songFile, at });
+    async run(context, payload, job, runJob) {
+      const asked = exportPayload.parse(payload);
+      const what = await exportInput(context, asked);
+      const wanted = asked.isAnyway ? 0 : roomFor(asked.kind, what);
+      const name = pictureName(job.jobId, job.attempt);
+      const onPicture = createFramePictures(context.store, name);
+      const makeParts: ExportRun['makeParts'] = (parts) => makePartsOf(context, job, parts, runJob);
+      const facts = await renderToStore(context, { ...job, onPicture }, asked.kind, { ...what, makeParts }, wanted);
+      const { owner } = await context.jobs.get(job.jobId, null);
+      await removeParts(context, job.jobId, owner).catch(() => {}); // else the collector does
+      return { ...facts, picture: name };
     },
     undo: removeFile,
   },
+  part: { run: runPart, undo: removeFile },
   row: { run: renderRow, undo: removeFile },
 };

@@ -8,7 +8,7 @@ export interface JobQueue {
   enqueue(job: Pick<JobRow, 'id' | 'lane'>): Promise<void>;
   /** Many at once. Should the process end in mid-way, those that have no place yet are found and given one. */
   enqueueAll(jobs: readonly Pick<JobRow, 'id' | 'lane'>[]): Promise<void>;
-  work(lane: Lane, run: (jobId: string) => Promise<void>): Promise<void>;
+  work(lane: Lane, run: () => Promise<unknown>): Promise<void>;
   stop(): Promise<void>;
 }
 
@@ -38,7 +38,7 @@ export async function openQueue(
     },
     async work(lane, run) {
       await boss.work<{ jobId: string }>(lane, { batchSize: 1, pollingIntervalSeconds: 0.5 }, async (batch) => {
-        for (const job of batch) await run(job.data.jobId);
+        for (const _ of batch) await run();
       });
     },
     stop: () => boss.stop({ graceful: false, wait: true, timeout: 3000 }),

@@ -1,11 +1,15 @@
 import { STALL_MS, createWatch } from '../features/jobs/job-life';
 import { EXPORT_KIND_IDS } from '@core/formats';
 import { exportName } from './collect';
-import { AppError, Cancelled, LeaseLost, TookTooLong, asAppError } from '../platform/errors';
+import { AppError, Cancelled, LeaseLost, Paused, TookTooLong, asAppError } from '../platform/errors';
+import type { Lane } from '../db/entities';
 import type { ServerContext } from './context';
 import { JOB_KINDS } from './job-kinds';
 
 const BEAT_MS = 500;
+
+/** Why the work is called off. */
+const OVER = { canceled: () => new Cancelled(), paused: () => new Paused(), lost: () => new LeaseLost() } as const;
 
 /**
  * Watches over one run: reports progress, and calls the work off when it is cancelled, lost, or stands still for too
@@ -21,8 +25,7 @@ function watchRun(context: ServerContext, jobId: string, attempt: number, stallM
     beating = true;
     try {
       const answer = await context.jobs.beat(jobId, attempt, progress);
-      if (answer !== 'ours' && !abort.signal.aborted)
-        abort.abort(answer === 'canceled' ? new Cancelled() : new LeaseLost());
+      if (answer !== 'ours' && !abort.signal.aborted) abort.abort(OVER[answer]());
     } catch (error) {
       context.log.warn({ jobId, err: error }, 'a sign of life did not get through');
     } finally {
@@ -43,36 +46,36 @@ function watchRun(context: ServerContext, jobId: string, attempt: number, stallM
 }
 
 /**
- * Runs one job: take, run, report. Never throws: what goes wrong is written down with the job.
+ * Runs one job: take, run, report. Never throws: what goes wrong is written down with the job. @returns whether it was
+ * there to be taken.
  * @param stallMs - longest time without progress; the kind's own unless given.
  */
-export async function runJob(context: ServerContext, jobId: string, stallMs?: number): Promise<void> {
+export async function runJob(context: ServerContext, jobId: string, stallMs?: number): Promise<boolean> {
   const { jobs, log } = context;
   let attempt: number | null;
   try {
     attempt = await jobs.start(jobId);
   } catch (error) {
     log.warn({ jobId, err: error }, 'a job could not be taken');
-    return; // still queued: it is offered again
+    return false; // still queued: it is offered again
   }
-  if (attempt === null) return; // cancelled meanwhile, or taken by another worker
+  if (attempt === null) return false; // cancelled meanwhile, or taken by another worker
   const { kind, payload } = await jobs.get(jobId, null);
   const definition = JOB_KINDS[kind];
   const watch = watchRun(context, jobId, attempt, stallMs ?? STALL_MS[kind]);
   try {
-    const result = await definition.run(context, payload, {
-      jobId,
-      attempt,
-      signal: watch.signal,
-      onProgress: watch.onProgress,
-    });
+    const { signal, onProgress } = watch;
+    const result = await definition.run(context, payload, { jobId, attempt, signal, onProgress }, (other) =>
+      runJob(context, other),
+    );
     watch.stop();
     const isKept = await finishSurely(context, () => jobs.finish(jobId, attempt, { state: 'succeeded', result }));
     if (!isKept) await definition.undo?.(context, result);
   } catch (thrown) {
     // Why the work was called off says more than how it ended.
     const error: unknown = watch.signal.aborted ? watch.signal.reason : thrown;
-    if (error instanceof Cancelled || error instanceof LeaseLost) log.info({ jobId, attempt }, error.name);
+    if (error instanceof Cancelled || error instanceof LeaseLost || error instanceof Paused)
+      log.info({ jobId, attempt }, error.name);
     else {
       const known =
         error instanceof TookTooLong
@@ -80,12 +83,26 @@ export async function runJob(context: ServerContext, jobId: string, stallMs?: nu
           : asAppError(error);
       log.error({ jobId, attempt, err: error }, known.message);
       await finishSurely(context, () =>
-        jobs.finish(jobId, attempt, { state: 'failed', code: known.code, detail: known.detail }),
+        jobs.finish(jobId, attempt, {
+          state: known.code === 'DISK_LOW' && kind === 'export' ? 'paused' : 'failed',
+          code: known.code,
+          detail: known.detail,
+        }),
       ).catch(() => {});
       if (known.code === 'TOOK_TOO_LONG') await definition.giveUp?.(context, payload).catch(() => {});
     }
   } finally {
     watch.stop();
+  }
+  return true;
+}
+
+/** Takes up the job of a lane that is next: the queue only tells that there is one. @returns whether there was one. */
+export async function runNext(context: ServerContext, lane: Lane): Promise<boolean> {
+  for (;;) {
+    const next = await context.jobs.nextOf(lane).catch(() => null);
+    if (next === null) return false;
+    if (await runJob(context, next)) return true;
   }
 }
 
@@ -126,6 +143,7 @@ export function createReaper(context: ServerContext, deadAfterMs?: number): () =
       if (job.kind !== 'prepare')
         for (const kind of EXPORT_KIND_IDS)
           await store.exports.remove(`${exportName(job.id, lost.attempt, kind)}.part`);
+      if (job.lane === 'part') continue; // found by whoever is idle
       if (job.state === 'queued') await queue.enqueue(job);
       else await JOB_KINDS[job.kind].giveUp?.(context, job.payload);
     }

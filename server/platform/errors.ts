@@ -24,6 +24,7 @@ export const ERROR_STATUS = {
   PIECE_MEDIA_MISSING: 422,
   MEDIA_MISSING: 422,
   NOTHING_TO_RENDER: 422,
+  NO_CAPTIONS: 422,
   KEPT_FULL: 422,
   NO_TEMPLATE: 422,
   ROW_NOT_MADE: 422,
@@ -31,6 +32,7 @@ export const ERROR_STATUS = {
   TOO_HARD: 422,
   TOOK_TOO_LONG: 422,
   DISK_FULL: 507,
+  DISK_LOW: 507,
   DATABASE_AWAY: 503,
   MEDIA_FAILED: 422,
   ENCODER_FAILED: 500,
@@ -69,6 +71,7 @@ export const ERROR_WORDING = {
   PIECE_MEDIA_MISSING: 'The piece file lacks “{}”. Export it again from where it was made; your pieces are unchanged.',
   MEDIA_MISSING: 'A file of this piece is missing on the server: {}. Bring it in again.',
   NOTHING_TO_RENDER: 'The piece has no length. Set its end after the first frame.',
+  NO_CAPTIONS: 'There are no captions in what is rendered. Captions are made in the Words panel.',
   KEPT_FULL: 'You keep {} already, which is as many as can be. Forget one first.',
   NO_TEMPLATE: '“{}” is a piece, but no template. Open it from the home, and keep it as a template there.',
   ROW_NOT_MADE: 'The row could not be made: {}',
@@ -76,6 +79,7 @@ export const ERROR_WORDING = {
   TOO_HARD: '{} takes too long to draw for a small picture; it can still be opened and rendered.',
   TOOK_TOO_LONG: '{} took too long and was stopped. Your piece is unchanged; try again, or with less.',
   DISK_FULL: 'The disk is full. Nothing that was saved is lost; free some space and try again.',
+  DISK_LOW: 'There is little room on the disk: {}. Free some space and resume, or render all the same.',
   DATABASE_AWAY: 'The database does not answer. Your edits are kept here and sent when it is back.',
   MEDIA_FAILED: '“{}” could not be got ready. Bring it in again.',
   ENCODER_FAILED: 'The video could not be encoded: {}. Your piece is unchanged; try again.',
@@ -105,6 +109,11 @@ export class Cancelled extends Error {
 /** The lease on a job was lost: another worker has it now. Nothing may be written any more. */
 export class LeaseLost extends Error {
   override readonly name = 'LeaseLost';
+}
+
+/** A person lets the job wait: what is done of it stays, and it is begun again later. */
+export class Paused extends Error {
+  override readonly name = 'Paused';
 }
 
 /** A time limit was reached. */

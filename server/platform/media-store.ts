@@ -1,6 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
-import { copyFile, mkdir, open, readFile, readdir, rename, rm, stat } from 'node:fs/promises';
+import { copyFile, mkdir, open, readFile, readdir, rename, rm, stat, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -69,6 +69,8 @@ export interface ExportStore {
   /** Path of a finished export. */
   path(name: string): string;
   prepare(name: string): Promise<Target>;
+  /** Writes a small file at once, in place of one that is there. */
+  write(name: string, bytes: Uint8Array): Promise<void>;
   remove(name: string): Promise<void>;
   /** All files, finished or not. */
   list(): Promise<StoredFile[]>;
@@ -179,6 +181,11 @@ export async function createMediaStore(dir: string, exportsDir = join(dir, '..',
     exports: {
       path: exportPath,
       prepare: (name) => target(exportPath(`${name}.part`), exportPath(name), exportsDir),
+      async write(name, bytes) {
+        const { temporary, commit } = await target(exportPath(`${name}.part`), exportPath(name), exportsDir);
+        await writeFile(temporary, bytes);
+        await commit();
+      },
       remove: (name) => rm(exportPath(name), { force: true }),
       list: async () => aged(exportsDir, await names(exportsDir)),
     },

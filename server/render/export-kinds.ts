@@ -1,25 +1,26 @@
-import { readFile, rm, writeFile } from 'node:fs/promises';
+import { readFile, writeFile } from 'node:fs/promises';
 import type { Canvas } from '@napi-rs/canvas';
+import { USUAL_SETTINGS } from '@core/formats';
 import type { ExportKindId } from '@core/formats';
 import { needsOf } from '@core/paint';
-import { MEDIA_KINDS, resolveTimes } from '@core/piece';
+import { MEDIA_KINDS, resolveTimes, spanOf } from '@core/piece';
 import type { DisplayList } from '@core/scene';
 import { writeSvg } from '@core/svg';
 import { frameCount, frameMiddle, secondsToFrame } from '@core/time';
 import { AppError, Cancelled } from '../platform/errors';
-import { SOUND_RATE } from './encoder';
+import { encodeSound } from './encode-sound';
 import type { ExportRun } from './export-run';
 import { createFrameSource } from './frame-source';
 import type { FrameSource, RenderInput } from './frame-source';
-import { pieceSound, soundLength } from './piece-sound';
-import { encodeFile } from './encode-file';
+import { soundOf } from './piece-sound';
 import { renderFrames } from './render-frames';
-import { renderGif } from './render-gif';
+import { renderMoving } from './render-moving';
+import type { MOVING_KINDS } from './render-moving';
+import { markersCsv, midiTempo, otio, srt, vtt } from './render-times';
 import { renderVideo } from './render-video';
-import { VIDEO_RECIPES } from './video-recipes';
-import type { VideoRecipeId } from './video-recipes';
+import { AAC, OPUS, VIDEO_RECIPES } from './video-recipes';
+import type { SoundRecipe, VideoRecipeId } from './video-recipes';
 import { createServerFonts } from './skia-host';
-import { encodeWav } from './wav';
 
 /** The frame that is shown at the moment: what the video has there. */
 async function stillOf({
@@ -47,57 +48,38 @@ async function picturesOf(list: DisplayList, files: RenderInput['files']): Promi
   return out;
 }
 
-type Exporter = (run: ExportRun) => Promise<Record<string, unknown>>;
-
-/** The sound of the whole piece, silence where there is none. */
-async function soundOf({
-  input,
-  songFile,
-  signal,
-}: ExportRun): Promise<{ frames: number; sound: readonly [Float32Array, Float32Array] }> {
-  const times = resolveTimes(input.piece, input.analysis);
-  const frames = frameCount(times.end, input.piece.frameRate);
-  if (frames === 0) throw new AppError('NOTHING_TO_RENDER');
-  const samples = soundLength(frames, input.piece.frameRate);
-  const sound = await pieceSound(input, songFile, times, samples, signal);
-  if (signal?.aborted) throw new Cancelled();
-  return { frames, sound: sound ?? [new Float32Array(samples), new Float32Array(samples)] };
-}
+export type Exporter = (run: ExportRun) => Promise<Record<string, unknown>>;
 
 const video =
   (id: VideoRecipeId): Exporter =>
-  async ({ onProgress, at: _at, ...run }) => {
-    const facts = await renderVideo({
-      ...run,
-      recipe: VIDEO_RECIPES[id],
-      ...(onProgress ? { onFrame: (done: number, total: number) => onProgress(done / total) } : {}),
-    });
-    return { ...facts };
-  };
+  async ({ at: _at, ...run }) => ({ ...(await renderVideo({ ...run, recipe: VIDEO_RECIPES[id] })) });
+
+const moving =
+  (id: keyof typeof MOVING_KINDS): Exporter =>
+  async (run) => ({ ...(await renderMoving(id, run)) });
 
 const still =
-  (write: (canvas: Canvas) => Promise<Buffer>): Exporter =>
+  (write: (canvas: Canvas, quality: number) => Promise<Buffer>): Exporter =>
   async (run) => {
     const { source, frame, seconds } = await stillOf(run);
     const { canvas } = await source.paint(seconds);
     if (run.signal?.aborted) throw new Cancelled();
-    await writeFile(run.out, await write(canvas));
+    await writeFile(run.out, await write(canvas, (run.settings ?? USUAL_SETTINGS).still.quality));
     return { frame, width: source.width, height: source.height };
   };
 
-/** The sound as a WAV, and what ffmpeg makes of it. */
-const encodedSound =
-  (...args: readonly string[]): Exporter =>
+/** The sound alone. */
+const sound =
+  (recipe: SoundRecipe): Exporter =>
   async (run) => {
-    const { frames, sound } = await soundOf(run);
-    const wav = `${run.out}.wav`;
-    try {
-      await writeFile(wav, encodeWav(sound, SOUND_RATE));
-      await encodeFile(['-i', `file:${wav}`, ...args], run.out, run.signal);
-    } finally {
-      await rm(wav, { force: true });
-    }
-    return { samples: sound[0].length, frames };
+    const { piece, analysis } = run.input;
+    const settings = run.settings ?? USUAL_SETTINGS;
+    const times = resolveTimes(piece, analysis);
+    const span = spanOf(run.excerpt ?? null, times.end, piece.frameRate);
+    if (span.count === 0) throw new AppError('NOTHING_TO_RENDER');
+    const heard = await soundOf(run, times, span);
+    const loudness = await encodeSound(heard, recipe, settings.loudness, run.assets.serverDir, run.out, run.signal);
+    return { samples: heard[0].length, frames: span.count, loudness };
   };
 
 /** How each kind of export is made: writes `out` and gives the facts about it. */
@@ -110,12 +92,12 @@ export const EXPORTERS: Readonly<Record<ExportKindId, Exporter>> = {
   'prores-alpha': video('prores-alpha'),
   'webm-alpha': video('webm-alpha'),
   apng: video('apng'),
-  'webp-animated': video('webp-animated'),
+  'webp-animated': moving('webp-animated'),
   'png-sequence': renderFrames,
-  gif: renderGif,
+  gif: moving('gif'),
   png: still((canvas) => canvas.encode('png')),
-  jpeg: still((canvas) => canvas.encode('jpeg', 92)),
-  webp: still((canvas) => canvas.encode('webp', 90)),
+  jpeg: still((canvas, quality) => canvas.encode('jpeg', quality)),
+  webp: still((canvas, quality) => canvas.encode('webp', quality)),
   async svg(run) {
     const { source, frame, seconds } = await stillOf(run);
     const list = source.resolve(seconds);
@@ -125,12 +107,13 @@ export const EXPORTERS: Readonly<Record<ExportKindId, Exporter>> = {
     await writeFile(run.out, svg);
     return { frame, width: source.width, height: source.height, left };
   },
-  async wav(run) {
-    const { frames, sound } = await soundOf(run);
-    await writeFile(run.out, encodeWav(sound, SOUND_RATE));
-    return { samples: sound[0].length, frames };
-  },
-  mp3: encodedSound('-c:a', 'libmp3lame', '-b:a', '256k', '-f', 'mp3'),
-  m4a: encodedSound('-c:a', 'aac', '-b:a', '192k', '-movflags', '+faststart', '-f', 'ipod'),
-  opus: encodedSound('-c:a', 'libopus', '-b:a', '160k', '-f', 'opus'),
+  wav: sound({ args: ['-c:a', 'pcm_s24le'], file: { extension: 'wav', args: ['-f', 'wav'] } }),
+  mp3: sound({ args: ['-c:a', 'libmp3lame', '-b:a', '256k'], file: { extension: 'mp3', args: ['-f', 'mp3'] } }),
+  m4a: sound({ ...AAC, file: { extension: 'm4a', args: ['-movflags', '+faststart', '-f', 'ipod'] } }),
+  opus: sound({ ...OPUS, file: { extension: 'opus', args: ['-f', 'opus'] } }),
+  srt,
+  vtt,
+  'markers-csv': markersCsv,
+  'midi-tempo': midiTempo,
+  otio,
 };

@@ -20,6 +20,8 @@ export interface ThreadInput extends RenderInput {
 export interface FrameRun {
   readonly from: number;
   readonly to: number;
+  /** Whether nobody has the frame before it. */
+  readonly isFirst: boolean;
 }
 export type ThreadMessage =
   | { readonly type: 'ready' }
@@ -30,7 +32,7 @@ export type ThreadMessage =
 async function main(): Promise<void> {
   const port = parentPort;
   if (!port) return;
-  const input = workerData as ThreadInput; // sent by render-video.ts, which builds it from typed values
+  const input = workerData as ThreadInput; // sent by painters.ts, which builds it from typed values
   const post = (message: ThreadMessage, transfer: ArrayBuffer[] = []) => port.postMessage(message, transfer);
   const source = await createFrameSource(input, createServerFonts(input.fontsDir));
   const converter = createI420Converter(input.wasmFile);
@@ -49,7 +51,8 @@ async function main(): Promise<void> {
   };
   const paintRun = async (run: FrameRun): Promise<void> => {
     try {
-      let before = run.from > 0 ? frameFingerprint(source.resolve(frameMiddle(run.from - 1, rate))) : null;
+      source.forget(); // what other threads painted meanwhile is not on this one's surface
+      let before = run.isFirst ? null : frameFingerprint(source.resolve(frameMiddle(run.from - 1, rate)));
       for (let frame = run.from; frame < run.to; frame++) {
         const list = source.resolve(frameMiddle(frame, rate));
         const print = frameFingerprint(list);

@@ -1,9 +1,12 @@
+import type { Stereo } from '@core/audio';
 import { mixSong, neededOfSong } from '@core/piece';
-import type { Music, ResolvedTimes } from '@core/piece';
+import type { FrameSpan, Music, ResolvedTimes } from '@core/piece';
 import type { FrameRate } from '@core/time';
+import { Cancelled } from '../platform/errors';
 import { decodeStream, openAs } from '../platform/ffmpeg';
 import { MAX_SONG_SECONDS } from '../platform/limits';
-import { SOUND_RATE } from './encoder';
+import { SOUND_RATE } from './encode-sound';
+import type { ExportRun } from './export-run';
 import type { RenderInput } from './frame-source';
 
 /** Samples a channel that sound exactly as long as so many frames. */
@@ -56,4 +59,18 @@ export async function pieceSound(
   const duration =
     analysis?.duration ?? piece.media.find((m) => m.id === piece.music?.mediaId)?.duration ?? MAX_SONG_SECONDS;
   return songSound(piece.music, duration, times, songFile, samples, signal);
+}
+
+/** What is heard while some frames are seen, to the sample; silence where there is no music. @throws Cancelled. */
+export async function soundOf(
+  { input, songFile, signal }: Pick<ExportRun, 'input' | 'songFile' | 'signal'>,
+  times: ResolvedTimes,
+  { first, count }: FrameSpan,
+): Promise<Stereo> {
+  const rate = input.piece.frameRate;
+  const [from, to] = [soundLength(first, rate), soundLength(first + count, rate)];
+  const sound = await pieceSound(input, songFile, times, to, signal);
+  if (signal?.aborted) throw new Cancelled();
+  if (!sound) return [new Float32Array(to - from), new Float32Array(to - from)];
+  return from === 0 ? sound : [sound[0].slice(from), sound[1].slice(from)];
 }

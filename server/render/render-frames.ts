@@ -2,8 +2,8 @@ import { createWriteStream } from 'node:fs';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import yazl from 'yazl';
-import { resolveTimes } from '@core/piece';
-import { frameCount, frameMiddle } from '@core/time';
+import { resolveTimes, spanOf } from '@core/piece';
+import { frameMiddle } from '@core/time';
 import { AppError, Cancelled } from '../platform/errors';
 import type { ExportRun } from './export-run';
 import { createFrameSource } from './frame-source';
@@ -19,7 +19,8 @@ const AHEAD = 4;
 export async function renderFrames(run: ExportRun): Promise<Record<string, unknown>> {
   const { input, assets, signal, onProgress } = run;
   const { piece } = input;
-  const total = frameCount(resolveTimes(piece, input.analysis).end, piece.frameRate);
+  const { end } = resolveTimes(piece, input.analysis);
+  const { first, count: total } = spanOf(run.excerpt ?? null, end, piece.frameRate);
   if (total === 0) throw new AppError('NOTHING_TO_RENDER');
   const source = await createFrameSource({ ...input, isSeeThrough: true }, createServerFonts(assets.fontsDir));
   const zip = new yazl.ZipFile();
@@ -29,7 +30,7 @@ export async function renderFrames(run: ExportRun): Promise<Record<string, unkno
   try {
     for (let frame = 0; frame < total; frame++) {
       if (signal?.aborted) throw new Cancelled();
-      const { canvas } = await source.paint(frameMiddle(frame, piece.frameRate));
+      const { canvas } = await source.paint(frameMiddle(first + frame, piece.frameRate));
       const png = await canvas.encode('png');
       const taken = new Promise<void>((resolve, reject) => {
         zip.addReadStreamLazy(`${String(frame).padStart(5, '0')}.png`, { compress: false }, (ready) => {

@@ -1,161 +1,274 @@
-import { availableParallelism } from 'node:os';
-import { join } from 'node:path';
-import { Worker } from 'node:worker_threads';
-import { resolveTimes } from '@core/piece';
-import { frameCount } from '@core/time';
-import type { Assets } from '../platform/config';
+import { rm, stat } from 'node:fs/promises';
+import { USUAL_SETTINGS, kilobitsFor } from '@core/formats';
+import type { ExportSettings } from '@core/formats';
+import { resolveTimes, sectionExcerpts, spanOf, withinExcerpt } from '@core/piece';
+import type { FrameSpan, NamedExcerpt, ResolvedTimes } from '@core/piece';
+import { framesPerSecond, frameToSeconds } from '@core/time';
 import { AppError, Cancelled } from '../platform/errors';
-import { startEncoder } from './encoder';
-import type { RenderInput } from './frame-source';
-import type { FrameRun, ThreadInput, ThreadMessage } from './paint-thread';
-import { pieceSound, soundLength } from './piece-sound';
-import { PIXEL_BYTES, paintedScale, sidesFor } from './pixels';
-import { VIDEO_RECIPES } from './video-recipes';
+import { encodeFile } from './encode-file';
+import { encodeSound } from './encode-sound';
+import type { SoundFacts } from './encode-sound';
+import { COLOUR, startEncoder } from './encoder';
+import type { ExportRun } from './export-run';
+import { joinParts } from './join-parts';
+import { openPainters } from './painters';
+import type { Painters } from './painters';
+import { soundOf } from './piece-sound';
+import { videoParts } from './video-parts';
+import type { VideoPart } from './video-parts';
+import { MEZZANINES, VIDEO_RECIPES } from './video-recipes';
 import type { VideoRecipe } from './video-recipes';
 
-/** Runs painted ahead of the encoder, a thread. */
-const RUNS_AHEAD = 2;
-/** Memory for frames painted ahead, in bytes. */
-const FRAME_BUDGET = 300_000_000;
-
-/**
- * Frames a thread paints in one go: the longer, the more often a frame follows the one painted before it, whose still
- * parts need no painting; bounded by memory, and by a second's worth so that threads end evenly.
- */
-const runLength = (width: number, height: number, bytes: number, threads: number): number =>
-  Math.max(3, Math.min(30, Math.floor(FRAME_BUDGET / (width * height * bytes * threads * RUNS_AHEAD))));
-
-export interface RenderOptions {
-  readonly input: RenderInput;
-  /** The song as FLAC of 48 kHz. */
-  readonly songFile: string | null;
-  readonly out: string;
+export interface VideoRun extends Omit<ExportRun, 'at'> {
   /** How it is encoded; H.264 in MP4 unless given. */
   readonly recipe?: VideoRecipe;
-  readonly assets: Assets;
-  readonly signal?: AbortSignal;
-  readonly threads?: number;
-  /** Called after each frame handed to the encoder. */
-  readonly onFrame?: (done: number, total: number) => void;
 }
 
 export interface RenderFacts {
   readonly frames: number;
-  /** Frames that were painted; the others equalled the frame before. */
+  /** Frames that were painted here; the others equalled the frame before, or came in parts. */
   readonly painted: number;
   readonly width: number;
   readonly height: number;
+  readonly loudness?: SoundFacts;
+  /** Whether the file is larger than asked for, because it cannot be made so small. */
+  readonly isTooLarge?: boolean;
 }
 
-/**
- * Renders one format of a piece to a file of moving pictures. Threads paint runs of frames, this thread hands them to ffmpeg in
- * order.
- * @throws AppError NOTHING_TO_RENDER, MEDIA_MISSING, ENCODER_FAILED, DISK_FULL; Cancelled if the signal fires.
- * `out` may be left half-written then: the caller removes it.
- */
-export async function renderVideo(options: RenderOptions): Promise<RenderFacts> {
-  const { assets, signal } = options;
-  const recipe: VideoRecipe = options.recipe ?? VIDEO_RECIPES.mp4;
-  const { pixels: pixelKind, isSeeThrough } = recipe;
-  const input: RenderInput = { ...options.input, isSeeThrough };
-  const { piece } = input;
-  const format = piece.formats.find((f) => f.id === input.formatId);
-  if (!format) throw new AppError('BAD_REQUEST', `the piece has no format ${input.formatId}`);
-  const times = resolveTimes(piece, input.analysis);
-  const total = frameCount(times.end, piece.frameRate);
-  if (total === 0) throw new AppError('NOTHING_TO_RENDER');
-  const scale = paintedScale(format.width, format.height, recipe.longerSide ?? null);
-  const { width, height } = sidesFor(pixelKind, Math.round(format.width * scale), Math.round(format.height * scale));
-  const soundFrames = soundLength(total, piece.frameRate);
-  const sound = recipe.sound ? await pieceSound(input, options.songFile, times, soundFrames, signal) : null;
-  if (signal?.aborted) throw new Cancelled();
+/** The recipe, and the frames that are asked for. @throws AppError NOTHING_TO_RENDER. */
+function prepare(run: VideoRun): {
+  recipe: VideoRecipe;
+  settings: ExportSettings;
+  times: ResolvedTimes;
+  span: FrameSpan;
+} {
+  const { piece, analysis } = run.input;
+  const times = resolveTimes(piece, analysis);
+  const span = spanOf(run.excerpt ?? null, times.end, piece.frameRate);
+  if (span.count === 0) throw new AppError('NOTHING_TO_RENDER');
+  return { recipe: run.recipe ?? VIDEO_RECIPES.mp4, settings: run.settings ?? USUAL_SETTINGS, times, span };
+}
 
-  const wanted = options.threads ?? Math.max(2, Math.min(8, availableParallelism()));
-  const length = runLength(width, height, PIXEL_BYTES[pixelKind], wanted);
-  const runs: FrameRun[] = [];
-  for (let from = 0; from < total; from += length) runs.push({ from, to: Math.min(total, from + length) });
-  const count = Math.min(runs.length, wanted);
-  const finished = new Map<number, Uint8Array | null>();
-  let painted = 0;
-  let nextRun = 0;
-  let written = 0;
-  let fail: (error: Error) => void = () => {};
-  const failed = new Promise<never>((_, reject) => {
-    fail = reject;
+const paintersFor = (run: VideoRun, recipe: VideoRecipe): Painters =>
+  openPainters({
+    input: { ...run.input, isSeeThrough: recipe.isSeeThrough },
+    pixels: recipe.pixels,
+    longerSide: recipe.longerSide ?? null,
+    assets: run.assets,
+    signal: run.signal,
+    threads: run.threads,
   });
-  failed.catch(() => {}); // raced below
-  let wake: () => void = () => {};
-  const idle: Worker[] = [];
-  const feed = () => {
-    while (idle.length > 0 && nextRun < runs.length && runs[nextRun]!.from < written + length * RUNS_AHEAD * count)
-      idle.pop()!.postMessage(runs[nextRun++]);
-  };
-  const threads = Array.from({ length: count }, () => {
-    const data: ThreadInput = {
-      ...input,
-      fontsDir: assets.fontsDir,
-      wasmFile: assets.wasmFile,
-      pixels: pixelKind,
-      scale,
-    };
-    const worker = new Worker(join(assets.serverDir, 'paint-thread.js'), {
-      workerData: data,
-      resourceLimits: { maxOldGenerationSizeMb: 2048 },
-    });
-    worker.on('message', (message: ThreadMessage) => {
-      switch (message.type) {
-        case 'ready':
-        case 'done':
-          idle.push(worker);
-          feed();
-          break;
-        case 'frame':
-          finished.set(message.frame, message.pixels ? new Uint8Array(message.pixels) : null);
-          if (message.pixels) painted++;
-          wake();
-          break;
-        case 'failed':
-          fail(new AppError('ENCODER_FAILED', message.message));
-          break;
-      }
-    });
-    worker.on('error', (error) => fail(error));
-    // A thread that ends by itself has run out of memory.
-    worker.on('exit', () => fail(new AppError('ENCODER_FAILED', 'a painting thread ended early')));
-    return worker;
-  });
-  const encoder = startEncoder({
-    width,
-    height,
-    frameRate: piece.frameRate,
-    sound,
-    soundFrames,
-    out: options.out,
-    recipe,
-  });
-  const abort = () => fail(new Cancelled());
-  if (signal?.aborted) abort();
-  signal?.addEventListener('abort', abort, { once: true });
+
+/** Paints frames and encodes them in one go. @returns how many were painted. */
+async function encodeFrames(
+  run: VideoRun,
+  recipe: Pick<VideoRecipe, 'pixels' | 'isTagged'> & {
+    readonly video: readonly string[];
+    readonly container: readonly string[];
+  },
+  painters: Painters,
+  { first, end }: Pick<VideoPart, 'first' | 'end'>,
+  out: string,
+  onFrame: (done: number) => void,
+): Promise<number> {
+  const { width, height } = painters;
+  const encoder = startEncoder({ ...recipe, width, height, frameRate: run.input.piece.frameRate, out });
   try {
-    let last: Uint8Array | null = null;
-    for (let frame = 0; frame < total; frame++) {
-      while (!finished.has(frame)) await Promise.race([failed, new Promise<void>((resolve) => (wake = resolve))]);
-      const pixels: Uint8Array | null = finished.get(frame) ?? last;
-      finished.delete(frame);
-      if (!pixels) throw new AppError('INTERNAL');
-      await Promise.race([failed, encoder.write(pixels)]);
-      last = pixels;
-      written = frame + 1;
-      feed();
-      options.onFrame?.(written, total);
-    }
-    await Promise.race([failed, encoder.finish()]);
-    return { frames: total, painted, width: format.width, height: format.height };
+    const painted = await painters.paint(first, end, async (pixels, frame) => {
+      await encoder.write(pixels);
+      run.onPicture?.({ pixels, kind: recipe.pixels, width, height });
+      onFrame(frame + 1 - first);
+    });
+    await encoder.finish();
+    return painted;
   } catch (error) {
     encoder.kill();
     throw error;
+  }
+}
+
+/** What the codec is told: how good, or so many bits. */
+const videoArguments = (recipe: VideoRecipe, fps: number, settings: ExportSettings): string[] => [
+  ...recipe.video(fps, settings),
+  ...(settings.rate.by === 'bits' ? (recipe.bits?.(settings.rate.kilobits) ?? []) : []),
+];
+
+/** Renders one part of a video by itself. @returns how many frames were painted. */
+export async function renderPart(run: VideoRun, part: VideoPart): Promise<number> {
+  const { recipe, settings } = prepare(run);
+  const painters = paintersFor(run, recipe);
+  const video = videoArguments(recipe, framesPerSecond(run.input.piece.frameRate), settings);
+  try {
+    return await encodeFrames(run, { ...recipe, video, container: recipe.part.args }, painters, part, run.out, (done) =>
+      run.onProgress?.(done / (part.end - part.first)),
+    );
   } finally {
-    signal?.removeEventListener('abort', abort);
-    await Promise.all(threads.map((worker) => worker.terminate()));
+    await painters.close();
+  }
+}
+
+/** How often a file of a given size is tried, and by how much more it is made smaller than it was too large. */
+const SIZE_TRIES = 4;
+const SMALLER = 0.97;
+
+/**
+ * Encodes to a number of bits in two passes, or to a size: frames are painted once, kept without loss, and encoded from
+ * there as often as it takes.
+ */
+async function encodeBySize(
+  run: VideoRun,
+  recipe: VideoRecipe,
+  painters: Painters,
+  span: FrameSpan,
+  finish: (picture: string) => Promise<void>,
+): Promise<Pick<RenderFacts, 'painted' | 'isTooLarge'>> {
+  const settings = run.settings ?? USUAL_SETTINGS;
+  const { rate } = settings;
+  if (rate.by === 'quality') throw new AppError('INTERNAL', 'no number of bits is asked for');
+  const frameRate = run.input.piece.frameRate;
+  const fps = framesPerSecond(frameRate);
+  const duration = span.count / fps;
+  const mezzanine = MEZZANINES[recipe.pixels];
+  const [whole, log, picture] = [
+    `${run.out}.${mezzanine.part.extension}`,
+    `${run.out}.log`,
+    `${run.out}.${recipe.part.extension}`,
+  ];
+  const passes = recipe.pass ? 2 : 1;
+  try {
+    const painted = await encodeFrames(
+      run,
+      { ...recipe, isTagged: true, video: mezzanine.video(fps, settings), container: mezzanine.part.args },
+      painters,
+      { first: span.first, end: span.first + span.count },
+      whole,
+      (done) => run.onProgress?.((0.5 * done) / span.count),
+    );
+    let kilobits = rate.by === 'bits' ? rate.kilobits : kilobitsFor(rate.megabytes, duration, recipe.sound !== null);
+    for (let i = 1; ; i++) {
+      for (let n = 1; n <= passes; n++) {
+        const isFirst = n < passes;
+        await encodeFile(
+          [
+            ...[
+              '-i',
+              `file:${whole}`,
+              '-map',
+              '0:v',
+              ...recipe.video(fps, settings),
+              ...(recipe.bits?.(kilobits) ?? []),
+            ],
+            ...(recipe.pass ? recipe.pass(isFirst ? 1 : 2, log) : []),
+            ...(recipe.isTagged ? COLOUR : []),
+            ...(isFirst ? ['-f', 'null'] : recipe.part.args),
+          ],
+          isFirst ? '-' : picture,
+          run.signal,
+          (seconds) => run.onProgress?.(0.5 + (0.45 * (n - 1 + Math.min(1, seconds / duration))) / passes),
+        );
+      }
+      await finish(picture);
+      if (rate.by === 'bits') return { painted };
+      const bytes = (await stat(run.out)).size;
+      const most = rate.megabytes * 1e6;
+      if (bytes <= most) return { painted };
+      if (i === SIZE_TRIES) return { painted, isTooLarge: true };
+      kilobits = Math.max(10, Math.floor(kilobits * (most / bytes) * SMALLER));
+    }
+  } finally {
+    for (const file of [whole, picture, log, `${log}-0.log`, `${log}-0.log.mbtree`, `${log}.cutree`])
+      await rm(file, { force: true });
+  }
+}
+
+/** Sections of the song within the frames that are asked for, by the file's own time. */
+function chaptersOf(run: VideoRun, times: ResolvedTimes, span: FrameSpan): NamedExcerpt[] {
+  const { piece, analysis } = run.input;
+  const from = frameToSeconds(span.first, piece.frameRate);
+  const to = frameToSeconds(span.first + span.count, piece.frameRate);
+  return withinExcerpt(sectionExcerpts(piece, times, analysis), { from, to });
+}
+
+/**
+ * Renders one format of a piece to a file of moving pictures: the sound first, then the pictures in parts, which are
+ * joined with it as they are.
+ * @throws AppError NOTHING_TO_RENDER, MEDIA_MISSING, ENCODER_FAILED, DISK_FULL; Cancelled if the signal fires.
+ * `out` may be left half-written then: the caller removes it.
+ */
+export async function renderVideo(run: VideoRun): Promise<RenderFacts> {
+  const { recipe, settings, times, span } = prepare(run);
+  const { piece } = run.input;
+  const painters = paintersFor(run, recipe);
+  const soundFile = recipe.sound ? `${run.out}.${recipe.sound.file.extension}` : null;
+  const made: string[] = [];
+  try {
+    let loudness: SoundFacts | undefined;
+    if (recipe.sound && soundFile)
+      loudness = await encodeSound(
+        await soundOf(run, times, span),
+        recipe.sound,
+        settings.loudness,
+        run.assets.serverDir,
+        soundFile,
+        run.signal,
+      );
+    if (run.signal?.aborted) throw new Cancelled();
+    const finish = (parts: readonly VideoPart[], files: readonly string[]): Promise<void> =>
+      joinParts({
+        ...{ files, parts, rate: piece.frameRate, sound: soundFile, out: run.out, signal: run.signal },
+        chapters: settings.hasChapters ? chaptersOf(run, times, span) : [],
+        container: recipe.container ?? recipe.part.args,
+      });
+    const all: VideoPart = { index: 0, first: span.first, end: span.first + span.count };
+    const video = videoArguments(recipe, framesPerSecond(piece.frameRate), settings);
+    const { rate } = settings;
+    let painted = 0;
+    let isTooLarge = false;
+    if (recipe.bits && (rate.by === 'size' || (rate.by === 'bits' && rate.isTwoPass && recipe.pass)))
+      ({ painted, isTooLarge = false } = await encodeBySize(run, recipe, painters, span, (picture) =>
+        finish([all], [picture]),
+      ));
+    else if (recipe.container === null)
+      painted = await encodeFrames(
+        run,
+        { ...recipe, video, container: recipe.part.args },
+        painters,
+        all,
+        run.out,
+        (done) => run.onProgress?.(done / span.count),
+      );
+    else {
+      const parts = recipe.isInParts ? videoParts(span, piece.frameRate) : [all];
+      if (run.makeParts && parts.length > 1) await finish(parts, await run.makeParts(parts));
+      else {
+        for (const part of parts) {
+          const file = `${run.out}.${part.index}.${recipe.part.extension}`;
+          made.push(file);
+          painted += await encodeFrames(
+            run,
+            { ...recipe, video, container: recipe.part.args },
+            painters,
+            part,
+            file,
+            (done) => run.onProgress?.((0.98 * (part.first - span.first + done)) / span.count),
+          );
+        }
+        await finish(parts, made);
+      }
+    }
+    const format = piece.formats.find((f) => f.id === run.input.formatId);
+    return {
+      ...{
+        frames: span.count,
+        painted,
+        width: format?.width ?? painters.width,
+        height: format?.height ?? painters.height,
+      },
+      ...(loudness ? { loudness } : {}),
+      ...(isTooLarge ? { isTooLarge } : {}),
+    };
+  } finally {
+    await painters.close();
+    for (const file of [...made, ...(soundFile ? [soundFile] : [])]) await rm(file, { force: true });
   }
 }

@@ -1,3 +1,4 @@
+import type { ExportSettings, Quality } from '@core/formats';
 import type { PixelKind } from './pixels';
 
 /** How moving pictures are encoded. */
@@ -8,72 +9,137 @@ export interface VideoRecipe {
   /** Frames are painted smaller where a side would be longer; as large as the format unless given. */
   readonly longerSide?: number;
   /** Arguments of the picture's encoder. @param fps - frames a second. */
-  readonly video: (fps: number) => readonly string[];
-  /** Arguments of the sound's encoder; null for none. */
-  readonly sound: readonly string[] | null;
+  readonly video: (fps: number, settings: ExportSettings) => readonly string[];
+  /** Arguments that bring the picture to so many kbit/s; none where the codec knows no such thing. */
+  readonly bits?: (kilobits: number) => readonly string[];
+  /** Arguments of the first or second of two passes; null where the codec has only one. */
+  readonly pass?: (pass: 1 | 2, log: string) => readonly string[];
+  /** Sound beside it, and the kbit/s it takes; null for none. */
+  readonly sound: SoundRecipe | null;
   /** Whether the file says that its colours are BT.709. */
   readonly isTagged: boolean;
-  readonly container: readonly string[];
+  /** The container while there is no sound yet: one whose times are exact. */
+  readonly part: Container;
+  /** Of the finished file; null where a part is all of it. */
+  readonly container: readonly string[] | null;
+  /** Whether parts can be put one after the other: each begins with a whole frame and looks at no other part. */
+  readonly isInParts: boolean;
 }
 
-/** A whole frame at least every two seconds, so that players find their place soon. */
-const keyframes = (fps: number): string[] => ['-g', String(Math.round(fps * 2))];
+export interface Container {
+  readonly extension: string;
+  readonly args: readonly string[];
+}
 
-const AAC = ['-c:a', 'aac', '-b:a', '192k'];
-const OPUS = ['-c:a', 'libopus', '-b:a', '160k'];
-const PCM = ['-c:a', 'pcm_s24le'];
-const MP4 = ['-movflags', '+faststart', '-f', 'mp4'];
+/** How sound is encoded. */
+export interface SoundRecipe {
+  readonly args: readonly string[];
+  readonly file: Container;
+}
+
+/** A whole frame at least every so many seconds, so that players find their place soon. */
+export const KEYFRAME_SECONDS = 2;
+const keyframes = (fps: number): string[] => ['-g', String(Math.round(fps * KEYFRAME_SECONDS))];
+
+/** Lengths to the sample. */
+const SAMPLES = ['-movie_timescale', '48000'];
+const M4A: Container = { extension: 'm4a', args: [...SAMPLES, '-f', 'ipod'] };
+const WEBM: Container = { extension: 'webm', args: ['-f', 'webm'] };
+const MOV: Container = { extension: 'mov', args: ['-f', 'mov'] };
+const MP4: Container = { extension: 'mp4', args: ['-f', 'mp4'] };
+export const AAC: SoundRecipe = { args: ['-c:a', 'aac', '-b:a', '192k'], file: M4A };
+export const OPUS: SoundRecipe = { args: ['-c:a', 'libopus', '-b:a', '160k'], file: WEBM };
+const PCM: SoundRecipe = { args: ['-c:a', 'pcm_s24le'], file: { extension: 'wav', args: ['-f', 'wav'] } };
+/**
+ * The index first. Frames that wait for later ones get negative offsets: the picture begins at nought even in players
+ * that ignore edit lists, which otherwise show it two or three frames late.
+ */
+const FINISHED_MP4 = [...SAMPLES, '-movflags', '+faststart+negative_cts_offsets', '-f', 'mp4'];
 /** From RGBA by the matrix that the file names; rounded alike everywhere. */
 const to = (format: string): string[] => [
   '-vf',
   `scale=out_color_matrix=bt709:out_range=tv:flags=accurate_rnd+full_chroma_int,format=${format},` +
     'setparams=range=tv:color_primaries=bt709:color_trc=bt709:colorspace=bt709',
 ];
-/** Rows of tiles and all processors; no look ahead beyond what the memory of a small machine holds. */
-const vp9 = (crf: number): string[] => [
-  ...['-c:v', 'libvpx-vp9', '-crf', String(crf), '-b:v', '0'],
-  ...['-row-mt', '1', '-cpu-used', '4', '-deadline', 'good'],
+
+/** The constant rate factor, unless bits are counted. */
+const crf = ({ rate }: ExportSettings, factors: Readonly<Record<Quality, number>>): string[] =>
+  rate.by === 'quality' ? ['-crf', String(factors[rate.quality])] : [];
+/** So many bits in the mean, half as many more at most. */
+const constrained = (kilobits: number): string[] => [
+  ...['-b:v', `${kilobits}k`],
+  ...['-maxrate', `${Math.round(kilobits * 1.5)}k`, '-bufsize', `${kilobits * 2}k`],
 ];
+/** Rows of tiles and all processors; no look ahead beyond what the memory of a small machine holds. */
+const VP9 = ['-c:v', 'libvpx-vp9', '-row-mt', '1', '-cpu-used', '4', '-deadline', 'good'];
+const passes = (pass: 1 | 2, log: string): string[] => ['-pass', String(pass), '-passlogfile', log];
 
 export const VIDEO_RECIPES = {
   mp4: {
     pixels: 'i420',
     isSeeThrough: false,
-    video: (fps) => [
-      ...['-c:v', 'libx264', '-preset', 'veryfast', '-profile:v', 'high', '-crf', '17', '-pix_fmt', 'yuv420p'],
+    video: (fps, settings) => [
+      ...['-c:v', 'libx264', '-preset', 'veryfast', '-profile:v', 'high', '-pix_fmt', 'yuv420p'],
+      ...crf(settings, { small: 23, good: 17, finest: 12 }),
       ...keyframes(fps),
     ],
+    bits: constrained,
+    pass: passes,
     sound: AAC,
     isTagged: true,
-    container: MP4,
+    part: MP4,
+    container: FINISHED_MP4,
+    isInParts: true,
   },
   hevc: {
     pixels: 'i420',
     isSeeThrough: false,
-    video: (fps) => [
-      ...['-c:v', 'libx265', '-preset', 'fast', '-crf', '20', '-pix_fmt', 'yuv420p', '-tag:v', 'hvc1'],
-      ...['-x265-params', 'log-level=error'],
+    video: (fps, settings) => [
+      ...['-c:v', 'libx265', '-preset', 'fast', '-pix_fmt', 'yuv420p', '-tag:v', 'hvc1'],
+      ...crf(settings, { small: 26, good: 20, finest: 15 }),
+      ...['-x265-params', 'log-level=error:open-gop=0'],
       ...keyframes(fps),
     ],
+    bits: constrained,
+    // One value holds all of its own parameters: the later one wins, so it says the earlier ones again.
+    pass: (pass, log) => ['-x265-params', `log-level=error:open-gop=0:pass=${pass}:stats=${log}`],
     sound: AAC,
     isTagged: true,
-    container: MP4,
+    part: MP4,
+    container: FINISHED_MP4,
+    isInParts: true,
   },
   webm: {
     pixels: 'i420',
     isSeeThrough: false,
-    video: (fps) => [...vp9(24), '-pix_fmt', 'yuv420p', ...keyframes(fps)],
+    video: (fps, settings) => [
+      ...[...VP9, '-pix_fmt', 'yuv420p'],
+      ...crf(settings, { small: 33, good: 24, finest: 16 }),
+      ...(settings.rate.by === 'quality' ? ['-b:v', '0'] : []),
+      ...keyframes(fps),
+    ],
+    bits: constrained,
+    pass: passes,
     sound: OPUS,
     isTagged: true,
-    container: ['-f', 'webm'],
+    part: MP4,
+    container: WEBM.args,
+    isInParts: true,
   },
   av1: {
     pixels: 'i420',
     isSeeThrough: false,
-    video: (fps) => ['-c:v', 'libsvtav1', '-preset', '8', '-crf', '28', '-pix_fmt', 'yuv420p', ...keyframes(fps)],
+    video: (fps, settings) => [
+      ...['-c:v', 'libsvtav1', '-preset', '8', '-pix_fmt', 'yuv420p'],
+      ...crf(settings, { small: 38, good: 28, finest: 20 }),
+      ...keyframes(fps),
+    ],
+    bits: (kilobits) => ['-b:v', `${kilobits}k`],
     sound: OPUS,
     isTagged: true,
-    container: ['-f', 'webm'],
+    part: MP4,
+    container: WEBM.args,
+    isInParts: true,
   },
   prores: {
     pixels: 'rgba',
@@ -81,7 +147,9 @@ export const VIDEO_RECIPES = {
     video: () => [...to('yuv422p10le'), '-c:v', 'prores_ks', '-profile:v', 'hq'],
     sound: PCM,
     isTagged: true,
-    container: ['-f', 'mov'],
+    part: MOV,
+    container: MOV.args,
+    isInParts: true,
   },
   'prores-alpha': {
     pixels: 'rgba',
@@ -89,15 +157,23 @@ export const VIDEO_RECIPES = {
     video: () => [...to('yuva444p10le'), ...['-c:v', 'prores_ks', '-profile:v', '4444', '-alpha_bits', '16']],
     sound: PCM,
     isTagged: true,
-    container: ['-f', 'mov'],
+    part: MOV,
+    container: MOV.args,
+    isInParts: true,
   },
   'webm-alpha': {
     pixels: 'rgba',
     isSeeThrough: true,
-    video: (fps) => [...to('yuva420p'), ...vp9(16), '-auto-alt-ref', '0', ...keyframes(fps)],
+    video: (fps) => [
+      ...[...to('yuva420p'), ...VP9, '-crf', '16', '-b:v', '0'],
+      ...['-auto-alt-ref', '0', ...keyframes(fps)],
+    ],
     sound: OPUS,
     isTagged: true,
-    container: ['-f', 'webm'],
+    // The alpha lies beside the picture in a way that only this container knows; its times are whole milliseconds.
+    part: WEBM,
+    container: WEBM.args,
+    isInParts: false,
   },
   apng: {
     pixels: 'rgba',
@@ -105,15 +181,18 @@ export const VIDEO_RECIPES = {
     video: () => ['-c:v', 'apng', '-pred', 'mixed', '-plays', '0'],
     sound: null,
     isTagged: false,
-    container: ['-f', 'apng'],
-  },
-  'webp-animated': {
-    pixels: 'rgba',
-    isSeeThrough: true,
-    video: () => ['-c:v', 'libwebp_anim', '-lossless', '0', '-quality', '82', '-loop', '0'],
-    sound: null,
-    isTagged: false,
-    container: ['-f', 'webp'],
+    part: { extension: 'apng', args: ['-f', 'apng'] },
+    container: null,
+    isInParts: false,
   },
 } as const satisfies Record<string, VideoRecipe>;
 export type VideoRecipeId = keyof typeof VIDEO_RECIPES;
+
+/** Without loss, for encoders that read the same frames more than once. */
+export const MEZZANINES: Readonly<Record<PixelKind, Pick<VideoRecipe, 'video' | 'part'>>> = {
+  i420: {
+    video: () => ['-c:v', 'libx264', '-preset', 'ultrafast', '-qp', '0', '-pix_fmt', 'yuv420p'],
+    part: { extension: 'mkv', args: ['-f', 'matroska'] },
+  },
+  rgba: { video: () => ['-pix_fmt', 'bgra', '-c:v', 'ffv1'], part: { extension: 'mkv', args: ['-f', 'matroska'] } },
+};

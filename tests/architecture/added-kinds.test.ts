@@ -64,7 +64,7 @@ describe('a kind that is put into its tables', () => {
   it('of export has a row that the panel and the API go by', async () => {
     Object.assign(EXPORT_KINDS, { psalm: { ...EXPORT_KINDS.wav, label: 'Psalm', extension: 'psalm' } });
     EXPORT_KIND_IDS.push('psalm' as never);
-    const { exportPayload } = await import('../../server/jobs/job-kinds');
+    const { exportPayload } = await import('../../server/jobs/export-payload');
     const asked = { pieceId: 'p', formatId: 'f', document: {}, kind: 'psalm' };
     expect(exportPayload.parse(asked).kind).toBe('psalm');
     expect(exportPayload.safeParse({ ...asked, kind: 'ode' }).success).toBe(false);

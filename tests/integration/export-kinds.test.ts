@@ -202,6 +202,40 @@ describe('stills and sound', () => {
   });
   it('every kind is among these', () => {
     const tried = readdirSync(dir).map((name) => name.split('.')[0]);
-    expect(EXPORT_KIND_IDS.filter((id) => id !== 'svg' && !tried.includes(id))).toEqual([]);
+    // SVG and times have tests of their own.
+    const isOther = (id: ExportKindId): boolean => id === 'svg' || EXPORT_KINDS[id].family === 'times';
+    expect(EXPORT_KIND_IDS.filter((id) => !isOther(id) && !tried.includes(id))).toEqual([]);
+  });
+});
+
+describe('words and times', () => {
+  it.each(['markers-csv', 'midi-tempo', 'otio'] as const)('%s is written', async (kind) => {
+    const out = join(dir, `times.${EXPORT_KINDS[kind].extension}`);
+    await EXPORTERS[kind]({ input, songFile: null, at: 0, out, assets: BUILT });
+    expect(statSync(out).size).toBeGreaterThan(30);
+  });
+  it.each(['srt', 'vtt'] as const)('%s holds the captions, and is not written where there are none', async (kind) => {
+    const out = join(dir, `captions.${kind}`);
+    const none = EXPORTERS[kind]({ input, songFile: null, at: 0, out, assets: BUILT });
+    await expect(none).rejects.toMatchObject({ code: 'NO_CAPTIONS' });
+    const caption = createLayer(
+      'text',
+      {
+        name: 'caption',
+        start: freeMoment(0.1),
+        end: freeMoment(0.3),
+        content: {
+          text: 'The kites are up',
+          family: 'literata',
+          phrase: { role: 'caption', locked: false, emphasis: [] },
+        },
+      },
+      ids,
+    );
+    const said = { ...input, piece: { ...piece, layers: [...piece.layers, caption] } };
+    await EXPORTERS[kind]({ input: said, songFile: null, at: 0, out, assets: BUILT });
+    const written = readFileSync(out, 'utf8');
+    expect(written).toContain('The kites are up');
+    expect(written).toMatch(/00:00:00[.,]100 --> 00:00:00[.,]300/);
   });
 });

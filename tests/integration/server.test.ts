@@ -12,7 +12,7 @@ import { renderInputFor } from '../../server/jobs/render-to-store';
 import { createReaper, runJob } from '../../server/jobs/runner';
 import { createFrameSource } from '../../server/render/frame-source';
 import { createServerFonts } from '../../server/render/skia-host';
-import { MAX_ATTEMPTS, canBecome, isOver } from '../../server/features/jobs/job-life';
+import { MAX_LOSSES, canBecome, isOver } from '../../server/features/jobs/job-life';
 import { asAppError } from '../../server/platform/errors';
 import { LOCAL } from '../../server/features/pieces/repository';
 import { countingIds } from '../helpers/documents';
@@ -455,14 +455,14 @@ describe('jobs', () => {
   it('whose worker died are taken up again, and given up after too many deaths', async () => {
     const { id } = await startExport(1);
     const reap = createReaper(context, 0);
-    for (let attempt = 1; attempt <= MAX_ATTEMPTS; attempt++) {
+    for (let attempt = 1; attempt <= MAX_LOSSES; attempt++) {
       expect(await context.jobs.start(id)).toBe(attempt);
       expect(await context.jobs.start(id)).toBeNull();
       // Seen once, and once more without a new sign of life.
       await reap();
       expect((await context.jobs.get(id, null)).state).toBe('running');
       await reap();
-      expect((await context.jobs.get(id, null)).state).toBe(attempt < MAX_ATTEMPTS ? 'queued' : 'failed');
+      expect((await context.jobs.get(id, null)).state).toBe(attempt < MAX_LOSSES ? 'queued' : 'failed');
     }
     expect((await request(`/api/jobs/${id}`)).body.message).toContain('interrupted');
   });

@@ -28,6 +28,12 @@ export const phraseLayers = (piece: Piece, times: ResolvedTimes): TextLayer[] =>
 /** Captions in order of time: text layers like any other, styled all at once. */
 export const captionLayers = (piece: Piece, times: ResolvedTimes): TextLayer[] => inOrder(piece, times, 'caption');
 
+/** The piece with its captions unseen: they lie beside it then. */
+export const withoutCaptions = <T extends Pick<Piece, 'layers'>>(piece: T): T => ({
+  ...piece,
+  layers: piece.layers.map((layer) => (hasRole(layer, 'caption') ? { ...layer, hidden: true } : layer)),
+});
+
 function inOrder(piece: Piece, times: ResolvedTimes, role: PhraseTag['role']): TextLayer[] {
   return piece.layers
     .filter((layer): layer is TextLayer => hasRole(layer, role))

@@ -9,7 +9,8 @@ describe('the life of a job', () => {
     for (const [from, to] of Object.entries(TRANSITIONS))
       for (const state of to) expect(canBecome(from as never, state)).toBe(true);
     expect((['succeeded', 'failed', 'canceled'] as const).every(isOver)).toBe(true);
-    expect(statesBefore('queued')).toEqual(['running']);
+    expect(statesBefore('queued')).toEqual(['running', 'paused']);
+    expect(isOver('paused')).toBe(false);
   });
 });
 

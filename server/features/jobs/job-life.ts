@@ -2,8 +2,9 @@ import type { JobKind, JobState } from '../../db/entities';
 
 /** The life of a job: which state may follow which. A running job goes back to queued when its worker is lost. */
 export const TRANSITIONS = {
-  queued: ['running', 'canceled', 'failed'],
-  running: ['succeeded', 'failed', 'canceled', 'queued'],
+  queued: ['running', 'canceled', 'failed', 'paused'],
+  running: ['succeeded', 'failed', 'canceled', 'queued', 'paused'],
+  paused: ['queued', 'canceled'],
   succeeded: [],
   failed: [],
   canceled: [],
@@ -18,15 +19,20 @@ export const statesBefore = (to: JobState): JobState[] =>
 
 export const isOver = (state: JobState): boolean => TRANSITIONS[state].length === 0;
 
-/** Attempts after which a job whose workers keep dying is given up. */
-export const MAX_ATTEMPTS = 5;
+/** Losses after which a job whose workers keep dying is given up. */
+export const MAX_LOSSES = 5;
 /**
  * A running job whose sign of life has not changed for this long, on the watcher's own clock, has lost its worker.
  * Workers report twice a second.
  */
 export const DEAD_AFTER_MS = 6000;
 /** A job without any progress for this long is stopped: it hangs, or will never end. */
-export const STALL_MS: Readonly<Record<JobKind, number>> = { prepare: 180_000, export: 120_000, row: 120_000 };
+export const STALL_MS: Readonly<Record<JobKind, number>> = {
+  prepare: 180_000,
+  export: 120_000,
+  row: 120_000,
+  part: 120_000,
+};
 
 /** A watcher that hasn't looked for so long was asleep itself, or stopped. */
 const SLEPT_MS = 5000;

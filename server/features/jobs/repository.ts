@@ -5,7 +5,7 @@ import type { JobKind, JobRow, JobState, Lane } from '../../db/entities';
 import type { Notify } from '../../db/notify';
 import type { Piece } from '@core/piece';
 import { AppError } from '../../platform/errors';
-import { MAX_ATTEMPTS } from './job-life';
+import { MAX_LOSSES } from './job-life';
 import type { RunningJob } from './job-life';
 
 export interface NewJob {
@@ -29,11 +29,14 @@ export type BatchJob = Pick<
 export type ListedJob = Pick<
   JobRow,
   'id' | 'kind' | 'state' | 'progress' | 'result' | 'errorCode' | 'errorDetail' | 'startedAt' | 'createdAt'
-> & { readonly payload: { readonly formatId?: unknown; readonly kind?: unknown } };
+> & { readonly payload: Readonly<Record<string, unknown>> };
+
+/** A render in the list of all. */
+export type QueuedRender = ListedJob & { readonly pieceId: string | null; readonly finishedAt: Date | null };
 
 export type Outcome =
   | { readonly state: 'succeeded'; readonly result: Record<string, unknown> }
-  | { readonly state: 'failed'; readonly code: string; readonly detail: string };
+  | { readonly state: 'failed' | 'paused'; readonly code: string; readonly detail: string };
 
 /**
  * Jobs. A worker that takes one gets the number of its attempt, and whatever it writes counts only while that is still
@@ -64,12 +67,22 @@ export interface JobRepository {
   listForPiece(pieceId: string, owner: string): Promise<ListedJob[]>;
   activeForMedia(hash: string): Promise<JobRow | null>;
   setQueueId(id: string, queueId: string): Promise<void>;
+  /** The job of a lane that is next to be taken up; null if none waits. */
+  nextOf(lane: Lane): Promise<string | null>;
   /** Takes the job: the number of the attempt, or null if it is not there to be taken. */
   start(id: string): Promise<number | null>;
   /** Sign of life with progress; tells whether the job is still this attempt's. */
-  beat(id: string, attempt: number, progress: number): Promise<'ours' | 'canceled' | 'lost'>;
+  beat(id: string, attempt: number, progress: number): Promise<'ours' | 'canceled' | 'paused' | 'lost'>;
   finish(id: string, attempt: number, outcome: Outcome): Promise<boolean>;
   cancel(id: string, owner: string): Promise<void>;
+  /** Lets a render wait, running or not, until it is resumed. */
+  pause(id: string, owner: string): Promise<void>;
+  /** @returns the job if it was paused. @param anyway - without looking at the room on the disk. */
+  resume(id: string, owner: string, anyway: boolean): Promise<JobRow | null>;
+  /** Puts a waiting render right before another one, or behind all of them. */
+  moveBefore(id: string, owner: string, beforeId: string | null): Promise<void>;
+  /** Renders of all pieces: those that are to be made in their order, then the newest of those that are over. */
+  listAll(owner: string): Promise<QueuedRender[]>;
   running(): Promise<RunningJob[]>;
   /**
    * Takes a job from a lost worker: back to queued, or to failed after too many attempts. Null if it has shown a sign
@@ -90,6 +103,10 @@ export interface JobRepository {
 
 /** Rows of one INSERT. */
 const BATCH_INSERT = 500;
+
+/** Columns of a listed render. Documents stay where they are but for what names are made of. */
+const LISTED = `id, kind, state, progress, result, error_code AS "errorCode", error_detail AS "errorDetail", started_at AS "startedAt", created_at AS "createdAt", finished_at AS "finishedAt", piece_id AS "pieceId",
+  (payload - 'document') || jsonb_build_object('pieceName', payload->'document'->'name', 'formats', payload->'document'->'formats') AS payload`;
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 
@@ -151,7 +168,7 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
     },
     async cancelBatch(batch, owner) {
       const rows = await changed(
-        `UPDATE job SET state = 'canceled', finished_at = now() WHERE batch = $1 AND owner = $2 AND state IN ('queued', 'running')`,
+        `UPDATE job SET state = 'canceled', finished_at = now() WHERE batch = $1 AND owner = $2 AND state IN ('queued', 'running', 'paused')`,
         [batch, owner],
       );
       // Their places in the queue go too: a worker would look at each of them for nothing.
@@ -170,7 +187,7 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
     async forgetSources(seconds) {
       await source.query(
         `DELETE FROM render_source s WHERE s.touched_at < now() - make_interval(secs => $1)
-         AND NOT EXISTS (SELECT 1 FROM job j WHERE j.state IN ('queued', 'running') AND j.payload->>'source' = s.hash)`,
+         AND NOT EXISTS (SELECT 1 FROM job j WHERE j.state IN ('queued', 'running', 'paused') AND j.payload->>'source' = s.hash)`,
         [seconds],
       );
     },
@@ -181,8 +198,7 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
     },
     listForPiece: (pieceId, owner) =>
       source.query(
-        `SELECT id, kind, state, progress, result, error_code AS "errorCode", error_detail AS "errorDetail", started_at AS "startedAt", created_at AS "createdAt", jsonb_build_object('formatId', payload->'formatId', 'kind', payload->'kind') AS payload
-         FROM job WHERE piece_id = $1 AND owner = $2 AND kind = 'export' ORDER BY created_at DESC LIMIT 20`,
+        `SELECT ${LISTED} FROM job WHERE piece_id = $1 AND owner = $2 AND kind = 'export' ORDER BY created_at DESC LIMIT 20`,
         [pieceId, owner],
       ) as Promise<ListedJob[]>,
     activeForMedia: (hash) =>
@@ -194,6 +210,13 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
         .getOne(),
     async setQueueId(id, queueId) {
       await jobs.update({ id }, { queueId });
+    },
+    async nextOf(lane) {
+      const rows = (await source.query(
+        `SELECT id FROM job WHERE lane = $1 AND state = 'queued' ORDER BY position LIMIT 1`,
+        [lane],
+      )) as { id: string }[];
+      return rows[0]?.id ?? null;
     },
     async start(id) {
       const rows = await changed(
@@ -209,7 +232,8 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
       );
       if (rows.length === 1) return 'ours';
       const row = await jobs.findOne({ select: { id: true, state: true, attempts: true }, where: { id } });
-      return row?.state === 'canceled' && row.attempts === attempt ? 'canceled' : 'lost';
+      if (row?.attempts !== attempt) return 'lost';
+      return row.state === 'canceled' || row.state === 'paused' ? row.state : 'lost';
     },
     async finish(id, attempt, outcome) {
       const [result, code, detail] =
@@ -217,7 +241,7 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
           ? [outcome.result, null, null]
           : [null, outcome.code, outcome.detail.slice(0, 2000)];
       const rows = await changed(
-        `UPDATE job SET state = $3, result = $4, error_code = $5, error_detail = $6, finished_at = now() WHERE id = $1 AND attempts = $2 AND state = 'running'`,
+        `UPDATE job SET state = $3, result = $4, error_code = $5, error_detail = $6, finished_at = CASE WHEN $3 = 'paused' THEN NULL ELSE now() END WHERE id = $1 AND attempts = $2 AND state = 'running'`,
         [id, attempt, outcome.state, result, code, detail],
       );
       return rows.length === 1;
@@ -225,26 +249,59 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
     async cancel(id, owner) {
       if (UUID.test(id))
         await changed(
-          `UPDATE job SET state = 'canceled', finished_at = now() WHERE id = $1 AND owner = $2 AND state IN ('queued', 'running')`,
+          `UPDATE job SET state = 'canceled', finished_at = now() WHERE id = $1 AND owner = $2 AND state IN ('queued', 'running', 'paused')`,
           [id, owner],
         );
     },
+    async pause(id, owner) {
+      if (UUID.test(id))
+        await changed(
+          `UPDATE job SET state = 'paused', error_code = NULL, error_detail = NULL WHERE id = $1 AND owner = $2 AND kind = 'export' AND state IN ('queued', 'running')`,
+          [id, owner],
+        );
+    },
+    async resume(id, owner, anyway) {
+      if (!UUID.test(id)) return null;
+      const rows = await changed(
+        `UPDATE job SET state = 'queued', error_code = NULL, error_detail = NULL, heartbeat_at = now(), payload = payload || $3::jsonb WHERE id = $1 AND owner = $2 AND state = 'paused'`,
+        [id, owner, anyway ? '{"isAnyway":true}' : '{}'],
+      );
+      return rows.length === 1 ? jobs.findOneBy({ id }) : null;
+    },
+    async moveBefore(id, owner, beforeId) {
+      if (!UUID.test(id) || (beforeId !== null && !UUID.test(beforeId))) throw new AppError('NOT_FOUND');
+      await changed(
+        `UPDATE job SET position = COALESCE(
+           (SELECT (b.position + COALESCE((SELECT max(p.position) FROM job p WHERE p.lane = b.lane AND p.state IN ('queued', 'paused') AND p.position < b.position AND p.id <> $1), b.position - 2)) / 2
+            FROM job b WHERE b.id = $3::uuid AND b.owner = $2),
+           extract(epoch FROM clock_timestamp()))
+         WHERE id = $1 AND owner = $2 AND kind = 'export' AND state IN ('queued', 'paused')`,
+        [id, owner, beforeId],
+      );
+    },
+    listAll: (owner) =>
+      source.query(
+        `(SELECT ${LISTED} FROM job WHERE owner = $1 AND kind = 'export' AND state IN ('queued', 'running', 'paused') ORDER BY (state = 'running') DESC, position LIMIT 200)
+         UNION ALL
+         (SELECT ${LISTED} FROM job WHERE owner = $1 AND kind = 'export' AND state NOT IN ('queued', 'running', 'paused') ORDER BY finished_at DESC NULLS LAST LIMIT 60)`,
+        [owner],
+      ) as Promise<QueuedRender[]>,
     running: () =>
       source.query(
         `SELECT id, attempts AS attempt, heartbeat_at::text AS heartbeat FROM job WHERE state = 'running'`,
       ) as Promise<RunningJob[]>,
     async takeBack({ id, attempt, heartbeat }) {
       const rows = await changed(
-        `UPDATE job SET state = CASE WHEN attempts >= $4 THEN 'failed' ELSE 'queued' END, error_code = CASE WHEN attempts >= $4 THEN 'WORKER_DIED' END, finished_at = CASE WHEN attempts >= $4 THEN now() END, progress = 0, heartbeat_at = now()
+        `UPDATE job SET state = CASE WHEN losses + 1 >= $4 THEN 'failed' ELSE 'queued' END, error_code = CASE WHEN losses + 1 >= $4 THEN 'WORKER_DIED' END, finished_at = CASE WHEN losses + 1 >= $4 THEN now() END, losses = losses + 1, progress = 0, heartbeat_at = now()
          WHERE id = $1 AND attempts = $2 AND heartbeat_at::text = $3 AND state = 'running'`,
-        [id, attempt, heartbeat, MAX_ATTEMPTS],
+        [id, attempt, heartbeat, MAX_LOSSES],
       );
       return rows.length === 1 ? jobs.findOneBy({ id }) : null;
     },
     forgotten: (seconds) =>
       jobs
         .createQueryBuilder('j')
-        .where(`j.state = 'queued'`)
+        .where(`j.state = 'queued' AND j.lane <> 'part'`)
         .andWhere(`COALESCE(j.heartbeat_at, j.created_at) < now() - make_interval(secs => :seconds)`, { seconds })
         .andWhere(
           `NOT EXISTS (SELECT 1 FROM queue.job q WHERE q.data->>'jobId' = j.id::text AND q.state IN ('created', 'retry', 'active'))`,
@@ -255,7 +312,7 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
       jobs.createQueryBuilder('j').where(`j.state IN ('queued', 'running') AND j.lane = :lane`, { lane }).getCount(),
     async remove(id) {
       const [rows] = (await source.query(
-        `DELETE FROM job WHERE id = $1 AND state NOT IN ('queued', 'running') RETURNING piece_id AS "pieceId"`,
+        `DELETE FROM job WHERE id = $1 AND state NOT IN ('queued', 'running', 'paused') RETURNING piece_id AS "pieceId"`,
         [id],
       )) as [{ pieceId: string | null }[], number];
       if (rows[0]) await told(id, rows[0].pieceId);
@@ -263,9 +320,9 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
     outdated: (seconds) =>
       jobs
         .createQueryBuilder('j')
-        .where(`j.state NOT IN ('queued', 'running')`)
+        .where(`j.state NOT IN ('queued', 'running', 'paused')`)
         .andWhere(
-          `((j.kind <> 'prepare' AND NOT EXISTS (SELECT 1 FROM piece p WHERE p.id = j.piece_id)) OR ((j.kind = 'prepare' OR j.state <> 'succeeded') AND COALESCE(j.finished_at, j.created_at) < now() - make_interval(secs => :seconds)))`,
+          `((j.kind = 'part' AND NOT EXISTS (SELECT 1 FROM job r WHERE r.batch IS NULL AND r.id::text = j.payload->>'parent' AND r.state IN ('queued', 'running', 'paused'))) OR (j.kind <> 'prepare' AND NOT EXISTS (SELECT 1 FROM piece p WHERE p.id = j.piece_id)) OR ((j.kind = 'prepare' OR j.state <> 'succeeded') AND COALESCE(j.finished_at, j.created_at) < now() - make_interval(secs => :seconds)))`,
           { seconds },
         )
         .take(500)

@@ -16,6 +16,10 @@ const router = createBrowserRouter([
       { path: '/', element: <HomePage /> },
       { path: '/piece/:id', lazy: async () => ({ Component: (await import('../features/desk/DeskPage')).DeskPage }) },
       {
+        path: '/renders',
+        lazy: async () => ({ Component: (await import('../features/send/RendersPage')).RendersPage }),
+      },
+      {
         path: '/frame/:id',
         lazy: async () => ({ Component: (await import('../features/preview/FramePage')).FramePage }),
       },

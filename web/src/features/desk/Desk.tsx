@@ -10,7 +10,7 @@ import { importFiles } from '../panels/import-file';
 import { MusicPanel } from '../panels/MusicPanel';
 import { ColourPanel, MotionPanel, PicturePanel, RunThroughPanel, SoundPanel } from '../panels/panels';
 import { GuideStrip } from '../guide/GuideStrip';
-import { SendPanel } from '../panels/SendPanel';
+import { SendPanel } from '../send/SendPanel';
 import { WordsPanel } from '../words/WordsPanel';
 import { NoticePlace } from '../../ui/NoticePlace';
 import { useContextMenu } from '../../ui/use-context-menu';

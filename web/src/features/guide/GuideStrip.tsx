@@ -7,7 +7,7 @@ import { Button } from '../../ui/Button';
 import { addText } from '../layers/add-layers';
 import { goOnScreen } from '../desk/commands';
 import { importFile } from '../panels/import-file';
-import { useExports } from '../panels/use-exports';
+import { useExports } from '../send/use-exports';
 import { leaveGuide, setDone, useGuide } from './guide-store';
 import { STEPS, STEP_IDS, doneSteps, isWritten, nextStep } from './steps';
 import type { StepId } from './steps';

@@ -61,6 +61,7 @@ export const WORDS = {
     succeeded: 'ready',
     failed: 'not rendered',
     canceled: 'stopped',
+    paused: 'paused',
   },
   download: (name: string) => `Download ${name}`,
   making: (done: number, all: number) => `Making piece ${done} of ${all}`,

@@ -1,4 +1,4 @@
-import { readSubtitles, writeSrt, writeVtt } from '@core/formats';
+import { captionCues, readSubtitles, writeSrt, writeVtt } from '@core/formats';
 import type { Cue } from '@core/formats';
 import { newGestureUse } from '@core/motion';
 import {
@@ -192,17 +192,10 @@ export function pasteCaptions(text: string): string {
   return WORDS.captionsFromThePlayhead(addCues(cues));
 }
 
-const cuesOf = (piece: Piece, times: ResolvedTimes): Cue[] =>
-  captionLayers(piece, times).map((l) => ({
-    start: times.timeOf(l.start),
-    end: times.timeOf(l.end),
-    text: l.content.text,
-  }));
-
 export function saveCaptions(kind: 'srt' | 'vtt'): void {
   const o = openDocument();
   if (!o) return;
-  const cues = cuesOf(o.piece, o.times);
+  const cues = captionCues(o.piece, o.times);
   const link = document.createElement('a');
   link.href = URL.createObjectURL(
     new Blob([kind === 'srt' ? writeSrt(cues) : writeVtt(cues)], {
