@@ -7,7 +7,7 @@ export default defineConfig({
   testDir: 'e2e',
   tsconfig: './tsconfig.tests.json',
   testMatch: '**/*.spec.ts',
-  workers: 1,
+  workers: Number(process.env.ESTRELLA_BROWSERS ?? 2),
   retries: 0,
   timeout: 240_000,
   expect: { timeout: 20_000 },

@@ -1,5 +1,5 @@
 // Decodes the shipped WOFF2 files to sfnt once, so that the browser and the server shape the very same bytes.
-import { existsSync, mkdirSync, readFileSync, readdirSync, renameSync, writeFileSync } from 'node:fs';
+import { copyFileSync, existsSync, mkdirSync, readFileSync, readdirSync, renameSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { createRequire } from 'node:module';
 
@@ -40,6 +40,9 @@ export async function buildFonts(root, outDir, families, readFacts) {
     const subsets = Object.keys(unicode);
     // One choice for all subsets: letters of one word may come from several files.
     const axes = AXES.find((a) => subsets.every((subset) => present.has(nameOf(subset, a, 'normal'))));
+    // It goes wherever the font goes.
+    mkdirSync(join(outDir, family), { recursive: true });
+    copyFileSync(join(dir, 'LICENSE'), join(outDir, family, 'LICENSE.txt'));
     manifest.families[family] = { italic: false, axes: [] };
     let first = null;
     for (const [subset, ranges] of Object.entries(unicode)) {

@@ -89,6 +89,29 @@ await buildServer(
 if (!process.argv.includes('--no-web')) {
   const { build: buildWeb } = await import('vite');
   await buildWeb({ root: join(root, 'web'), configFile: join(root, 'web/vite.config.ts'), logLevel: 'warn' });
+  // The player of pages that stand alone: one script that holds all it needs but fonts and the path engine.
+  await buildWeb({
+    root: join(root, 'web'),
+    configFile: false,
+    logLevel: 'error',
+    publicDir: false,
+    resolve: { alias: { '@core': join(root, 'core') } },
+    plugins: [
+      {
+        name: 'path-engine-from-the-page',
+        enforce: 'pre',
+        resolveId: (id) => (id === 'pathkit-wasm/bin/pathkit.wasm?url' ? '\0path-engine' : null),
+        load: (id) => (id === '\0path-engine' ? `export default '/pathkit.wasm'` : null),
+      },
+    ],
+    build: {
+      outDir: join(dist, 'page'),
+      emptyOutDir: true,
+      target: 'es2022',
+      assetsInlineLimit: 1e9,
+      lib: { entry: join(root, 'web/src/page/main.ts'), formats: ['iife'], name: 'page', fileName: () => 'player.js' },
+    },
+  });
   // The song of the guided first piece: the same bytes as the demo's, so that a server that has the demo knows it.
   await build({
     entryPoints: { songs: join(root, 'demo/songs.ts') },

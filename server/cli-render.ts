@@ -21,6 +21,7 @@ import { flashesOf } from './render/flashes-of';
 import { createFrameSource } from './render/frame-source';
 import type { RenderInput } from './render/frame-source';
 import { EXPORTERS } from './render/export-kinds';
+import type { ExportRun } from './render/export-run';
 import { findingsIn } from './render/mistakes-in';
 import { createServerFonts } from './render/skia-host';
 
@@ -49,7 +50,11 @@ async function makeVariant(original: string, ref: MediaRef): Promise<string> {
 /** Unpacks a piece file into a folder that lives as long as `use` runs. */
 async function withPiece<T>(
   file: string,
-  use: (piece: Piece, input: Omit<RenderInput, 'formatId'>, songFile: string | null) => Promise<T>,
+  use: (
+    piece: Piece,
+    input: Omit<RenderInput, 'formatId'>,
+    from: Pick<ExportRun, 'songFile' | 'originals'>,
+  ) => Promise<T>,
 ): Promise<T> {
   const dir = await mkdtemp(join(tmpdir(), 'estrella-'));
   try {
@@ -64,7 +69,7 @@ async function withPiece<T>(
       analysis = analyseSong(
         await decodeMono(openAs('flac', songFile), ANALYSIS_RATE, { maxSeconds: MAX_SONG_SECONDS, limitMs: LIMIT_MS }),
       );
-    return await use(piece, { piece, analysis, files }, songFile);
+    return await use(piece, { piece, analysis, files }, { songFile, originals: Object.fromEntries(media) });
   } finally {
     await rm(dir, { recursive: true, force: true });
   }
@@ -139,12 +144,12 @@ export async function render(
 ): Promise<void> {
   const kind = kindOf(out, named);
   const { excerpt, settings } = readWords(kind, how);
-  await withPiece(file, async (piece, input, songFile) => {
+  await withPiece(file, async (piece, input, from) => {
     const temporary = `${out}.part`;
     try {
       const facts = await EXPORTERS[kind]({
         input: { ...input, formatId: formatOf(piece, format) },
-        ...{ songFile, at, excerpt, settings },
+        ...{ ...from, at, excerpt, settings },
         out: temporary,
         assets,
       });

@@ -9,6 +9,7 @@ import type { ExportSettings } from './export-settings';
  */
 const BITS_A_PIXEL: Readonly<Partial<Record<ExportKindId, number>>> = {
   mp4: 0.2,
+  handover: 0.2,
   hevc: 0.13,
   webm: 0.12,
   av1: 0.09,
@@ -53,7 +54,7 @@ export function estimatedBytes(kind: ExportKindId, size: RenderedSize, { rate, m
     const scale = Math.min(1, side / Math.max(size.width, size.height));
     return (bits * size.width * size.height * scale ** 2 * size.frames) / 8;
   }
-  const isRated = kind === 'mp4' || kind === 'hevc' || kind === 'webm' || kind === 'av1';
+  const isRated = kind === 'mp4' || kind === 'handover' || kind === 'hevc' || kind === 'webm' || kind === 'av1';
   if (isRated && rate.by === 'size') return rate.megabytes * 1e6;
   if (isRated && rate.by === 'bits') return ((rate.kilobits + 192) * 1000 * seconds) / 8;
   const factor = isRated && rate.by === 'quality' ? QUALITY_FACTOR[rate.quality] : 1;

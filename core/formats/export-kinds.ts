@@ -101,6 +101,16 @@ export const EXPORT_KINDS = {
     isFormatless: false,
     settings: ['loudness', 'captions'],
   },
+  handover: {
+    label: 'Hand-over folder',
+    hint: 'All that somebody needs to go on elsewhere, in a ZIP: the piece, its media under their names, the fonts, MP4 and WAV, a timeline over them, captions, markers and tempo.',
+    family: 'edit',
+    extension: 'zip',
+    mediaType: 'application/zip',
+    isMoment: false,
+    isFormatless: false,
+    settings: ['rate', 'loudness', 'captions'],
+  },
   'png-sequence': {
     label: 'PNG frames, transparent',
     hint: 'Every frame as a PNG without the background and without loss, numbered from 00000, in a ZIP: for any program.',
@@ -140,6 +150,16 @@ export const EXPORT_KINDS = {
     isMoment: false,
     isFormatless: false,
     settings: ['captions', 'moving'],
+  },
+  html: {
+    label: 'HTML page',
+    hint: 'One file that plays the piece by itself, drawn anew at every look and sharp at any size, with sound and keys; nothing is loaded from anywhere.',
+    family: 'video',
+    extension: 'html',
+    mediaType: 'text/html',
+    isMoment: false,
+    isFormatless: false,
+    settings: ['loudness', 'captions'],
   },
   png: {
     label: 'PNG still',

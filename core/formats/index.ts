@@ -31,5 +31,7 @@ export { timingSheet } from './timing-sheet';
 export type { TimingSheet } from './timing-sheet';
 export { writeMarkerCsv } from './marker-csv';
 export { TICKS_PER_QUARTER, writeMidiTempo } from './midi-tempo';
+export { PAGE_DATA_ID, PATH_ENGINE_ADDRESS, pageDataSchema } from './page-data';
+export type { PageData } from './page-data';
 export { writeOtio } from './otio';
 export { captionCues } from './caption-cues';

@@ -5,9 +5,13 @@ import { join } from 'node:path';
 import { expect } from '@playwright/test';
 import type { Locator, Page } from '@playwright/test';
 
-export const appUrl = (): string => process.env.ESTRELLA_TEST_URL ?? '';
+/** The application of this worker of the tests. */
+export const appUrl = (): string =>
+  process.env.ESTRELLA_TEST_URLS?.split(' ')[Number(process.env.TEST_PARALLEL_INDEX)] ?? '';
 export const testFile = (name: string): string => join(process.env.ESTRELLA_TEST_FILES ?? '', name);
-export const workFile = (name: string): string => join(process.env.ESTRELLA_TEST_WORK ?? '', name);
+/** A file in the folder of this worker; its application keeps its data in `app-data` there. */
+export const workFile = (name: string): string =>
+  join(process.env.ESTRELLA_TEST_WORK ?? '', `browser-${process.env.TEST_PARALLEL_INDEX}`, name);
 
 /** Makes a piece through the home's own form; ends on the desk. */
 export async function newPiece(

@@ -45,11 +45,11 @@ export async function renderRow(
   const { input: base } = await renderInputFor(context, parsed.piece, formatId);
   const made = prepareRows(parsed.piece, groupId, scope, base.analysis)(values);
   if (!made.ok) throw new AppError('ROW_NOT_MADE', made.why);
-  const { input, songFile } = await renderInputFor(context, made.piece, formatId);
+  const stored = await renderInputFor(context, made.piece, formatId);
   if (!isAnyway) {
-    const mistakes = await mistakesIn(input, context.config.assets);
+    const mistakes = await mistakesIn(stored.input, context.config.assets);
     if (mistakes.length > 0) throw new AppError('ROW_HAS_MISTAKES', mistakes.slice(0, MOST_TOLD).join(' '));
   }
-  const at = halfWay(made.piece, groupId, input.analysis);
-  return renderToStore(context, job, kind, { input, songFile, at });
+  const at = halfWay(made.piece, groupId, stored.input.analysis);
+  return renderToStore(context, job, kind, { ...stored, at });
 }

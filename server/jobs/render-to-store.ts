@@ -26,6 +26,7 @@ export interface JobRun {
 export interface StoredInput {
   readonly input: RenderInput;
   readonly songFile: string | null;
+  readonly originals: Readonly<Record<string, string>>;
 }
 
 /** Files and facts a render of a stored piece needs. @throws AppError MEDIA_MISSING. */
@@ -35,7 +36,11 @@ export async function renderInputFor(
   formatId: string,
 ): Promise<StoredInput> {
   const files: Record<string, string> = {};
-  for (const { hash, kind } of piece.media) files[hash] = context.store.path(hash, MEDIA_KINDS[kind].variant);
+  const originals: Record<string, string> = {};
+  for (const { hash, kind } of piece.media) {
+    files[hash] = context.store.path(hash, MEDIA_KINDS[kind].variant);
+    originals[hash] = context.store.path(hash, 'original');
+  }
   const song = piece.music ? piece.media.find((m) => m.id === piece.music?.mediaId) : undefined;
   if (piece.music && (!song || !(await context.store.has(song.hash, 'sound'))))
     throw new AppError('MEDIA_MISSING', song?.name ?? 'the music');
@@ -43,6 +48,7 @@ export async function renderInputFor(
   return {
     input: { piece, analysis, formatId, files },
     songFile: song ? context.store.path(song.hash, 'sound') : null,
+    originals,
   };
 }
 
@@ -61,7 +67,7 @@ export async function renderToStore(
   { store, config }: Pick<ServerContext, 'store' | 'config'>,
   { jobId, attempt, signal, onProgress, onPicture }: JobRun,
   kind: ExportKindId,
-  what: Pick<ExportRun, 'input' | 'songFile' | 'at' | 'excerpt' | 'settings' | 'makeParts'>,
+  what: Pick<ExportRun, 'input' | 'songFile' | 'originals' | 'at' | 'excerpt' | 'settings' | 'makeParts'>,
   wanted = 0,
 ): Promise<StoredFacts> {
   const startedAt = performance.now();

@@ -46,6 +46,8 @@ const LEAST_PASSWORD = 10;
 /** Files that ship with the app. */
 export interface Assets {
   readonly webDir: string;
+  /** The player of pages that stand alone. */
+  readonly pageDir: string;
   readonly fontsDir: string;
   readonly dictionariesDir: string;
   readonly wasmFile: string;
@@ -54,6 +56,7 @@ export interface Assets {
 
 export const assets: Assets = {
   webDir: join(distDir, 'web'),
+  pageDir: join(distDir, 'page'),
   fontsDir: join(distDir, 'fonts'),
   dictionariesDir: join(distDir, 'dictionaries'),
   wasmFile: join(distDir, 'i420.wasm'),

@@ -14,11 +14,13 @@ import { createFrameSource } from './frame-source';
 import type { FrameSource, RenderInput } from './frame-source';
 import { soundOf } from './piece-sound';
 import { renderFrames } from './render-frames';
+import { renderHandover } from './render-handover';
 import { renderMoving } from './render-moving';
 import type { MOVING_KINDS } from './render-moving';
+import { renderPage } from './render-page';
 import { markersCsv, midiTempo, otio, srt, vtt } from './render-times';
 import { renderVideo } from './render-video';
-import { AAC, OPUS, VIDEO_RECIPES } from './video-recipes';
+import { AAC, MP3, OPUS, PCM, VIDEO_RECIPES } from './video-recipes';
 import type { SoundRecipe, VideoRecipeId } from './video-recipes';
 import { createServerFonts } from './skia-host';
 
@@ -107,8 +109,8 @@ export const EXPORTERS: Readonly<Record<ExportKindId, Exporter>> = {
     await writeFile(run.out, svg);
     return { frame, width: source.width, height: source.height, left };
   },
-  wav: sound({ args: ['-c:a', 'pcm_s24le'], file: { extension: 'wav', args: ['-f', 'wav'] } }),
-  mp3: sound({ args: ['-c:a', 'libmp3lame', '-b:a', '256k'], file: { extension: 'mp3', args: ['-f', 'mp3'] } }),
+  wav: sound(PCM),
+  mp3: sound(MP3),
   m4a: sound({ ...AAC, file: { extension: 'm4a', args: ['-movflags', '+faststart', '-f', 'ipod'] } }),
   opus: sound({ ...OPUS, file: { extension: 'opus', args: ['-f', 'opus'] } }),
   srt,
@@ -116,4 +118,6 @@ export const EXPORTERS: Readonly<Record<ExportKindId, Exporter>> = {
   'markers-csv': markersCsv,
   'midi-tempo': midiTempo,
   otio,
+  html: renderPage,
+  handover: renderHandover,
 };

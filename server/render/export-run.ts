@@ -9,6 +9,8 @@ export interface ExportRun {
   readonly input: RenderInput;
   /** The song as FLAC of 48 kHz. */
   readonly songFile: string | null;
+  /** The files of its media as they were brought in, by hash; only hand-overs need them. */
+  readonly originals?: Readonly<Record<string, string>>;
   /** Seconds of the piece, for kinds that show one moment. */
   readonly at: number;
   /** What of the piece is made; the whole unless given. */

@@ -40,7 +40,12 @@ export function createSkiaHost(loadPicture: (hash: string) => Promise<Image> = N
   };
 }
 
-export function createServerFonts(fontsDir: string): FontLibrary {
+/** @param onRead - told of each file of a font that is read. */
+export function createServerFonts(fontsDir: string, onRead?: (path: string, bytes: Buffer) => void): FontLibrary {
   const manifest = fontManifestSchema.parse(JSON.parse(readFileSync(join(fontsDir, 'manifest.json'), 'utf8')));
-  return createFontLibrary(hb, manifest, (path) => readFile(join(fontsDir, path)));
+  return createFontLibrary(hb, manifest, async (path) => {
+    const bytes = await readFile(join(fontsDir, path));
+    onRead?.(path, bytes);
+    return bytes;
+  });
 }

@@ -49,7 +49,12 @@ const MOV: Container = { extension: 'mov', args: ['-f', 'mov'] };
 const MP4: Container = { extension: 'mp4', args: ['-f', 'mp4'] };
 export const AAC: SoundRecipe = { args: ['-c:a', 'aac', '-b:a', '192k'], file: M4A };
 export const OPUS: SoundRecipe = { args: ['-c:a', 'libopus', '-b:a', '160k'], file: WEBM };
-const PCM: SoundRecipe = { args: ['-c:a', 'pcm_s24le'], file: { extension: 'wav', args: ['-f', 'wav'] } };
+/** For pages: every browser decodes it, and leaves out what the encoder put before it. */
+export const MP3: SoundRecipe = {
+  args: ['-c:a', 'libmp3lame', '-b:a', '256k'],
+  file: { extension: 'mp3', args: ['-f', 'mp3'] },
+};
+export const PCM: SoundRecipe = { args: ['-c:a', 'pcm_s24le'], file: { extension: 'wav', args: ['-f', 'wav'] } };
 /**
  * The index first. Frames that wait for later ones get negative offsets: the picture begins at nought even in players
  * that ignore edit lists, which otherwise show it two or three frames late.

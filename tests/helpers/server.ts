@@ -31,6 +31,7 @@ const dist = join(process.cwd(), 'dist');
 /** What was built. */
 export const BUILT: Assets = {
   webDir: join(dist, 'web'),
+  pageDir: join(dist, 'page'),
   fontsDir: join(dist, 'fonts'),
   dictionariesDir: join(dist, 'dictionaries'),
   wasmFile: join(dist, 'i420.wasm'),

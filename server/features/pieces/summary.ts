@@ -1,7 +1,6 @@
 import type { SongAnalysis } from '@core/audio';
-import { resolveTimes } from '@core/piece';
-import type { Piece, ResolvedTimes } from '@core/piece';
-import type { Seconds } from '@core/time';
+import { posterSeconds, resolveTimes } from '@core/piece';
+import type { Piece } from '@core/piece';
 import type { PieceRow } from '../../db/entities';
 
 /** What the home shows of a piece: enough for a card, not the document. */
@@ -12,14 +11,7 @@ export type Summary = Pick<
 
 /** Beats shown on a card. */
 const MOST_BEATS = 400;
-/** Where the poster of a piece lies that has chosen none: things have come in by then, and not gone out yet. */
-const POSTER_SHARE = 0.375;
-
 const round = (seconds: number): number => Math.round(seconds * 1000) / 1000;
-
-/** The moment whose frame stands for the piece, within it. */
-export const posterSeconds = (piece: Piece, { end, timeOf }: ResolvedTimes): Seconds =>
-  piece.poster ? Math.min(Math.max(0, timeOf(piece.poster)), end) : end * POSTER_SHARE;
 
 /** @param analysis - of the piece's song, null without music or while it is not known. */
 export function summarise(piece: Piece, analysis: SongAnalysis | null): Summary {

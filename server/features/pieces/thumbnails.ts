@@ -1,12 +1,11 @@
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
-import { resolveTimes } from '@core/piece';
+import { posterSeconds, resolveTimes } from '@core/piece';
 import { frameMiddle, secondsToFrame } from '@core/time';
 import { renderInputFor } from '../../jobs/render-to-store';
 import type { ServerContext } from '../../jobs/context';
 import { AppError } from '../../platform/errors';
 import type { PieceRecord } from './repository';
-import { posterSeconds } from './summary';
 import type { ThumbnailAnswer, ThumbnailRequest } from './thumbnail-thread';
 
 /** Frames of a piece that the home cycles through. */

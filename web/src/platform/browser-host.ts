@@ -6,6 +6,7 @@ import { createSourceCache } from '@core/paint';
 import type { LoadedImage, PaintHost, Source, SourceCache } from '@core/paint';
 import { createFontLibrary, fontManifestSchema } from '@core/text';
 import type { FontLibrary } from '@core/text';
+import { servedFile } from './served-files';
 import { WORDS } from './words';
 
 /** The painter's host in the browser; works in a worker and on a page. */
@@ -15,7 +16,7 @@ export interface BrowserHost extends PaintHost {
 }
 
 async function fetchPicture({ hash }: Source): Promise<LoadedImage> {
-  const response = await fetch(`/api/media/${hash}/${MEDIA_KINDS.picture.variant}`);
+  const response = await servedFile(`/api/media/${hash}/${MEDIA_KINDS.picture.variant}`);
   if (!response.ok) throw new Error(WORDS.aPictureIsMissing(response.status));
   const image = await createImageBitmap(await response.blob(), {
     colorSpaceConversion: 'none',
@@ -45,9 +46,9 @@ let fonts: Promise<FontLibrary> | null = null;
 /** The shipped fonts, one library a thread. */
 export function browserFonts(): Promise<FontLibrary> {
   fonts ??= (async () => {
-    const manifest = fontManifestSchema.parse(await (await fetch('/fonts/manifest.json')).json());
+    const manifest = fontManifestSchema.parse(await (await servedFile('/fonts/manifest.json')).json());
     return createFontLibrary(hb, manifest, async (path) => {
-      const response = await fetch(`/fonts/${path}`);
+      const response = await servedFile(`/fonts/${path}`);
       if (!response.ok) throw new Error(`font ${path}: ${response.status}`);
       return new Uint8Array(await response.arrayBuffer());
     });
@@ -69,7 +70,7 @@ export async function browserPieceFonts(piece: Pick<Piece, 'media'>): Promise<Fo
     own = {
       key,
       fonts: withPieceFonts(piece, shipped, async (hash) => {
-        const response = await fetch(`/api/media/${hash}/${MEDIA_KINDS.font.variant}`);
+        const response = await servedFile(`/api/media/${hash}/${MEDIA_KINDS.font.variant}`);
         if (!response.ok)
           throw new Error(WORDS.theFontIsMissing(piece.media.find((m) => m.hash === hash)?.name ?? hash));
         return new Uint8Array(await response.arrayBuffer());
@@ -88,7 +89,7 @@ const pathEngine = (): Promise<void> =>
       import('pathkit-wasm'),
       import('pathkit-wasm/bin/pathkit.wasm?url'),
     ]);
-    const response = await fetch(address);
+    const response = await servedFile(address);
     if (!response.ok) throw new Error(`path engine: ${response.status}`);
     providePathEngine(await init({ wasmBinary: new Uint8Array(await response.arrayBuffer()) }));
   })().catch((error: unknown) => {
@@ -98,7 +99,7 @@ const pathEngine = (): Promise<void> =>
 
 /** The file of a piece that stands within another. */
 export async function fetchWithin(hash: string): Promise<string> {
-  const response = await fetch(`/api/media/${hash}/${MEDIA_KINDS.piece.variant}`);
+  const response = await servedFile(`/api/media/${hash}/${MEDIA_KINDS.piece.variant}`);
   if (!response.ok) throw new Error(WORDS.aPieceWithinIsMissing(response.status));
   return response.text();
 }
