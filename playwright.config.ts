@@ -1,5 +1,10 @@
+import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { defineConfig } from '@playwright/test';
+
+/** Without windows and what goes with them: a fifth faster than the whole browser. */
+const SHELL = '/usr/bin/chromium-headless-shell';
+const HEADLESS = existsSync(SHELL) ? SHELL : '/usr/bin/chromium';
 
 const work = process.env.ESTRELLA_TEST_WORK ?? '.data-test';
 
@@ -16,7 +21,7 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     launchOptions: {
-      executablePath: '/usr/bin/chromium',
+      executablePath: HEADLESS,
       args: [
         '--no-sandbox',
         '--disable-gpu',

@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { createServer } from 'node:http';
 import { extname, join } from 'node:path';
 import type { Page } from '@playwright/test';
@@ -53,7 +53,9 @@ async function withFramePage<T>(
   const address = server.address();
   const port = typeof address === 'object' && address ? address.port : 0;
   const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
+    executablePath: existsSync('/usr/bin/chromium-headless-shell')
+      ? '/usr/bin/chromium-headless-shell'
+      : '/usr/bin/chromium',
     args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-sync', '--no-first-run'],
   });
   try {

@@ -109,7 +109,8 @@ if (!process.argv.includes('--no-web')) {
       emptyOutDir: true,
       target: 'es2022',
       assetsInlineLimit: 1e9,
-      lib: { entry: join(root, 'web/src/page/main.ts'), formats: ['iife'], name: 'page', fileName: () => 'player.js' },
+      rolldownOptions: { output: { inlineDynamicImports: true } },
+      lib: { entry: join(root, 'web/src/page/main.ts'), formats: ['es'], fileName: () => 'player.js' },
     },
   });
   // The song of the guided first piece: the same bytes as the demo's, so that a server that has the demo knows it.

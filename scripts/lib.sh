@@ -22,7 +22,7 @@ ensure_system() {
     case $what in
       postgres) [ -n "$(pg_bin)" ] && [ -x "$(pg_bin)/initdb" ] || packages+=(postgresql-15) ;;
       ffmpeg) command -v ffmpeg >/dev/null 2>&1 && command -v ffprobe >/dev/null 2>&1 || packages+=(ffmpeg) ;;
-      chromium) command -v chromium >/dev/null 2>&1 || packages+=(chromium) ;;
+      chromium) command -v chromium-headless-shell >/dev/null 2>&1 || command -v chromium >/dev/null 2>&1 || packages+=(chromium-headless-shell) ;;
     esac
   done
   [ ${#packages[@]} = 0 ] && return 0

@@ -92,7 +92,11 @@ export async function renderHandover(run: ExportRun): Promise<Record<string, unk
     const sheet = timingSheet(piece, analysis, run.excerpt ?? null);
     const song = piece.media.find((ref) => ref.id === piece.music?.mediaId);
     const inFolder = song ? { ...sheet, song: `media/${media.get(song.hash) ?? song.name}` } : sheet;
-    add('timeline.otio', 'picture and song as they are cut, with sections, markers and bars', writeOtio(inFolder, picture));
+    add(
+      'timeline.otio',
+      'picture and song as they are cut, with sections, markers and bars',
+      writeOtio(inFolder, picture),
+    );
     add('markers.csv', 'bars, beats, sections and markers', writeMarkerCsv(sheet));
     add('tempo.mid', 'the beats as a tempo map', writeMidiTempo(sheet));
     const cues = captionCues(piece, times, run.excerpt ?? null);
@@ -100,8 +104,12 @@ export async function renderHandover(run: ExportRun): Promise<Record<string, unk
       add('captions.srt', 'the captions', writeSrt(cues));
       add('captions.vtt', 'the captions, for web pages', writeVtt(cues));
     }
-    for (const [hash, file] of media)
-      addFile(originals[hash] ?? '', `media/${file}`, piece.media.find((ref) => ref.hash === hash)?.name ?? '');
+    for (const [hash, file] of media) {
+      const { name: known } = piece.media.find((ref) => ref.hash === hash)!; // it was named after one
+      const original = originals[hash];
+      if (original === undefined) throw new AppError('MEDIA_MISSING', known);
+      addFile(original, `media/${file}`, known);
+    }
     for (const [path, bytes] of fonts) add(`fonts/${path}`, 'a font that it is written with', bytes);
     for (const family of new Set([...fonts.keys()].map((path) => dirname(path))))
       addFile(join(assets.fontsDir, family, LICENCE), `fonts/${family}/${LICENCE}`, 'what may be done with it');
@@ -117,7 +125,9 @@ export async function renderHandover(run: ExportRun): Promise<Record<string, unk
       'Read me.txt',
       'this list',
       readMe(piece.name, lines, [
-        `${width} × ${height}, ${framesPerSecond(piece.frameRate).toFixed(3).replace(/\.?0+$/, '')} frames a second, ${span.count} frames`,
+        `${width} × ${height}, ${framesPerSecond(piece.frameRate)
+          .toFixed(3)
+          .replace(/\.?0+$/, '')} frames a second, ${span.count} frames`,
       ]),
     );
     zip.end();

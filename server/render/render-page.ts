@@ -63,9 +63,10 @@ function pageOf({ title, width, height, poster, data, player }: PageParts): stri
 <img alt="" width="${width}" height="${height}" src="data:image/jpeg;base64,${poster.toString('base64')}">
 <canvas width="${width}" height="${height}" aria-label="${escaped(title)}"></canvas>
 <button aria-label="Play"></button>
-<p role="status"><noscript>This page needs JavaScript to play.</noscript></p>
+<p role="status"></p>
+<noscript><p>This page needs JavaScript to play.</p></noscript>
 <script type="text/plain" id="${PAGE_DATA_ID}">${packed}</script>
-<script>${player.replaceAll('</script', '<\\/script')}</script>
+<script type="module">${player.replaceAll('</script', '<\\/script')}</script>
 </body>
 </html>
 `;
@@ -85,12 +86,10 @@ export async function renderPage(run: ExportRun): Promise<Record<string, unknown
   keep('/fonts/manifest.json', await readFile(join(assets.fontsDir, 'manifest.json')));
   const source = await createFrameSource(input, fonts);
   for (const { hash, kind } of piece.media)
-    if (kind !== 'audio') keep(`/api/media/${hash}/${MEDIA_KINDS[kind].variant}`, await readFile(input.files[hash] ?? ''));
+    if (kind !== 'audio')
+      keep(`/api/media/${hash}/${MEDIA_KINDS[kind].variant}`, await readFile(input.files[hash] ?? ''));
   if (combinesShapes(piece))
-    keep(
-      PATH_ENGINE_ADDRESS,
-      await readFile(createRequire(import.meta.url).resolve('pathkit-wasm/bin/pathkit.wasm')),
-    );
+    keep(PATH_ENGINE_ADDRESS, await readFile(createRequire(import.meta.url).resolve('pathkit-wasm/bin/pathkit.wasm')));
   const chosen = secondsToFrame(posterSeconds(piece, times), piece.frameRate);
   const poster = Math.max(span.first, Math.min(span.first + span.count - 1, chosen));
   const { canvas } = await source.paint(frameMiddle(poster, piece.frameRate));

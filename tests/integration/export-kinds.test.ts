@@ -2,13 +2,16 @@ import { execFileSync } from 'node:child_process';
 import { mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { gunzipSync } from 'node:zlib';
+import { createCanvas } from '@napi-rs/canvas';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { unzipSync } from 'fflate';
-import { EXPORT_KINDS, EXPORT_KIND_IDS } from '@core/formats';
+import { EXPORT_KINDS, EXPORT_KIND_IDS, PAGE_DATA_ID, pageDataSchema } from '@core/formats';
 import type { ExportKindId } from '@core/formats';
 import { createLayer, ownTrack } from '@core/piece';
 import type { Piece } from '@core/piece';
 import { frameMiddle, freeMoment } from '@core/time';
+import { unpackPiece } from '../../server/features/pieces/piece-archive';
 import { EXPORTERS } from '../../server/render/export-kinds';
 import { createFrameSource } from '../../server/render/frame-source';
 import { createServerFonts } from '../../server/render/skia-host';
@@ -199,6 +202,70 @@ describe('stills and sound', () => {
     const [stream] = probed(await made(kind));
     expect(stream).toMatchObject({ codec_name: codec, channels: 2 });
     expect(Math.abs(Number(stream!.duration) - FRAMES / 30)).toBeLessThanOrEqual(slack + 1e-6);
+  });
+  it('the page holds all that it needs, and nothing that it could load from elsewhere', async () => {
+    const page = readFileSync(await made('html'), 'utf8');
+    expect(page).toContain(`<title>${piece.name}</title>`);
+    expect(page).toContain("default-src 'none'");
+    const packed = new RegExp(`id="${PAGE_DATA_ID}">([^<]+)<`).exec(page)?.[1] ?? '';
+    const data = pageDataSchema.parse(JSON.parse(gunzipSync(Buffer.from(packed, 'base64')).toString()));
+    expect(data).toMatchObject({ first: 0, count: FRAMES, sound: null });
+    expect(Object.keys(data.files)).toEqual(['/fonts/manifest.json']); // nothing is written in it
+    expect(/(src|href)="(?!data:)/.exec(page)).toBeNull();
+  });
+  it('the hand-over folder has picture, sound, times, fonts and the piece, all named in its list', async () => {
+    const entries = unzipSync(new Uint8Array(readFileSync(await made('handover'))));
+    const names = [
+      'Kinds.mp4',
+      'Kinds.wav',
+      'poster.png',
+      'timeline.otio',
+      'markers.csv',
+      'tempo.mid',
+      'Kinds.estrella',
+    ];
+    expect(Object.keys(entries).sort()).toEqual([...names, 'Read me.txt'].sort());
+    const list = Buffer.from(entries['Read me.txt']!).toString();
+    for (const name of names) expect(list).toContain(name);
+    expect(list).toContain(`${W} × ${H}, 30 frames a second, ${FRAMES} frames`);
+    const folder = join(dir, 'handover');
+    mkdirSync(folder);
+    for (const name of names) writeFileSync(join(folder, name), entries[name]!);
+    expect(probed(join(folder, 'Kinds.mp4'))[0]).toMatchObject({ nb_read_frames: String(FRAMES) });
+    expect(psnr(decoded(join(folder, 'poster.png'), [], 'format=rgba'), [opaque[4]!], 0)).toBe(Infinity);
+    const timeline = JSON.parse(Buffer.from(entries['timeline.otio']!).toString()) as unknown;
+    expect(JSON.stringify(timeline)).toContain('Kinds.mp4');
+    mkdirSync(join(folder, 'unpacked'));
+    const back = await unpackPiece(join(folder, 'Kinds.estrella'), join(folder, 'unpacked'));
+    expect(back.piece).toEqual(piece);
+  });
+  it('media goes along under the names that people know, each once, with the fonts that are written with', async () => {
+    const word = createLayer(
+      'text',
+      { name: 'word', start: freeMoment(0), end: freeMoment(1), content: { text: 'Up', family: 'literata' } },
+      ids,
+    );
+    const file = join(dir, 'kite.png');
+    writeFileSync(file, createCanvas(8, 8).toBuffer('image/png'));
+    const media = ['Kite.PNG', 'kite.png'].map((name, i) => ({
+      id: `m${i}`,
+      hash: String(i).repeat(64),
+      kind: 'picture' as const,
+      name,
+      width: 8,
+      height: 8,
+    }));
+    const files = Object.fromEntries(media.map(({ hash }) => [hash, file]));
+    const out = join(dir, 'media.zip');
+    const withMedia = { ...input, files, piece: { ...piece, media, layers: [...piece.layers, word] } };
+    await EXPORTERS.handover({ input: withMedia, originals: files, songFile: null, at: 0, out, assets: BUILT });
+    const names = Object.keys(unzipSync(new Uint8Array(readFileSync(out))));
+    expect(names.filter((name) => name.startsWith('media/'))).toEqual(['media/Kite.png', 'media/kite 2.png']);
+    const fonts = names.filter((name) => name.startsWith('fonts/'));
+    expect(fonts.filter((name) => name.endsWith('.ttf')).length).toBeGreaterThan(0);
+    expect(fonts.filter((name) => name.endsWith('LICENSE.txt')).length).toBeGreaterThan(0);
+    const lost = EXPORTERS.handover({ input: withMedia, songFile: null, at: 0, out, assets: BUILT });
+    await expect(lost).rejects.toMatchObject({ code: 'MEDIA_MISSING' });
   });
   it('every kind is among these', () => {
     const tried = readdirSync(dir).map((name) => name.split('.')[0]);

@@ -25,8 +25,11 @@ export interface OpenPage {
   readonly count: number;
   /** The file of the sound; null for silence. */
   readonly sound: Uint8Array<ArrayBuffer> | null;
-  /** Rejects if a picture in it cannot be read. */
-  paint(frame: number): Promise<void>;
+  /**
+   * Rejects if a picture in it cannot be read.
+   * @param isWhole - paints all of it anew: to the last level as a still of it is. Else what has changed.
+   */
+  paint(frame: number, isWhole: boolean): Promise<void>;
 }
 
 /** Reads what the page carries. Rejects if it is damaged, or if the browser cannot draw it. */
@@ -47,14 +50,15 @@ export async function openPage(canvas: HTMLCanvasElement): Promise<OpenPage> {
   const scene = prepareScene(piece, resolveTimes(piece, data.analysis as SongAnalysis | null), data.formatId);
   const { width, height } = scene.format;
   Object.assign(canvas, { width, height });
-  const context = canvas.getContext('2d', { alpha: false });
+  const context = canvas.getContext('2d', { willReadFrequently: true }); // drawn without a card: alike everywhere
   if (!context) throw new Error('this browser has no canvas to draw on');
   const painter = createPainter(host);
   return {
     frameRate: piece.frameRate,
     count: data.count,
     sound: data.sound === null ? null : bytesOf(data.sound),
-    async paint(frame) {
+    async paint(frame, isWhole) {
+      if (isWhole) painter.forget();
       const list = sceneAt(scene, frameMiddle(data.first + frame, piece.frameRate), layout);
       const needs = needsOf(list);
       if (!host.sources.has(needs)) {

@@ -23,8 +23,7 @@ export function createPlayClock(file: Uint8Array<ArrayBuffer> | null): PlayClock
   /** What ran on when it was begun, less where it was begun. */
   let zero: number | null = null;
   let rest = 0;
-  const now = (): number =>
-    context ? context.currentTime - (context.outputLatency || 0) : performance.now() / 1000;
+  const now = (): number => (context ? context.currentTime - (context.outputLatency || 0) : performance.now() / 1000);
   const seconds = (): number => (zero === null ? rest : Math.max(rest, now() - zero));
   return {
     get seconds() {

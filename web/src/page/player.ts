@@ -28,10 +28,10 @@ export function createPlayer(page: OpenPage, onChange: () => void, onFailure: (e
   let repeats = false;
   let ticking = 0;
 
-  const show = (next: number): void => {
-    if (next === frame) return;
+  const show = (next: number, isWhole: boolean): void => {
+    if (next === frame && !isWhole) return;
     frame = next;
-    page.paint(next).then(onChange, onFailure);
+    page.paint(next, isWhole).then(onChange, onFailure);
   };
   const pause = (at?: number): void => {
     cancelAnimationFrame(ticking);
@@ -41,11 +41,11 @@ export function createPlayer(page: OpenPage, onChange: () => void, onFailure: (e
   const tick = (): void => {
     const next = secondsToFrame(clock.seconds, page.frameRate);
     if (next <= last) {
-      show(next);
+      show(next, false);
       ticking = requestAnimationFrame(tick);
       return;
     }
-    show(last);
+    show(last, true);
     pause(0);
     if (repeats) play();
   };
@@ -67,7 +67,7 @@ export function createPlayer(page: OpenPage, onChange: () => void, onFailure: (e
       const next = Math.max(0, Math.min(last, wanted));
       const goesOn = clock.isPlaying;
       pause(frameMiddle(next, page.frameRate));
-      show(next);
+      show(next, true);
       if (goesOn) play();
     },
     jump: (seconds) => player.goTo(frame + Math.round(seconds * rate)),
