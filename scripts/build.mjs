@@ -62,6 +62,7 @@ await buildServer(
   {
     main: 'demo/main.ts',
     'worker-main': 'server/worker-main.ts',
+    'outside-main': 'server/outside-main.ts',
     'make-demo': 'demo/make-demo.ts',
     bench: 'bench/bench.ts',
     'fit-meter': 'bench/fit-meter.ts',

@@ -8,6 +8,9 @@ import { AWAKE_EVERY_MS } from './supervise';
 /** How often an idle worker looks for parts of renders. */
 const HELP_EVERY_MS = 1000;
 
+/** Sending mostly waits: a slow destination holds up no other. */
+const SENT_AT_ONCE = 4;
+
 /**
  * A worker process: analyses songs and renders exports. Any number may run, on any machine with the same database and
  * media folder.
@@ -19,10 +22,11 @@ async function main(): Promise<void> {
   const context = await openContext(config, log);
   let underway = 0;
   for (const lane of LANES)
-    await context.queue.work(lane, async () => {
-      underway++;
-      await runNext(context, lane).finally(() => underway--);
-    });
+    for (let n = 0; n < (lane === 'send' ? SENT_AT_ONCE : 1); n++)
+      await context.queue.work(lane, async () => {
+        underway++;
+        await runNext(context, lane).finally(() => underway--);
+      });
   // Whoever has nothing of its own to do makes parts of what others render.
   const help = async (): Promise<void> => {
     if (underway === 0 && (await runNext(context, 'part'))) return help();

@@ -33,5 +33,14 @@ export { writeMarkerCsv } from './marker-csv';
 export { TICKS_PER_QUARTER, writeMidiTempo } from './midi-tempo';
 export { PAGE_DATA_ID, PATH_ENGINE_ADDRESS, pageDataSchema } from './page-data';
 export type { PageData } from './page-data';
+export {
+  DESTINATION_KINDS,
+  MOST_TRIES,
+  destinationSchema,
+  receiptSchema,
+  sendingSchema,
+  waitBefore,
+} from './destinations';
+export type { Destination, DestinationKind, Receipt } from './destinations';
 export { writeOtio } from './otio';
 export { captionCues } from './caption-cues';

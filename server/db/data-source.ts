@@ -1,6 +1,14 @@
 import { DataSource } from 'typeorm';
 import { asAppError } from '../platform/errors';
-import { JobEntity, KeptEntity, MediaEntity, PieceEntity, RevisionEntity, RosterEntity } from './entities';
+import {
+  DestinationEntity,
+  JobEntity,
+  KeptEntity,
+  MediaEntity,
+  PieceEntity,
+  RevisionEntity,
+  RosterEntity,
+} from './entities';
 import { FirstTables1700000000001 } from './migrations/0001-first-tables';
 import { Fonts1700000000002 } from './migrations/0002-fonts';
 import { SummariesAndLeases1700000000003 } from './migrations/0003-summaries-leases';
@@ -8,13 +16,14 @@ import { OpenKinds1700000000004 } from './migrations/0004-open-kinds';
 import { Kept1700000000005 } from './migrations/0005-kept';
 import { Rosters1700000000006 } from './migrations/0006-rosters';
 import { Queue1700000000007 } from './migrations/0007-queue';
+import { Sending1700000000008 } from './migrations/0008-sending';
 
 /** Migrations only; the schema is never synchronised from the entities. */
 export async function openDatabase(url: string): Promise<DataSource> {
   const source = new DataSource({
     type: 'postgres',
     url,
-    entities: [PieceEntity, RevisionEntity, MediaEntity, JobEntity, KeptEntity, RosterEntity],
+    entities: [PieceEntity, RevisionEntity, MediaEntity, JobEntity, KeptEntity, RosterEntity, DestinationEntity],
     migrations: [
       FirstTables1700000000001,
       Fonts1700000000002,
@@ -23,6 +32,7 @@ export async function openDatabase(url: string): Promise<DataSource> {
       Kept1700000000005,
       Rosters1700000000006,
       Queue1700000000007,
+      Sending1700000000008,
     ],
     migrationsTransactionMode: 'each',
     synchronize: false,

@@ -82,9 +82,17 @@ export interface RosterRowOfTable {
   updatedAt: Date;
 }
 
-export type JobKind = 'prepare' | 'export' | 'row' | 'part';
+/** Where finished files are sent; `body` is as core/formats/destinations.ts says. */
+export interface DestinationRow {
+  id: string;
+  owner: string;
+  body: Record<string, unknown>;
+  createdAt: Date;
+}
+
+export type JobKind = 'prepare' | 'export' | 'row' | 'part' | 'send';
 /** Jobs of one lane wait for each other; lanes don't: hundreds of rows hold up nobody's single render. */
-export const LANES = ['prepare', 'prepare-long', 'export', 'batch'] as const;
+export const LANES = ['prepare', 'prepare-long', 'export', 'batch', 'send'] as const;
 /** Parts of renders have no lane of their own in the queue: whoever is idle looks for them. */
 export type Lane = (typeof LANES)[number] | 'part';
 export type JobState = 'queued' | 'running' | 'succeeded' | 'failed' | 'canceled' | 'paused';
@@ -107,6 +115,10 @@ export interface JobRow {
   queueId: string | null;
   /** Jobs of a lane are taken up in this order. */
   position: number;
+  /** Not taken up before; null at once. */
+  dueAt: Date | null;
+  /** Not taken up before that job is over; null for none. */
+  waitsFor: string | null;
   /** How often its worker was lost. */
   losses: number;
   /** Renders that belong together, and what tells whether one of them is there already; null for single jobs. */
@@ -201,6 +213,16 @@ export const RosterEntity = new EntitySchema<RosterRowOfTable>({
   },
 });
 
+export const DestinationEntity = new EntitySchema<DestinationRow>({
+  name: 'destination',
+  columns: {
+    id: { type: 'uuid', primary: true },
+    owner: { type: 'text' },
+    body: { type: 'jsonb' },
+    createdAt: created,
+  },
+});
+
 export const JobEntity = new EntitySchema<JobRow>({
   name: 'job',
   columns: {
@@ -218,6 +240,8 @@ export const JobEntity = new EntitySchema<JobRow>({
     attempts: { type: 'int', default: 0 },
     queueId: { name: 'queue_id', type: 'uuid', nullable: true },
     position: { type: 'double precision', default: () => 'extract(epoch FROM clock_timestamp())' },
+    dueAt: { name: 'due_at', type: 'timestamptz', nullable: true },
+    waitsFor: { name: 'waits_for', type: 'uuid', nullable: true },
     losses: { type: 'int', default: 0 },
     batch: { type: 'text', nullable: true },
     fingerprint: { type: 'text', nullable: true },

@@ -19,6 +19,9 @@ import { templateRoutes } from './template-routes';
 import { mediaRoutes } from './media-routes';
 import { pieceRoutes } from './piece-routes';
 import { rosterRoutes } from './roster-routes';
+import { destinationRoutes } from './destination-routes';
+import { sendRoutes } from './send-routes';
+import { linkRoutes } from './link-routes';
 import { sendFile } from './send-file';
 import { createUploads } from './upload-routes';
 
@@ -62,6 +65,8 @@ export function createApp(context: ServerContext, { events = createEvents() }: A
     .route('/pieces', pieceRoutes(context, thumbnails))
     .route('/media', mediaRoutes(context, uploads))
     .route('/jobs', jobRoutes(context))
+    .route('/destinations', destinationRoutes(context))
+    .route('/sends', sendRoutes(context))
     .route('/kept', keptRoutes(context))
     .route('/kept/templates', templateRoutes(context))
     .route('/rosters', rosterRoutes(context))
@@ -101,6 +106,7 @@ export function createApp(context: ServerContext, { events = createEvents() }: A
     }),
   );
   app.use('*', rateLimit());
+  app.route('/shared', linkRoutes(context)); // known by its link alone, and by nothing else
   app.use('*', guard(access));
   // A second look at forms and plain text, which browsers send across sites without asking.
   app.use('/api/*', csrf({ origin: isOwnOrigin(access) }));

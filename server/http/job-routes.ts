@@ -1,7 +1,7 @@
+import { randomBytes } from 'node:crypto';
 import { Hono } from 'hono';
 import { z } from 'zod';
 import { EXPORT_KINDS, EXPORT_KIND_IDS, settingsFor } from '@core/formats';
-import type { ExportKindId } from '@core/formats';
 import { fileNames } from '@core/roster';
 import { isOver } from '../features/jobs/job-life';
 import type { ListedJob } from '../features/jobs/repository';
@@ -9,6 +9,7 @@ import { LOCAL } from '../features/pieces/repository';
 import { exportFile } from '../jobs/collect';
 import { removeParts } from '../jobs/export-parts';
 import { whatSchema } from '../jobs/export-payload';
+import { exportKindOf, fileNameOf } from '../jobs/export-names';
 import { pictureName } from '../jobs/frame-picture';
 import type { ServerContext } from '../jobs/context';
 import { AppError } from '../platform/errors';
@@ -31,22 +32,6 @@ const exportRequest = z.object({
   /** What the file is called, without its extension; made of the names of piece and format unless given. */
   fileName: z.string().max(200).optional(),
 });
-
-/** Of an export; jobs of earlier versions made videos. */
-const kindOf = (job: { readonly payload: Readonly<Record<string, unknown>> }): ExportKindId =>
-  EXPORT_KIND_IDS.find((id) => id === job.payload.kind) ?? 'mp4';
-
-/** What the file of an export is called, without its extension. */
-function nameOf(job: { readonly payload: Readonly<Record<string, unknown>> }): string {
-  const { payload } = job;
-  if (typeof payload.fileName === 'string') return payload.fileName;
-  // validated when the job was made
-  const document = payload.document as { name: string; formats: { id: string; name: string }[] };
-  const format = document.formats.find((f) => f.id === payload.formatId);
-  return `${document.name} ${EXPORT_KINDS[kindOf(job)].isFormatless ? '' : (format?.name ?? '')}`
-    .replace(/[^\p{L}\p{N} _-]/gu, '')
-    .trim();
-}
 
 /** What is shown of the file of a finished render. */
 const madeSchema = z.object({
@@ -79,12 +64,14 @@ export function jobRoutes(context: ServerContext) {
     progress: job.progress,
     secondsLeft: secondsLeft(job),
     formatId: typeof job.payload.formatId === 'string' ? job.payload.formatId : null,
-    exportKind: kindOf(job),
+    exportKind: exportKindOf(job),
     result: job.result,
     /** What was asked for; null for renders of earlier versions. */
     what: whatSchema.safeParse(pickWhat(job.payload)).data ?? null,
     made: job.result ? (madeSchema.safeParse(job.result).data ?? null) : null,
     fileName: typeof job.payload.fileName === 'string' ? job.payload.fileName : null,
+    /** Where the file can be had without asking anybody; null if nowhere. */
+    link: typeof job.result?.shared === 'string' ? `/shared/${job.result.shared}` : null,
     hasPicture: typeof job.result?.picture === 'string',
     canRenderAnyway: job.errorCode === 'DISK_LOW',
     // written by runner.ts from AppError
@@ -163,6 +150,10 @@ export function jobRoutes(context: ServerContext) {
       await jobs.cancel(id, LOCAL.owner);
       return c.json(view(await jobs.get(id, LOCAL.owner)));
     })
+    .post('/:id/link', validJson(z.object({ isShared: z.boolean() })), async (c) => {
+      const link = c.req.valid('json').isShared ? randomBytes(18).toString('base64url') : null;
+      return c.json(view(await jobs.setLink(c.req.param('id'), LOCAL.owner, link)));
+    })
     .delete('/:id', async (c) => {
       const job = await jobs.get(c.req.param('id'), LOCAL.owner);
       if (!isOver(job.state)) throw new AppError('BAD_REQUEST', 'the job is still running');
@@ -175,8 +166,8 @@ export function jobRoutes(context: ServerContext) {
     .get('/:id/file', async (c) => {
       const job = await jobs.get(c.req.param('id'), LOCAL.owner);
       if (job.state !== 'succeeded') throw new AppError('NOT_FOUND');
-      const { extension, mediaType } = EXPORT_KINDS[kindOf(job)];
-      const name = nameOf(job);
+      const { extension, mediaType } = EXPORT_KINDS[exportKindOf(job)];
+      const name = fileNameOf(job);
       return sendFile(c, store.exports.path(exportFile(job)), mediaType, {
         'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}.${extension}`,
       });

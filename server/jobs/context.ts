@@ -5,6 +5,8 @@ import type { SongAnalysis } from '@core/audio';
 import type { Piece } from '@core/piece';
 import { openDatabase } from '../db/data-source';
 import { createNotify } from '../db/notify';
+import { createDestinationRepository } from '../features/destinations/repository';
+import type { DestinationRepository } from '../features/destinations/repository';
 import { createJobRepository } from '../features/jobs/repository';
 import type { JobRepository } from '../features/jobs/repository';
 import { createKeptRepository } from '../features/kept/repository';
@@ -31,6 +33,7 @@ export interface ServerContext {
   readonly jobs: JobRepository;
   readonly kept: KeptRepository;
   readonly rosters: RosterRepository;
+  readonly destinations: DestinationRepository;
   readonly store: MediaStore;
   readonly queue: JobQueue;
 }
@@ -72,6 +75,7 @@ export async function openContext(config: Config, log: Logger): Promise<ServerCo
     jobs,
     kept: createKeptRepository(source),
     rosters: createRosterRepository(source),
+    destinations: createDestinationRepository(source),
     store,
     queue,
   };

@@ -12,6 +12,7 @@ import type { ExportInput } from './export-payload';
 import { makeParts as makePartsOf, removeParts, runPart } from './export-parts';
 import { createFramePictures, pictureName } from './frame-picture';
 import { renderRow } from './render-row';
+import { sendJob } from './send-job';
 import { removeFile, renderToStore } from './render-to-store';
 import type { JobRun } from './render-to-store';
 
@@ -81,4 +82,5 @@ export const JOB_KINDS: Readonly<Record<JobKind, JobKindDefinition>> = {
   },
   part: { run: runPart, undo: removeFile },
   row: { run: renderRow, undo: removeFile },
+  send: { run: sendJob },
 };

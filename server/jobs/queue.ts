@@ -5,7 +5,7 @@ import type { JobRepository } from '../features/jobs/repository';
 
 /** pg-boss over the same PostgreSQL. Its rows only carry the job's id: all that people see is in the job table. */
 export interface JobQueue {
-  enqueue(job: Pick<JobRow, 'id' | 'lane'>): Promise<void>;
+  enqueue(job: Pick<JobRow, 'id' | 'lane'> & { readonly dueAt?: Date | null }): Promise<void>;
   /** Many at once. Should the process end in mid-way, those that have no place yet are found and given one. */
   enqueueAll(jobs: readonly Pick<JobRow, 'id' | 'lane'>[]): Promise<void>;
   work(lane: Lane, run: () => Promise<unknown>): Promise<void>;
@@ -26,8 +26,8 @@ export async function openQueue(
   for (const name of LANES)
     await boss.createQueue(name, { name, policy: 'standard', retryLimit: 0, expireInSeconds: 6 * 3600 });
   return {
-    async enqueue({ id, lane }) {
-      const queueId = await boss.send(lane, { jobId: id });
+    async enqueue({ id, lane, dueAt }) {
+      const queueId = await boss.send(lane, { jobId: id }, dueAt ? { startAfter: dueAt } : {});
       if (queueId) await jobs.setQueueId(id, queueId);
     },
     async enqueueAll(list) {

@@ -1,7 +1,8 @@
 import { STALL_MS, createWatch } from '../features/jobs/job-life';
-import { EXPORT_KIND_IDS } from '@core/formats';
+import { z } from 'zod';
+import { EXPORT_KIND_IDS, MOST_TRIES, waitBefore } from '@core/formats';
 import { exportName } from './collect';
-import { AppError, Cancelled, LeaseLost, Paused, TookTooLong, asAppError } from '../platform/errors';
+import { AppError, Cancelled, LeaseLost, Paused, TookTooLong, TryLater, asAppError } from '../platform/errors';
 import type { Lane } from '../db/entities';
 import type { ServerContext } from './context';
 import { JOB_KINDS } from './job-kinds';
@@ -51,7 +52,7 @@ function watchRun(context: ServerContext, jobId: string, attempt: number, stallM
  * @param stallMs - longest time without progress; the kind's own unless given.
  */
 export async function runJob(context: ServerContext, jobId: string, stallMs?: number): Promise<boolean> {
-  const { jobs, log } = context;
+  const { jobs, log, queue } = context;
   let attempt: number | null;
   try {
     attempt = await jobs.start(jobId);
@@ -74,6 +75,14 @@ export async function runJob(context: ServerContext, jobId: string, stallMs?: nu
   } catch (thrown) {
     // Why the work was called off says more than how it ended.
     const error: unknown = watch.signal.aborted ? watch.signal.reason : thrown;
+    // A destination that stands still is tried again as one that does not answer.
+    const late =
+      error instanceof TryLater
+        ? error
+        : error instanceof TookTooLong && kind === 'send'
+          ? new TryLater('nothing moved any more')
+          : null;
+    if (late && (await putOff(context, jobId, attempt, payload, late))) return true;
     if (error instanceof Cancelled || error instanceof LeaseLost || error instanceof Paused)
       log.info({ jobId, attempt }, error.name);
     else {
@@ -94,8 +103,40 @@ export async function runJob(context: ServerContext, jobId: string, stallMs?: nu
   } finally {
     watch.stop();
   }
+  // Whatever became of it, those that waited for it go on.
+  for (const next of await jobs.waitingFor(jobId).catch(() => [])) await queue.enqueue(next).catch(() => {});
   return true;
 }
+
+const triesSchema = z.object({ tries: z.number().int().min(0).default(0) });
+
+/**
+ * Has a job tried again after a wait that grows, or ends it after too many tries. @returns whether that is all there is
+ * to do.
+ */
+async function putOff(
+  context: ServerContext,
+  jobId: string,
+  attempt: number,
+  payload: unknown,
+  late: TryLater,
+): Promise<boolean> {
+  const tries = triesSchema.parse(payload).tries + 1;
+  context.log.info({ jobId, attempt, tries, err: late }, 'to be tried again');
+  if (tries >= MOST_TRIES) {
+    const outcome = { state: 'failed', code: 'SEND_FAILED', detail: late.why } as const;
+    await finishSurely(context, () => context.jobs.finish(jobId, attempt, outcome)).catch(() => {});
+    return true;
+  }
+  const seconds = Math.min(MOST_WAIT, Math.max(waitBefore(tries), late.seconds ?? 0));
+  const job = await context.jobs
+    .postpone(jobId, attempt, seconds, { code: 'SEND_LATER', detail: late.why, payload: { tries } })
+    .catch(() => null); // the reaper takes it back
+  if (job) await context.queue.enqueue(job).catch(() => {}); // else it is found as a forgotten one
+  return true;
+}
+/** Longest wait that a destination can ask for, seconds. */
+const MOST_WAIT = 3600;
 
 /** Takes up the job of a lane that is next: the queue only tells that there is one. @returns whether there was one. */
 export async function runNext(context: ServerContext, lane: Lane): Promise<boolean> {
@@ -140,7 +181,7 @@ export function createReaper(context: ServerContext, deadAfterMs?: number): () =
         { jobId: job.id, state: job.state, attempt: lost.attempt },
         'a worker was lost; its job is taken up again',
       );
-      if (job.kind !== 'prepare')
+      if (job.kind !== 'prepare' && job.kind !== 'send')
         for (const kind of EXPORT_KIND_IDS)
           await store.exports.remove(`${exportName(job.id, lost.attempt, kind)}.part`);
       if (job.lane === 'part') continue; // found by whoever is idle

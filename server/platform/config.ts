@@ -7,6 +7,7 @@ const environment = z.object({
   DATABASE_URL: z.string().min(1).optional(),
   ESTRELLA_PORT: z.coerce.number().int().min(0).max(65535).default(4170),
   ESTRELLA_DATA: z.string().optional(),
+  ESTRELLA_SENT: z.string().max(1000).optional(),
   ESTRELLA_WORKERS: z.coerce.number().int().min(0).max(64).default(1),
   ESTRELLA_LOG: z.enum(['debug', 'info', 'warn', 'error', 'silent']).default('info'),
   ESTRELLA_HOST: z.string().max(255).default('127.0.0.1'),
@@ -22,6 +23,8 @@ export interface Config {
   readonly databaseUrl: string;
   readonly port: number;
   readonly dataDir: string;
+  /** The folder that folders to send to lie in. */
+  readonly sentDir: string;
   readonly workers: number;
   readonly logLevel: string;
   readonly seed: boolean;
@@ -89,6 +92,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     databaseUrl: e.DATABASE_URL,
     port: e.ESTRELLA_PORT,
     dataDir: resolve(e.ESTRELLA_DATA ?? join(distDir, '..', '.data')),
+    sentDir: resolve(e.ESTRELLA_SENT ?? join(e.ESTRELLA_DATA ?? join(distDir, '..', '.data'), 'sent')),
     workers: e.ESTRELLA_WORKERS,
     logLevel: e.ESTRELLA_LOG,
     seed: e.ESTRELLA_SEED === '1',

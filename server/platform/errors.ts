@@ -25,6 +25,10 @@ export const ERROR_STATUS = {
   MEDIA_MISSING: 422,
   NOTHING_TO_RENDER: 422,
   NO_CAPTIONS: 422,
+  NO_RENDER: 422,
+  SEND_REFUSED: 422,
+  SEND_FAILED: 502,
+  SEND_LATER: 503,
   KEPT_FULL: 422,
   NO_TEMPLATE: 422,
   ROW_NOT_MADE: 422,
@@ -72,6 +76,10 @@ export const ERROR_WORDING = {
   MEDIA_MISSING: 'A file of this piece is missing on the server: {}. Bring it in again.',
   NOTHING_TO_RENDER: 'The piece has no length. Set its end after the first frame.',
   NO_CAPTIONS: 'There are no captions in what is rendered. Captions are made in the Words panel.',
+  NO_RENDER: 'The file that was to be sent was not made, or is deleted. Render it again.',
+  SEND_REFUSED: 'The destination does not take it: {}.',
+  SEND_FAILED: 'It could not be sent: {}. The file is still here; send it again.',
+  SEND_LATER: 'It is tried again by itself: {}.',
   KEPT_FULL: 'You keep {} already, which is as many as can be. Forget one first.',
   NO_TEMPLATE: '“{}” is a piece, but no template. Open it from the home, and keep it as a template there.',
   ROW_NOT_MADE: 'The row could not be made: {}',
@@ -114,6 +122,19 @@ export class LeaseLost extends Error {
 /** A person lets the job wait: what is done of it stays, and it is begun again later. */
 export class Paused extends Error {
   override readonly name = 'Paused';
+}
+
+/** Something that may work later, outside of our hands. */
+export class TryLater extends Error {
+  override readonly name = 'TryLater';
+  /** @param seconds - as long as is asked for; null for no wish. */
+  constructor(
+    readonly why: string,
+    readonly seconds: number | null = null,
+    options?: { cause?: unknown },
+  ) {
+    super(why, options);
+  }
 }
 
 /** A time limit was reached. */

@@ -56,6 +56,7 @@ export async function openTestServer(access: Access = OPEN): Promise<TestServer>
     databaseUrl,
     port: 0,
     dataDir: dir,
+    sentDir: join(dir, 'sent'),
     workers: 0,
     logLevel: 'silent',
     seed: false,

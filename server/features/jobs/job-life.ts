@@ -32,6 +32,7 @@ export const STALL_MS: Readonly<Record<JobKind, number>> = {
   export: 120_000,
   row: 120_000,
   part: 120_000,
+  send: 120_000,
 };
 
 /** A watcher that hasn't looked for so long was asleep itself, or stopped. */

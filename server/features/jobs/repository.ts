@@ -17,6 +17,10 @@ export interface NewJob {
   /** For renders that belong together; the fingerprint says what one shows. */
   readonly batch?: string;
   readonly fingerprint?: string;
+  /** Not taken up before. */
+  readonly dueAt?: Date | null;
+  /** Not taken up before that job is over. */
+  readonly waitsFor?: string | null;
 }
 
 /** A render of a batch, without what it is made from. */
@@ -33,6 +37,16 @@ export type ListedJob = Pick<
 
 /** A render in the list of all. */
 export type QueuedRender = ListedJob & { readonly pieceId: string | null; readonly finishedAt: Date | null };
+
+/** Something that is sent. */
+export type SendJob = ListedJob & { readonly dueAt: Date | null; readonly finishedAt: Date | null };
+
+/** Why a job is put off. */
+export interface Lateness {
+  readonly code: string;
+  readonly detail: string;
+  readonly payload: Record<string, unknown>;
+}
 
 export type Outcome =
   | { readonly state: 'succeeded'; readonly result: Record<string, unknown> }
@@ -74,6 +88,21 @@ export interface JobRepository {
   /** Sign of life with progress; tells whether the job is still this attempt's. */
   beat(id: string, attempt: number, progress: number): Promise<'ours' | 'canceled' | 'paused' | 'lost'>;
   finish(id: string, attempt: number, outcome: Outcome): Promise<boolean>;
+  /**
+   * Puts a running job off: it is queued again and taken up after some seconds. What is put into its payload is there
+   * then. @returns the job if it was still this attempt's.
+   */
+  postpone(id: string, attempt: number, seconds: number, why: Lateness): Promise<JobRow | null>;
+  /** Puts something into the payload of a running job: what was done is not done again by the next attempt. */
+  remember(id: string, attempt: number, patch: Record<string, unknown>): Promise<void>;
+  /** Jobs that waited for one that is over. */
+  waitingFor(id: string): Promise<JobRow[]>;
+  /** What was sent, or is to be, of a piece; the newest first. */
+  listSends(pieceId: string, owner: string): Promise<SendJob[]>;
+  /** Gives the file of a finished job a link, or takes it away. @throws AppError NOT_FOUND. */
+  setLink(id: string, owner: string, link: string | null): Promise<JobRow>;
+  /** The finished job that is known by a link; null if there is none. */
+  byLink(link: string): Promise<JobRow | null>;
   cancel(id: string, owner: string): Promise<void>;
   /** Lets a render wait, running or not, until it is resumed. */
   pause(id: string, owner: string): Promise<void>;
@@ -107,6 +136,9 @@ const BATCH_INSERT = 500;
 /** Columns of a listed render. Documents stay where they are but for what names are made of. */
 const LISTED = `id, kind, state, progress, result, error_code AS "errorCode", error_detail AS "errorDetail", started_at AS "startedAt", created_at AS "createdAt", finished_at AS "finishedAt", piece_id AS "pieceId",
   (payload - 'document') || jsonb_build_object('pieceName', payload->'document'->'name', 'formats', payload->'document'->'formats') AS payload`;
+
+/** Whether the time of a queued job `j` has come. */
+const IS_DUE = `(j.due_at IS NULL OR j.due_at <= now()) AND NOT EXISTS (SELECT 1 FROM job w WHERE w.id = j.waits_for AND w.state IN ('queued', 'running', 'paused'))`;
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 
@@ -145,9 +177,9 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
           const rows = list.slice(from, from + BATCH_INSERT).map((job) => ({ id: randomUUID(), ...job }));
           made.push(
             ...((await manager.query(
-              `INSERT INTO job (id, owner, kind, lane, piece_id, state, progress, payload, batch, fingerprint)
-               SELECT id, owner, kind, lane, "pieceId", 'queued', 0, payload, batch, fingerprint
-               FROM jsonb_to_recordset($1::jsonb) AS r(id uuid, owner text, kind text, lane text, "pieceId" text, payload jsonb, batch text, fingerprint text)
+              `INSERT INTO job (id, owner, kind, lane, piece_id, state, progress, payload, batch, fingerprint, due_at, waits_for)
+               SELECT id, owner, kind, lane, "pieceId", 'queued', 0, payload, batch, fingerprint, "dueAt", "waitsFor"
+               FROM jsonb_to_recordset($1::jsonb) AS r(id uuid, owner text, kind text, lane text, "pieceId" text, payload jsonb, batch text, fingerprint text, "dueAt" timestamptz, "waitsFor" uuid)
                ON CONFLICT DO NOTHING RETURNING id, lane`,
               [JSON.stringify(rows)],
             )) as { id: string; lane: Lane }[]),
@@ -213,14 +245,14 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
     },
     async nextOf(lane) {
       const rows = (await source.query(
-        `SELECT id FROM job WHERE lane = $1 AND state = 'queued' ORDER BY position LIMIT 1`,
+        `SELECT j.id FROM job j WHERE j.lane = $1 AND j.state = 'queued' AND ${IS_DUE} ORDER BY j.position LIMIT 1`,
         [lane],
       )) as { id: string }[];
       return rows[0]?.id ?? null;
     },
     async start(id) {
       const rows = await changed(
-        `UPDATE job SET state = 'running', progress = 0, attempts = attempts + 1, started_at = now(), heartbeat_at = clock_timestamp() WHERE id = $1 AND state = 'queued'`,
+        `UPDATE job SET state = 'running', progress = 0, error_code = NULL, error_detail = NULL, attempts = attempts + 1, started_at = now(), heartbeat_at = clock_timestamp() WHERE id = $1 AND state = 'queued'`,
         [id],
       );
       return rows[0]?.attempts ?? null;
@@ -246,6 +278,37 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
       );
       return rows.length === 1;
     },
+    async postpone(id, attempt, seconds, { code, detail, payload }) {
+      const rows = await changed(
+        `UPDATE job SET state = 'queued', due_at = now() + make_interval(secs => $3), error_code = $4, error_detail = $5, payload = payload || $6::jsonb, heartbeat_at = now() WHERE id = $1 AND attempts = $2 AND state = 'running'`,
+        [id, attempt, seconds, code, detail.slice(0, 2000), JSON.stringify(payload)],
+      );
+      return rows.length === 1 ? jobs.findOneBy({ id }) : null;
+    },
+    async remember(id, attempt, patch) {
+      await source.query(
+        `UPDATE job SET payload = payload || $3::jsonb WHERE id = $1 AND attempts = $2 AND state = 'running'`,
+        [id, attempt, JSON.stringify(patch)],
+      );
+    },
+    waitingFor: (id) => jobs.findBy({ waitsFor: id, state: 'queued' }),
+    listSends: (pieceId, owner) =>
+      source.query(
+        `SELECT ${LISTED}, due_at AS "dueAt" FROM job WHERE piece_id = $1 AND owner = $2 AND kind = 'send' ORDER BY created_at DESC LIMIT 60`,
+        [pieceId, owner],
+      ) as Promise<SendJob[]>,
+    async setLink(id, owner, link) {
+      const rows = UUID.test(id)
+        ? await changed(
+            `UPDATE job SET result = CASE WHEN $3::text IS NULL THEN result - 'shared' ELSE jsonb_set(result, '{shared}', to_jsonb($3::text)) END WHERE id = $1 AND owner = $2 AND state = 'succeeded'`,
+            [id, owner, link],
+          )
+        : [];
+      if (rows.length === 0) throw new AppError('NOT_FOUND');
+      return jobs.findOneByOrFail({ id });
+    },
+    byLink: (link) =>
+      jobs.createQueryBuilder('j').where(`j.result->>'shared' = :link AND j.state = 'succeeded'`, { link }).getOne(),
     async cancel(id, owner) {
       if (UUID.test(id))
         await changed(
@@ -301,7 +364,7 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
     forgotten: (seconds) =>
       jobs
         .createQueryBuilder('j')
-        .where(`j.state = 'queued' AND j.lane <> 'part'`)
+        .where(`j.state = 'queued' AND j.lane <> 'part' AND ${IS_DUE}`)
         .andWhere(`COALESCE(j.heartbeat_at, j.created_at) < now() - make_interval(secs => :seconds)`, { seconds })
         .andWhere(
           `NOT EXISTS (SELECT 1 FROM queue.job q WHERE q.data->>'jobId' = j.id::text AND q.state IN ('created', 'retry', 'active'))`,

@@ -56,12 +56,15 @@ export function RenderRow({
   title,
   sortable,
   attempt,
+  children,
 }: {
   job: ExportJob;
   title: ReactNode;
   /** How it can be put elsewhere in its list. */
   sortable?: ReturnType<typeof useSortableRow>;
   attempt: (work: () => Promise<unknown>) => Promise<void>;
+  /** What can be done with it further. */
+  children?: ReactNode;
 }) {
   const { id, state, made, what } = job;
   const param = { param: { id } };
@@ -159,6 +162,7 @@ export function RenderRow({
           {WORDS.cancelledNothingKept}
         </Span>
       )}
+      {children}
     </Box>
   );
 }

@@ -7,6 +7,7 @@ import { Button } from '../../ui/Button';
 import { Empty } from '../../ui/Empty';
 import { SortableList, useSortableRow } from '../../ui/SortableList';
 import { RenderRow } from './RenderRow';
+import { Sending } from './Sending';
 import { useAttempt } from './use-attempt';
 import { isActive, useRenders } from './use-exports';
 import type { RenderJob } from './use-exports';
@@ -128,7 +129,16 @@ export function RendersPage() {
       )}
       <div role="list" aria-label={WORDS.over}>
         {over.map((job) => (
-          <RenderRow key={job.id} job={job} title={titleOf(job)} attempt={attempt} />
+          <RenderRow key={job.id} job={job} title={titleOf(job)} attempt={attempt}>
+            {job.pieceId !== null && (
+              <Sending
+                job={job}
+                pieceId={job.pieceId}
+                name={`${job.pieceName} ${EXPORT_KINDS[job.exportKind].label}`}
+                attempt={attempt}
+              />
+            )}
+          </RenderRow>
         ))}
       </div>
     </Box>

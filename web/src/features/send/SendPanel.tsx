@@ -8,6 +8,7 @@ import { PosterRow } from './PosterRow';
 import { RenderForm } from './RenderForm';
 import { RenderRow } from './RenderRow';
 import { Revisions } from './Revisions';
+import { Sending } from './Sending';
 import { useAttempt } from './use-attempt';
 import { useExports } from './use-exports';
 import { WORDS } from './words';
@@ -41,7 +42,9 @@ export function SendPanel() {
                   {title} {!(isFormatless && title === label) && <span className="muted">{label} </span>}
                 </>
               }
-            />
+            >
+              <Sending job={job} pieceId={piece.id} name={`${title} ${label}`} attempt={attempt} />
+            </RenderRow>
           );
         })}
       </div>

@@ -1,0 +1,114 @@
+import { createHash } from 'node:crypto';
+import { Hono } from 'hono';
+import { z } from 'zod';
+import { EXPORT_KINDS, receiptSchema, sendingSchema } from '@core/formats';
+import { LOCAL } from '../features/pieces/repository';
+import { isOver } from '../features/jobs/job-life';
+import type { SendJob } from '../features/jobs/repository';
+import type { ServerContext } from '../jobs/context';
+import { exportKindOf, fileNameOf } from '../jobs/export-names';
+import { sendPayload } from '../jobs/send-job';
+import { AppError } from '../platform/errors';
+import type { ErrorCode } from '../platform/errors';
+import { validJson } from './validate';
+
+/** Longest time ahead that something can be sent. */
+const MOST_AHEAD_MS = 366 * 86_400_000;
+/** Destinations at once. */
+const MOST_AT_ONCE = 20;
+
+const sendRequest = z.object({
+  renderId: z.string().max(64),
+  to: z
+    .array(z.object({ destinationId: z.string().max(64), ...sendingSchema.shape }))
+    .min(1)
+    .max(MOST_AT_ONCE),
+  /** Not before; null for as soon as it can be. */
+  at: z.iso.datetime({ offset: true }).nullable().default(null),
+});
+
+/** The same whenever a file is sent to a destination: it is posted there once. */
+const keyOf = (renderId: string, destinationId: string): string =>
+  createHash('sha256').update(`${renderId} ${destinationId}`).digest('hex');
+
+const view = (job: SendJob) => {
+  const asked = sendPayload.safeParse(job.payload).data;
+  return {
+    id: job.id,
+    state: job.state,
+    progress: job.progress,
+    renderId: asked?.renderId ?? '',
+    destination: asked?.destinationName ?? '',
+    title: asked?.title ?? '',
+    /** Not before; null if nothing is waited for. */
+    dueAt: job.state === 'queued' && job.dueAt ? new Date(job.dueAt).toISOString() : null,
+    receipt: job.result ? (receiptSchema.safeParse(job.result).data ?? null) : null,
+    // written by runner.ts from AppError
+    message: job.errorCode ? new AppError(job.errorCode as ErrorCode, job.errorDetail ?? '').message : null,
+  };
+};
+
+/** Sends finished files, or those that will be, to destinations. */
+export function sendRoutes({ jobs, queue, destinations }: ServerContext) {
+  return new Hono()
+    .get('/of/:pieceId', async (c) =>
+      c.json({ sends: (await jobs.listSends(c.req.param('pieceId'), LOCAL.owner)).map(view) }),
+    )
+    .post('/', validJson(sendRequest), async (c) => {
+      const { renderId, to, at } = c.req.valid('json');
+      const render = await jobs.get(renderId, LOCAL.owner);
+      if (render.kind !== 'export' || render.state === 'failed' || render.state === 'canceled')
+        throw new AppError('NO_RENDER');
+      const dueAt = at === null ? null : new Date(at);
+      if (dueAt && dueAt.getTime() > Date.now() + MOST_AHEAD_MS)
+        throw new AppError('BAD_REQUEST', 'that is over a year ahead');
+      const named = await Promise.all(
+        to.map(async (one) => ({ ...one, name: (await destinations.get(LOCAL.owner, one.destinationId)).name })),
+      );
+      const made = await jobs.createBatch(
+        named.map(({ destinationId, name, title, text }) => ({
+          kind: 'send',
+          lane: 'send',
+          owner: LOCAL.owner,
+          pieceId: render.pieceId,
+          payload: {
+            ...{ renderId, destinationId, destinationName: name, text, key: keyOf(renderId, destinationId) },
+            title: title || `${fileNameOf(render)}.${EXPORT_KINDS[exportKindOf(render)].extension}`,
+          },
+          // The same file goes to a destination once, also if somebody asks for it twice.
+          batch: `send ${renderId}`,
+          fingerprint: destinationId,
+          ...{ dueAt, waitsFor: isOver(render.state) ? null : renderId },
+        })),
+        new Map(),
+      );
+      for (const job of made) await queue.enqueue({ ...job, dueAt });
+      return c.json({ made: made.length, wereThere: named.length - made.length }, 201);
+    })
+    .post('/:id/again', async (c) => {
+      const old = await jobs.get(c.req.param('id'), LOCAL.owner);
+      if (old.kind !== 'send' || (old.state !== 'failed' && old.state !== 'canceled'))
+        throw new AppError('BAD_REQUEST', 'only what failed or was cancelled can be sent again');
+      const { kind, lane, owner, pieceId, batch, fingerprint } = old;
+      const [job] = await jobs.createBatch(
+        [
+          {
+            ...{ kind, lane, owner, pieceId, waitsFor: null, dueAt: null },
+            payload: { ...old.payload, tries: 0 },
+            ...(batch !== null && fingerprint !== null ? { batch, fingerprint } : {}),
+          },
+        ],
+        new Map(),
+      );
+      if (!job) throw new AppError('ALREADY_THERE', 'it is sent there');
+      await queue.enqueue(job);
+      await jobs.remove(old.id);
+      return c.json({ id: job.id }, 201);
+    })
+    .delete('/:id', async (c) => {
+      const job = await jobs.get(c.req.param('id'), LOCAL.owner);
+      if (job.kind !== 'send' || !isOver(job.state)) throw new AppError('BAD_REQUEST', 'it is still on its way');
+      await jobs.remove(job.id);
+      return c.json({ ok: true });
+    });
+}

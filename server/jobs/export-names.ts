@@ -1,0 +1,18 @@
+import { EXPORT_KINDS, EXPORT_KIND_IDS } from '@core/formats';
+import type { ExportKindId } from '@core/formats';
+
+/** Of an export; jobs of earlier versions made videos. */
+export const exportKindOf = (job: { readonly payload: Readonly<Record<string, unknown>> }): ExportKindId =>
+  EXPORT_KIND_IDS.find((id) => id === job.payload.kind) ?? 'mp4';
+
+/** What the file of an export is called, without its extension. */
+export function fileNameOf(job: { readonly payload: Readonly<Record<string, unknown>> }): string {
+  const { payload } = job;
+  if (typeof payload.fileName === 'string') return payload.fileName;
+  // validated when the job was made
+  const document = payload.document as { name: string; formats: { id: string; name: string }[] };
+  const format = document.formats.find((f) => f.id === payload.formatId);
+  return `${document.name} ${EXPORT_KINDS[exportKindOf(job)].isFormatless ? '' : (format?.name ?? '')}`
+    .replace(/[^\p{L}\p{N} _-]/gu, '')
+    .trim();
+}
