@@ -49,7 +49,7 @@ export function Sending({ job, pieceId, name, attempt }: Props) {
           </Button>
         )}
         {job.link !== null && (
-          <Link href={job.link} fontSize="12px" target="_blank" rel="noreferrer">
+          <Link href={job.link} fontSize="12px" target="_blank" rel="noreferrer" textDecoration="underline">
             {WORDS.theLink}
           </Link>
         )}
@@ -82,7 +82,7 @@ function SendRow({ send, work }: { send: Send; work: (one: () => Promise<unknown
           {destination}{' '}
           {receipt ? (
             receipt.link.startsWith('http') ? (
-              <Link href={receipt.link} target="_blank" rel="noreferrer">
+              <Link href={receipt.link} target="_blank" rel="noreferrer" textDecoration="underline">
                 {WORDS.sentAt(new Date(receipt.at).toLocaleString([], { dateStyle: 'short', timeStyle: 'short' }))}
               </Link>
             ) : (
