@@ -48,7 +48,7 @@ export const waitBefore = (tries: number): number => Math.min(300, 2 ** tries);
 
 /** What the destination says that it has. */
 export const receiptSchema = z.object({
-  /** Where it can be seen. */
+  /** Where it can be seen; of a folder, the path of the file in what is sent to. */
   link: z.string().max(2000),
   at: z.string().max(40),
   bytes: z.number(),

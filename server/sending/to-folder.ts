@@ -3,7 +3,6 @@ import { copyFile, link, mkdir, rm } from 'node:fs/promises';
 import { extname, join, relative } from 'node:path';
 import { createHash, randomBytes } from 'node:crypto';
 import { pipeline } from 'node:stream/promises';
-import { pathToFileURL } from 'node:url';
 import type { Receipt } from '@core/formats';
 import { AppError } from '../platform/errors';
 
@@ -32,7 +31,8 @@ export async function sendToFolder(
   try {
     await pipeline(createReadStream(file), createWriteStream(temporary), { signal });
     for (let n = 1; n <= MOST_NAMES; n++) {
-      const path = join(target, n === 1 ? name : `${bare} ${n}${extension}`);
+      const called = n === 1 ? name : `${bare} ${n}${extension}`;
+      const path = join(target, called);
       // A link fails where the name is taken: nothing is written over, whoever else writes there.
       const isThere = await link(temporary, path).then(
         () => true,
@@ -50,7 +50,7 @@ export async function sendToFolder(
       );
       // A try before this one got as far as here.
       const isSame = !isThere && (await digestOf(path, signal).catch(() => null)) === sha256;
-      if (isThere || isSame) return { link: pathToFileURL(path).href, at: new Date().toISOString(), bytes, sha256 };
+      if (isThere || isSame) return { link: `${folder}/${called}`, at: new Date().toISOString(), bytes, sha256 };
     }
     throw new AppError('SEND_REFUSED', 'a thousand files have this name');
   } finally {

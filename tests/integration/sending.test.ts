@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
+import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -39,6 +40,7 @@ beforeAll(async () => {
 beforeEach(() => tell('DELETE', '/faults'));
 afterAll(async () => {
   outside.close();
+  (outside as Server).closeAllConnections(); // those that are kept alive
   await server.close();
   rmSync(outsideDir, { recursive: true, force: true });
 });

@@ -86,7 +86,7 @@ function SendRow({ send, work }: { send: Send; work: (one: () => Promise<unknown
                 {WORDS.sentAt(new Date(receipt.at).toLocaleString([], { dateStyle: 'short', timeStyle: 'short' }))}
               </Link>
             ) : (
-              <Span className="muted">{WORDS.liesAt(decodeURIComponent(receipt.link.replace('file://', '')))}</Span>
+              <Span className="muted">{WORDS.liesAt(receipt.link)}</Span>
             )
           ) : (
             <Span className={state === 'failed' ? undefined : 'muted'} color={state === 'failed' ? 'ember' : undefined}>
