@@ -3,8 +3,9 @@ import { z } from 'zod';
 import { EXPORT_KINDS } from '@core/formats';
 import type { JobRow } from '../db/entities';
 import { AppError, Cancelled } from '../platform/errors';
+import { fileDigest } from '../platform/file-digest';
 import { sendToChannel } from '../sending/to-channel';
-import { digestOf, sendToFolder } from '../sending/to-folder';
+import { sendToFolder } from '../sending/to-folder';
 import { exportFile } from './collect';
 import type { ServerContext } from './context';
 import { exportKindOf, fileNameOf } from './export-names';
@@ -46,7 +47,7 @@ export async function sendJob(context: ServerContext, payload: unknown, job: Job
   const stopped = (error: unknown): never => {
     throw job.signal.aborted ? new Cancelled() : error;
   };
-  const sha256 = await digestOf(file, job.signal).catch(stopped);
+  const sha256 = await fileDigest(file, job.signal).catch(stopped);
   if (destination.kind === 'folder') {
     const what = { file, bytes: size.size, sha256, name: fileName };
     return { ...(await sendToFolder(what, config.sentDir, destination.folder, job.signal).catch(stopped)) };

@@ -1,10 +1,9 @@
-import { createHash, randomBytes, randomUUID } from 'node:crypto';
+import { randomBytes, randomUUID } from 'node:crypto';
 import { createReadStream, existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { open, stat } from 'node:fs/promises';
 import type { ServerResponse } from 'node:http';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
 import { FileStore } from '@tus/file-store';
 import { Server } from '@tus/server';
 import { Hono } from 'hono';
@@ -13,6 +12,8 @@ import { bodyLimit } from 'hono/body-limit';
 import { HTTPException } from 'hono/http-exception';
 import { z } from 'zod';
 import { sendingSchema } from '@core/formats';
+import { escapeHtml } from '../platform/escape-html';
+import { fileDigest } from '../platform/file-digest';
 import { createFaults, faultSchema, hindered } from './faults';
 import { OUTSIDE_PLACES, againstFile, rulesOf } from './places';
 
@@ -50,9 +51,6 @@ const askedPostSchema = z.object({
   upload: z.string().regex(UPLOAD_ID),
   fileName: z.string().max(300),
 });
-
-const escaped = (text: string): string =>
-  text.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c] ?? c);
 
 /** A small server that stands for places outside: accounts, rules, quotas, and what goes wrong there, on demand. */
 export function createOutside(dataDir: string): {
@@ -93,10 +91,8 @@ export function createOutside(dataDir: string): {
     throw new HTTPException(500);
   };
   const digest = async (id: string): Promise<{ bytes: number; sha256: string }> => {
-    const hash = createHash('sha256');
     const { size } = await stat(uploadFile(id)).catch(() => refuse(404, 'there is no such upload'));
-    await pipeline(createReadStream(uploadFile(id)), hash);
-    return { bytes: size, sha256: hash.digest('hex') };
+    return { bytes: size, sha256: await fileDigest(uploadFile(id)) };
   };
   const receipt = (c: Context, post: Post) => ({
     link: `${new URL(c.req.url).origin}/posts/${post.id}`,
@@ -185,7 +181,7 @@ export function createOutside(dataDir: string): {
       ? `<video controls src="${file}"></video>`
       : `<a href="${file}">file</a>`;
     return c.html(
-      `<!doctype html><meta charset="utf-8"><title>${escaped(post.title)}</title><h1>${escaped(post.title)}</h1>${shown}<p>${escaped(post.text)}</p>`,
+      `<!doctype html><meta charset="utf-8"><title>${escapeHtml(post.title)}</title><h1>${escapeHtml(post.title)}</h1>${shown}<p>${escapeHtml(post.text)}</p>`,
     );
   });
   app.get('/posts/:id/file', (c) => {

@@ -7,6 +7,7 @@ import type { PageData } from '@core/formats';
 import { MEDIA_KINDS, combinesShapes, posterSeconds, resolveTimes, spanOf } from '@core/piece';
 import { frameMiddle, secondsToFrame } from '@core/time';
 import { AppError, Cancelled } from '../platform/errors';
+import { escapeHtml } from '../platform/escape-html';
 import { encodeSound } from './encode-sound';
 import type { SoundFacts } from './encode-sound';
 import type { ExportRun } from './export-run';
@@ -14,9 +15,6 @@ import { createFrameSource } from './frame-source';
 import { soundOf } from './piece-sound';
 import { createServerFonts } from './skia-host';
 import { MP3 } from './video-recipes';
-
-const escaped = (text: string): string =>
-  text.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c] ?? c);
 
 /** Nothing is loaded from anywhere: whatever the page needs is in it. */
 const POLICY = [
@@ -56,12 +54,12 @@ function pageOf({ title, width, height, poster, data, player }: PageParts): stri
 <meta charset="utf-8">
 <meta http-equiv="Content-Security-Policy" content="${POLICY}">
 <meta name="viewport" content="width=device-width, initial-scale=1">
-<title>${escaped(title)}</title>
+<title>${escapeHtml(title)}</title>
 <style>${STYLE}</style>
 </head>
 <body data-state="loading">
 <img alt="" width="${width}" height="${height}" src="data:image/jpeg;base64,${poster.toString('base64')}">
-<canvas width="${width}" height="${height}" aria-label="${escaped(title)}"></canvas>
+<canvas width="${width}" height="${height}" aria-label="${escapeHtml(title)}"></canvas>
 <button aria-label="Play"></button>
 <p role="status"></p>
 <noscript><p>This page needs JavaScript to play.</p></noscript>

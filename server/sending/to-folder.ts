@@ -1,10 +1,11 @@
 import { constants, createReadStream, createWriteStream } from 'node:fs';
 import { copyFile, link, mkdir, rm } from 'node:fs/promises';
 import { extname, join, relative } from 'node:path';
-import { createHash, randomBytes } from 'node:crypto';
+import { randomBytes } from 'node:crypto';
 import { pipeline } from 'node:stream/promises';
 import type { Receipt } from '@core/formats';
 import { AppError } from '../platform/errors';
+import { fileDigest } from '../platform/file-digest';
 
 /** Names that are tried where a name is taken. */
 const MOST_NAMES = 1000;
@@ -49,18 +50,11 @@ export async function sendToFolder(
         },
       );
       // A try before this one got as far as here.
-      const isSame = !isThere && (await digestOf(path, signal).catch(() => null)) === sha256;
+      const isSame = !isThere && (await fileDigest(path, signal).catch(() => null)) === sha256;
       if (isThere || isSame) return { link: `${folder}/${called}`, at: new Date().toISOString(), bytes, sha256 };
     }
     throw new AppError('SEND_REFUSED', 'a thousand files have this name');
   } finally {
     await rm(temporary, { force: true });
   }
-}
-
-/** SHA-256 of a file, in hexadecimal digits. */
-export async function digestOf(file: string, signal: AbortSignal): Promise<string> {
-  const hash = createHash('sha256');
-  await pipeline(createReadStream(file), hash, { signal });
-  return hash.digest('hex');
 }

@@ -4,6 +4,7 @@ import { destinationSchema } from '@core/formats';
 import type { Destination } from '@core/formats';
 import { DestinationEntity } from '../../db/entities';
 import { AppError } from '../../platform/errors';
+import { isUuid } from '../../platform/uuid';
 
 /** Most destinations that somebody has. */
 const MOST = 100;
@@ -22,8 +23,6 @@ export interface DestinationRepository {
   get(owner: string, id: string): Promise<Destination>;
   remove(owner: string, id: string): Promise<void>;
 }
-
-const UUID = /^[0-9a-f-]{36}$/;
 
 export function createDestinationRepository(source: DataSource): DestinationRepository {
   const rows = source.getRepository(DestinationEntity);
@@ -44,13 +43,13 @@ export function createDestinationRepository(source: DataSource): DestinationRepo
       return { id, destination };
     },
     async get(owner, id) {
-      const row = UUID.test(id) ? await rows.findOneBy({ id, owner }) : null;
+      const row = isUuid(id) ? await rows.findOneBy({ id, owner }) : null;
       const read = destinationSchema.safeParse(row?.body);
       if (!read.success) throw new AppError('NOT_FOUND');
       return read.data;
     },
     async remove(owner, id) {
-      if (UUID.test(id)) await rows.delete({ id, owner });
+      if (isUuid(id)) await rows.delete({ id, owner });
     },
   };
 }

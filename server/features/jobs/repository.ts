@@ -5,6 +5,7 @@ import type { JobKind, JobRow, JobState, Lane } from '../../db/entities';
 import type { Notify } from '../../db/notify';
 import type { Piece } from '@core/piece';
 import { AppError } from '../../platform/errors';
+import { isUuid } from '../../platform/uuid';
 import { MAX_LOSSES } from './job-life';
 import type { RunningJob } from './job-life';
 
@@ -140,8 +141,6 @@ const LISTED = `id, kind, state, progress, result, error_code AS "errorCode", er
 /** Whether the time of a queued job `j` has come. */
 const IS_DUE = `(j.due_at IS NULL OR j.due_at <= now()) AND NOT EXISTS (SELECT 1 FROM job w WHERE w.id = j.waits_for AND w.state IN ('queued', 'running', 'paused'))`;
 
-const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
-
 export function createJobRepository(source: DataSource, notify: Notify): JobRepository {
   const jobs = source.getRepository(JobEntity);
   const told = (id: string, pieceId: string | null | undefined) =>
@@ -224,7 +223,7 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
       );
     },
     async get(id, owner) {
-      const row = UUID.test(id) ? await jobs.findOneBy(owner === null ? { id } : { id, owner }) : null;
+      const row = isUuid(id) ? await jobs.findOneBy(owner === null ? { id } : { id, owner }) : null;
       if (!row) throw new AppError('NOT_FOUND');
       return row;
     },
@@ -298,7 +297,7 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
         [pieceId, owner],
       ) as Promise<SendJob[]>,
     async setLink(id, owner, link) {
-      const rows = UUID.test(id)
+      const rows = isUuid(id)
         ? await changed(
             `UPDATE job SET result = CASE WHEN $3::text IS NULL THEN result - 'shared' ELSE jsonb_set(result, '{shared}', to_jsonb($3::text)) END WHERE id = $1 AND owner = $2 AND state = 'succeeded'`,
             [id, owner, link],
@@ -310,21 +309,21 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
     byLink: (link) =>
       jobs.createQueryBuilder('j').where(`j.result->>'shared' = :link AND j.state = 'succeeded'`, { link }).getOne(),
     async cancel(id, owner) {
-      if (UUID.test(id))
+      if (isUuid(id))
         await changed(
           `UPDATE job SET state = 'canceled', finished_at = now() WHERE id = $1 AND owner = $2 AND state IN ('queued', 'running', 'paused')`,
           [id, owner],
         );
     },
     async pause(id, owner) {
-      if (UUID.test(id))
+      if (isUuid(id))
         await changed(
           `UPDATE job SET state = 'paused', error_code = NULL, error_detail = NULL WHERE id = $1 AND owner = $2 AND kind = 'export' AND state IN ('queued', 'running')`,
           [id, owner],
         );
     },
     async resume(id, owner, anyway) {
-      if (!UUID.test(id)) return null;
+      if (!isUuid(id)) return null;
       const rows = await changed(
         `UPDATE job SET state = 'queued', error_code = NULL, error_detail = NULL, heartbeat_at = now(), payload = payload || $3::jsonb WHERE id = $1 AND owner = $2 AND state = 'paused'`,
         [id, owner, anyway ? '{"isAnyway":true}' : '{}'],
@@ -332,7 +331,7 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
       return rows.length === 1 ? jobs.findOneBy({ id }) : null;
     },
     async moveBefore(id, owner, beforeId) {
-      if (!UUID.test(id) || (beforeId !== null && !UUID.test(beforeId))) throw new AppError('NOT_FOUND');
+      if (!isUuid(id) || (beforeId !== null && !isUuid(beforeId))) throw new AppError('NOT_FOUND');
       await changed(
         `UPDATE job SET position = COALESCE(
            (SELECT (b.position + COALESCE((SELECT max(p.position) FROM job p WHERE p.lane = b.lane AND p.state IN ('queued', 'paused') AND p.position < b.position AND p.id <> $1), b.position - 2)) / 2
@@ -391,7 +390,7 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
         .take(500)
         .getMany(),
     async known(ids) {
-      const wanted = ids.filter((id) => UUID.test(id));
+      const wanted = ids.filter((id) => isUuid(id));
       const rows =
         wanted.length === 0
           ? []
