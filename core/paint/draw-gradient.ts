@@ -4,6 +4,7 @@ import type { Gradient } from '../piece';
 import type { Fill } from '../scene';
 import type { DrawContext, GradientStops } from './draw-target';
 import { spreadStops, straightStops } from './gradient-stops';
+import type { Stops } from './gradient-stops';
 
 /** Gradients of any number of stops on a canvas, which knows circles and lines, but no gradient with a matrix. */
 
@@ -27,6 +28,26 @@ function reach(gradient: Gradient, [l, t, r, b]: Box): [number, number] {
   return [0, far / Math.max(0.02, 1 - Math.hypot(...gradient.focus))];
 }
 
+/** The part of a gradient's way that is painted, from `first` to `last` times its own length, and the stops on it. */
+interface SpreadGradient {
+  readonly stops: Stops;
+  readonly first: number;
+  readonly last: number;
+}
+
+/**
+ * A gradient with whatever it does beyond its ends within a box as stops.
+ * @param m - from the gradient's space to the coordinates of the box; not flat.
+ */
+export function spreadGradient(gradient: Gradient, m: Matrix, within: Box): SpreadGradient {
+  const stops = straightStops(gradient.stops);
+  if (gradient.spread === 'pad' || gradient.shape === 'conic') return { stops, first: 0, last: 1 };
+  const [least, most] = reach(gradient, transformBox(invert(m), within));
+  const [first, last] = [Math.min(0, Math.floor(least)), Math.max(1, Math.ceil(most))];
+  const spread = spreadStops(stops, gradient.spread, first, last);
+  return spread === stops ? { stops, first: 0, last: 1 } : { stops: spread, first, last };
+}
+
 /**
  * What the canvas takes for a gradient.
  * @param m - from the gradient's space to the coordinates that are set.
@@ -34,15 +55,7 @@ function reach(gradient: Gradient, [l, t, r, b]: Box): [number, number] {
  */
 function styled(context: DrawContext, gradient: Gradient, m: Matrix, within: Box): GradientStops | string {
   if (isFlat(m)) return endColour(gradient);
-  let stops = straightStops(gradient.stops);
-  let [first, last] = [0, 1];
-  if (gradient.spread !== 'pad' && gradient.shape !== 'conic') {
-    const [least, most] = reach(gradient, transformBox(invert(m), within));
-    [first, last] = [Math.min(0, Math.floor(least)), Math.max(1, Math.ceil(most))];
-    const spread = spreadStops(stops, gradient.spread, first, last);
-    if (spread === stops) [first, last] = [0, 1];
-    stops = spread;
-  }
+  const { stops, first, last } = spreadGradient(gradient, m, within);
   const made = shaped(context, gradient, m, first, last);
   for (const [at, colour] of stops) made.addColorStop(at, colour);
   return made;

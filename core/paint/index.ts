@@ -1,6 +1,8 @@
 export { createPainter } from './painter';
 export type { Painter } from './painter';
 export type { DrawContext, GradientStops, PaintHost, Surface } from './draw-target';
+export { colourAfter } from './colour-after';
+export { spreadGradient } from './draw-gradient';
 export { damageBetween, itemRect } from './damage';
 export type { Rect } from './rects';
 export { needsOf } from './needs';

@@ -41,6 +41,7 @@ const madeSchema = z.object({
   width: z.number().optional(),
   height: z.number().optional(),
   isTooLarge: z.boolean().optional(),
+  /** What the format has no means for, by name. */
   left: z.array(z.string()).optional().catch(undefined),
   loudness: z.object({ integrated: z.number().nullable(), truePeak: z.number().nullable() }).optional(),
 });

@@ -15,6 +15,7 @@ import type { FrameSource, RenderInput } from './frame-source';
 import { soundOf } from './piece-sound';
 import { renderFrames } from './render-frames';
 import { renderHandover } from './render-handover';
+import { renderLottie } from './render-lottie';
 import { renderMoving } from './render-moving';
 import type { MOVING_KINDS } from './render-moving';
 import { renderPage } from './render-page';
@@ -118,6 +119,8 @@ export const EXPORTERS: Readonly<Record<ExportKindId, Exporter>> = {
   'markers-csv': markersCsv,
   'midi-tempo': midiTempo,
   otio,
+  lottie: (run) => renderLottie(run, false),
+  'lottie-alpha': (run) => renderLottie(run, true),
   html: renderPage,
   handover: renderHandover,
 };

@@ -18,6 +18,7 @@ const ORDER = [
   'adapt',
   'formats',
   'svg',
+  'lottie',
   'templates',
   'roster',
 ];

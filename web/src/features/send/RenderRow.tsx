@@ -42,6 +42,7 @@ function madeText(job: ExportJob): string {
   const parts = [
     made.bytes === undefined ? '' : megabytesText(made.bytes),
     made.isTooLarge ? WORDS.largerThanAsked : '',
+    made.left && made.left.length > 0 ? WORDS.without(made.left) : '',
     typeof made.loudness?.integrated === 'number'
       ? WORDS.measured(made.loudness.integrated, made.loudness.truePeak ?? 0)
       : '',

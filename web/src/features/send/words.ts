@@ -79,6 +79,7 @@ export const WORDS = {
   noCaptions: 'without captions',
   withChapters: 'chapters',
   largerThanAsked: 'larger than asked for',
+  without: (names: readonly string[]) => `without ${names.join(', ')}`,
   measured: (lufs: number, peak: number) => `${lufs.toFixed(1)} LUFS, peak ${peak.toFixed(1)} dBTP`,
   tookSo: (time: string) => `in ${time}`,
   pauseTheRender: 'Pause the render',

@@ -1,0 +1,3 @@
+export { LottieWriter } from './write-lottie';
+export type { LottieOptions, WrittenLottie } from './write-lottie';
+export type { FilePicture } from './write-layers';
