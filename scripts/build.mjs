@@ -65,6 +65,7 @@ await buildServer(
     'outside-main': 'server/outside-main.ts',
     'make-demo': 'demo/make-demo.ts',
     bench: 'bench/bench.ts',
+    'preview-lateness': 'bench/preview-lateness.ts',
     'fit-meter': 'bench/fit-meter.ts',
     'hard-cases': 'bench/hard-cases.ts',
     'template-sheets': 'bench/template-sheets.ts',

@@ -1,6 +1,8 @@
 import { JOIN_SECONDS, heardParts, lastHeard, musicLevel, partGain } from '@core/piece';
 import type { Music, ResolvedTimes } from '@core/piece';
 import { playhead } from './clock';
+import { HeardLine, epochNow, secondsHeardAt } from './heard-clock';
+import type { HeardPass } from './heard-clock';
 
 /**
  * Sound and picture from one clock, the audio's. Every pass (a loop is many passes) is scheduled on the audio clock
@@ -134,24 +136,38 @@ const schedule = (o: PlayOptions, at: number, from: number, to: number) => [
 ];
 
 let passes: Pass[] = [];
+const line = new HeardLine();
 let options: PlayOptions | null = null;
 let raf = 0;
 
 export const isPlaying = (): boolean => options !== null;
 
+/** Reads what is heard just now: by the output's own clock where it tells it, else by the latency that it states. */
+function readLine(): void {
+  const ctx = audioContext();
+  const { contextTime = 0, performanceTime = 0 } = ctx.getOutputTimestamp?.() ?? {};
+  if (contextTime > 0 && performanceTime > 0) line.read(contextTime, performance.timeOrigin + performanceTime);
+  else line.read(ctx.currentTime - (ctx.outputLatency || 0), epochNow());
+}
+
+/** What is heard when, as far as it is scheduled; nothing while nothing plays. */
+export const heardPasses = (): readonly HeardPass[] =>
+  options ? passes.map(({ contextStart, from, to }) => ({ since: line.momentOf(contextStart), from, to })) : [];
+
 function tick(): void {
   if (!options) return;
   const ctx = audioContext();
-  const heard = ctx.currentTime - (ctx.outputLatency || 0);
+  readLine();
   const newest = passes[passes.length - 1]!; // play() adds the first
   const newestEnd = newest.contextStart + newest.to - newest.from;
   if (options.loop && newestEnd - ctx.currentTime < SCHEDULE_AHEAD) {
     const { from, to } = options.loop;
     passes.push({ contextStart: newestEnd, from, to, sources: schedule(options, newestEnd, from, to) });
   }
-  while (passes.length > 1 && heard >= passes[1]!.contextStart) passes.shift();
+  const now = epochNow();
+  while (passes.length > 1 && now >= line.momentOf(passes[1]!.contextStart)) passes.shift();
   const pass = passes[0]!;
-  const seconds = pass.from + Math.max(0, heard - pass.contextStart);
+  const seconds = secondsHeardAt(heardPasses(), now);
   if (!options.loop && seconds >= pass.to) {
     const { end } = options;
     stop();
@@ -168,14 +184,9 @@ function tick(): void {
  * @param eventTime - as `event.timeStamp`, milliseconds.
  */
 export function heardWhen(eventTime: number): number {
-  const pass = passes[0];
-  if (!pass || !options) return playhead.seconds;
-  const ctx = audioContext();
-  return (
-    pass.from +
-    Math.max(0, ctx.currentTime - (ctx.outputLatency || 0) - pass.contextStart) -
-    Math.max(0, performance.now() - eventTime) / 1000
-  );
+  const heard = heardPasses();
+  if (heard.length === 0) return playhead.seconds;
+  return secondsHeardAt(heard, performance.timeOrigin + eventTime);
 }
 
 /** Plays from the playhead; a loop starts inside its range. */
@@ -188,6 +199,8 @@ export async function play(next: PlayOptions): Promise<void> {
   if (!next.loop && from >= next.end - 1e-3) from = 0;
   const to = next.loop ? next.loop.to : next.end;
   options = next;
+  line.forget();
+  readLine();
   const contextStart = ctx.currentTime + START_DELAY;
   passes = [{ contextStart, from, to, sources: schedule(next, contextStart, from, to) }];
   raf = requestAnimationFrame(tick);

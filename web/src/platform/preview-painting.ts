@@ -9,6 +9,8 @@ import type { DisplayItem, DisplayList, LayoutText, PreparedScene } from '@core/
 import { createLayoutCache } from '@core/text';
 import type { FontLibrary } from '@core/text';
 import { browserPieceFonts, createBrowserHost, loadAllTexts, picturesOf, readyToDraw } from './browser-host';
+import { epochNow } from './heard-clock';
+import { PlayingLoop } from './playing-loop';
 import type { FromPreview, LayerPlace, ToPreview } from './preview-protocol';
 
 /** Paints the preview. Only the newest frame asked for is painted: a late one is dropped, never queued. */
@@ -51,10 +53,12 @@ const post = (message: FromPreview) => self.postMessage(message);
 const fail = (error: unknown) =>
   post({ type: 'failed', message: error instanceof Error ? error.message : String(error) });
 
-function paint(): void {
+/** Paints what is wanted, at another moment if one is given. @returns how long it took, milliseconds. */
+function paint(moment?: number): number {
   isScheduled = false;
-  if (!canvas || !context || !scene || !layout || !wanted) return;
-  const { seconds, scale, skipLayerId } = wanted;
+  if (!canvas || !context || !scene || !layout || !wanted) return 0;
+  const { scale, skipLayerId } = wanted;
+  const seconds = moment ?? wanted.seconds;
   const started = performance.now();
   try {
     const list = sceneAt(scene, seconds, layout, skipLayerId);
@@ -71,7 +75,16 @@ function paint(): void {
   } catch (error) {
     fail(error);
   }
+  return performance.now() - started;
 }
+
+const playing = new PlayingLoop({
+  now: epochNow,
+  // A worker's turns are those of the screen; where it has none, they are about as many.
+  nextTurn: (run) =>
+    'requestAnimationFrame' in self ? void requestAnimationFrame(run) : void setTimeout(run, 1000 / 60),
+  paint,
+});
 
 /** What could not be had: asked for again after the next edit, not with every frame. */
 const missing = new Set<string>();
@@ -96,9 +109,13 @@ function repaint(): void {
 }
 
 function schedule(): void {
+  if (wanted?.heard) return playing.again();
   if (isScheduled) return;
   isScheduled = true;
-  setTimeout(paint, 0); // messages that are already waiting come first, and the newest wins
+  // Messages that are already waiting come first, and the newest wins.
+  setTimeout(() => {
+    if (isScheduled) paint();
+  }, 0);
 }
 
 /** Pictures that come later in the piece are there when they are to be seen, as many as are kept. */
@@ -181,7 +198,11 @@ export function receive(data: ToPreview): void {
       break;
     case 'frame':
       wanted = data;
-      schedule();
+      if (data.heard) playing.play(data.heard);
+      else {
+        playing.stop();
+        schedule();
+      }
       break;
   }
 }

@@ -1,6 +1,7 @@
 import type { SongAnalysis } from '@core/audio';
 import type { Matrix } from '@core/geometry';
 import type { EditResult, Piece } from '@core/piece';
+import type { Heard } from './playing-loop';
 
 /** Messages between the page and the painting worker. */
 export type ToPreview =
@@ -16,7 +17,8 @@ export type ToPreview =
       readonly seconds: number;
       readonly scale: number;
       readonly skipLayerId: string | null;
-      readonly isPlaying: boolean;
+      /** What is heard when, while sound plays: the worker then chooses its moments itself. */
+      readonly heard: Heard | null;
     };
 
 /** Where a painted layer lies: its box in its own coordinates and the matrix to format pixels. */

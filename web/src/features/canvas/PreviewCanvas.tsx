@@ -3,6 +3,7 @@ import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { formatOf } from '@core/piece';
 import { frameMiddle, framesPerSecond, secondsToFrame } from '@core/time';
 import { playhead } from '../../platform/clock';
+import { heardPasses } from '../../platform/playback';
 import { setView, useDesk } from '../../store/desk-store';
 import { usePiece } from '../../store/selectors';
 import { BeatFlash } from './BeatFlash';
@@ -82,17 +83,17 @@ export function PreviewCanvas() {
     let lastFrame = -1;
     let sinceChange = 0;
     return playhead.subscribe((seconds) => {
-      // While playing only whole frames are asked for, as the export will show them.
+      // While playing only whole frames are shown, as the export will have them.
       const frame = secondsToFrame(seconds, piece.frameRate);
-      if (isPlaying && frame === lastFrame) return;
-      lastFrame = frame;
-      if (isPlaying && ++sinceChange > 12) {
+      if (isPlaying && frame !== lastFrame && ++sinceChange > 12) {
         const budget = 1000 / framesPerSecond(piece.frameRate);
         if (previewStats().milliseconds > budget * 0.9 && quality.current > LOWEST_QUALITY) {
           quality.current = Math.max(LOWEST_QUALITY, quality.current * 0.75);
           sinceChange = 0;
         }
       }
+      lastFrame = frame;
+      const passes = isPlaying ? heardPasses() : [];
       // Standing still, the very moment of the playhead is shown: what is set there is what is seen there, a rounding
       // error or not.
       sendToPreview({
@@ -100,7 +101,7 @@ export function PreviewCanvas() {
         seconds: isPlaying ? frameMiddle(frame, piece.frameRate) : seconds + SAME_MOMENT,
         scale: full * (isPlaying ? quality.current : 1),
         skipLayerId: editingText,
-        isPlaying,
+        heard: passes.length > 0 ? { passes, frameRate: piece.frameRate } : null,
       });
     });
   }, [zoom, isPlaying, piece.frameRate, editingText, format.id]);
