@@ -55,9 +55,10 @@ function chroma4(left: v128, right: v128, k: v128): v128 {
 }
 
 /**
- * Width and height must be even. `src` holds width·height·4 bytes, `dst` takes width·height·3/2.
+ * Rows [from, to) of a frame; all four must be even. `src` holds just these rows, `dst` the planes of the whole frame,
+ * width·height·3/2 bytes.
  */
-export function rgbaToI420(src: i32, dst: i32, width: i32, height: i32): void {
+export function rgbaToI420(src: i32, dst: i32, width: i32, height: i32, from: i32, to: i32): void {
   const uBase = dst + width * height;
   const vBase = uBase + ((width * height) >> 2);
   const half = width >> 1;
@@ -65,8 +66,8 @@ export function rgbaToI420(src: i32, dst: i32, width: i32, height: i32): void {
   const ky = i16x8(2991, 10064, 1016, 0, 2991, 10064, 1016, 0);
   const ku = i16x8(-1649, -5547, 7196, 0, -1649, -5547, 7196, 0);
   const kv = i16x8(7196, -6536, -660, 0, 7196, -6536, -660, 0);
-  for (let y = 0; y < height; y += 2) {
-    let a = src + y * stride;
+  for (let y = from; y < to; y += 2) {
+    let a = src + (y - from) * stride;
     let b = a + stride;
     let ya = dst + y * width;
     let yb = ya + width;

@@ -19,8 +19,9 @@ export interface Painter {
    * Makes `target` show the frame; `scale` shrinks it for previews. The target must keep its pixels between calls: what
    * did not change since the last call with the same target is not painted again. {@link forget} when something else
    * drew on it.
+   * @returns the rectangles of the target that were painted; null if it was all of it.
    */
-  paint(target: DrawContext, list: DisplayList, scale?: number): void;
+  paint(target: DrawContext, list: DisplayList, scale?: number): readonly Rect[] | null;
   /** Drops what is known of the target and the cached layers; called when a picture or font has arrived. */
   forget(): void;
   /** Items painted since the painter was made; the measure of what caching saves. */
@@ -97,7 +98,7 @@ export function createPainter(host: PaintHost): Painter {
       const damage =
         shown && shown.target === target && shown.scale === scale ? damageBetween(shown.list, list, scale) : null;
       shown = { target, list, scale };
-      if (damage && damage.length === 0) return;
+      if (damage && damage.length === 0) return damage;
       raiseBase(list, scale, width, height);
       target.setTransform(1, 0, 0, 1, 0, 0);
       target.save();
@@ -106,6 +107,8 @@ export function createPainter(host: PaintHost): Painter {
       if (base) {
         target.globalAlpha = 1;
         target.globalCompositeOperation = 'source-over';
+        // What is cleared first need not be kept by the host while it is painted over.
+        if (!damage) target.clearRect(0, 0, width, height);
         for (const [l, t, r, b] of damage ?? ([[0, 0, width, height]] as Rect[]))
           target.drawImage(base.surface.image as never, l, t, r - l, b - t, l, t, r - l, b - t);
       } else clear(target, list.background, width, height);
@@ -118,6 +121,7 @@ export function createPainter(host: PaintHost): Painter {
         height,
       );
       target.restore();
+      return damage;
     },
   };
 }

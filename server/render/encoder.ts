@@ -1,4 +1,3 @@
-import { once } from 'node:events';
 import type { FrameRate } from '@core/time';
 import { gatherErrors, startChild } from '../platform/child';
 import { encoderFailure } from './encode-file';
@@ -47,7 +46,7 @@ export function encoderArguments(o: EncoderOptions): string[] {
 }
 
 export interface Encoder {
-  /** Resolves when the encoder can take more. */
+  /** Resolves when the encoder has taken them all: the memory is free then. */
   write(pixels: Uint8Array): Promise<void>;
   finish(): Promise<void>;
   kill(): void;
@@ -81,7 +80,7 @@ export function startEncoder(options: EncoderOptions): Encoder {
         await closed.catch(() => {}); // what it complained about is complete then
         throw failure();
       }
-      if (!stdin.write(pixels)) await Promise.race([once(stdin, 'drain'), closed]);
+      await Promise.race([new Promise((resolve) => stdin.write(pixels, resolve)), closed]);
     },
     async finish() {
       stdin.end();

@@ -36,6 +36,8 @@ export interface FrameSource {
    * Rejects with AppError MEDIA_MISSING if a picture in it cannot be read.
    */
   paint(frame: Seconds | DisplayList, scale?: number): Promise<SkiaSurface>;
+  /** Rows [from, to) of the surface in which the last painted frame may differ from the one painted before it. */
+  readonly changedRows: readonly [number, number];
   /** The next frame is painted whole, as if it were the first. */
   forget(): void;
 }
@@ -68,12 +70,16 @@ export async function createFrameSource(input: RenderInput, shipped: FontLibrary
   const layout = createLayoutCache(fonts);
   const painter = createPainter(host);
   let surface: SkiaSurface | null = null;
+  let changedRows: readonly [number, number] = [0, 0];
   const resolve = (seconds: Seconds): DisplayList => sceneAt(scene, seconds, layout, null, !input.isSeeThrough);
   return {
     width: scene.format.width,
     height: scene.format.height,
     duration: times.end,
     resolve,
+    get changedRows() {
+      return changedRows;
+    },
     forget: () => painter.forget(),
     async paint(frame, scale = 1) {
       const list = typeof frame === 'number' ? resolve(frame) : frame;
@@ -82,7 +88,10 @@ export async function createFrameSource(input: RenderInput, shipped: FontLibrary
       const width = Math.round(list.width * scale);
       const height = Math.round(list.height * scale);
       if (!surface || surface.width !== width || surface.height !== height) surface = createSkiaSurface(width, height);
-      painter.paint(surface.context, list, scale);
+      const changed = painter.paint(surface.context, list, scale);
+      changedRows = changed
+        ? [Math.min(height, ...changed.map(([, top]) => top)), Math.max(0, ...changed.map(([, , , bottom]) => bottom))]
+        : [0, height];
       return surface;
     },
   };

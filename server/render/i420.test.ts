@@ -1,7 +1,12 @@
 import { describe, expect, it } from '@jest/globals';
 import { createI420Converter } from './i420';
 
-const converter = createI420Converter('dist/i420.wasm');
+/** A whole frame at once. */
+function convert(rgba: Uint8Array, width: number, height: number, out: Uint8Array): void {
+  const converter = createI420Converter('dist/i420.wasm', width, height);
+  converter.take(rgba, 0);
+  converter.copyTo(out);
+}
 
 /** The definition, in floating point: BT.709-6 limited range, chroma from the mean of 2×2 pixels. */
 function reference(rgba: Uint8Array, width: number, height: number): Uint8Array {
@@ -40,7 +45,7 @@ describe('RGBA to I420', () => {
       i % 4 === 3 ? 255 : ((seed = (seed * 16807) % 2147483647) >> 8) & 255,
     );
     const out = new Uint8Array((width * height * 3) / 2);
-    converter.convert(rgba, width, height, out);
+    convert(rgba, width, height, out);
     const expected = reference(rgba, width, height);
     expect(Math.max(...out.map((v, i) => Math.abs(v - expected[i]!)))).toBeLessThanOrEqual(1);
   });
@@ -51,7 +56,7 @@ describe('RGBA to I420', () => {
       [128, 126],
     ] as const) {
       const out = new Uint8Array(16 * 2 * 1.5);
-      converter.convert(
+      convert(
         Uint8Array.from({ length: 16 * 2 * 4 }, (_, i) => (i % 4 === 3 ? 255 : level)),
         16,
         2,
@@ -61,7 +66,28 @@ describe('RGBA to I420', () => {
       expect(new Set(out.subarray(32))).toEqual(new Set([128]));
     }
   });
-  it('refuses odd sides', () => {
-    expect(() => converter.convert(new Uint8Array(12), 3, 1, new Uint8Array(9))).toThrow(RangeError);
+  it('of some rows leaves the others as they were, and is that of the whole', () => {
+    const [width, height] = [36, 12];
+    const noise = (seed: number): Uint8Array =>
+      Uint8Array.from({ length: width * height * 4 }, (_, i) => (i % 4 === 3 ? 255 : (i * seed) % 251));
+    const [first, second] = [noise(7), noise(13)];
+    const [top, rows] = [4, 6];
+    const band = second.subarray(top * width * 4, (top + rows) * width * 4);
+    const mixed = Uint8Array.from(first);
+    mixed.set(band, top * width * 4);
+    const size = (width * height * 3) / 2;
+    const [inBands, whole] = [new Uint8Array(size), new Uint8Array(size)];
+    const converter = createI420Converter('dist/i420.wasm', width, height);
+    converter.take(first, 0);
+    converter.take(band, top);
+    converter.copyTo(inBands);
+    convert(mixed, width, height, whole);
+    expect(inBands).toEqual(whole);
+  });
+  it('refuses odd sides and rows that do not fit', () => {
+    expect(() => convert(new Uint8Array(12), 3, 1, new Uint8Array(9))).toThrow(RangeError);
+    const converter = createI420Converter('dist/i420.wasm', 4, 4);
+    expect(() => converter.take(new Uint8Array(32), 1)).toThrow(RangeError);
+    expect(() => converter.take(new Uint8Array(64), 2)).toThrow(RangeError);
   });
 });

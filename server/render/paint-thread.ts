@@ -4,6 +4,7 @@ import { frameMiddle } from '@core/time';
 import { createFrameSource } from './frame-source';
 import type { RenderInput } from './frame-source';
 import { createI420Converter } from './i420';
+import type { I420Converter } from './i420';
 import { sidesFor } from './pixels';
 import type { PixelKind } from './pixels';
 import { createServerFonts, createSkiaSurface } from './skia-host';
@@ -23,11 +24,16 @@ export interface FrameRun {
   /** Whether nobody has the frame before it. */
   readonly isFirst: boolean;
 }
+/** A run to paint, or memory that frames were in and can be again. */
+export type ThreadOrder = FrameRun | { readonly spare: ArrayBuffer };
 export type ThreadMessage =
   | { readonly type: 'ready' }
   | { readonly type: 'frame'; readonly frame: number; readonly pixels: ArrayBuffer | null }
   | { readonly type: 'done' }
   | { readonly type: 'failed'; readonly message: string };
+
+/** The share of rows up to which reading just them is quicker than reading all: what is read in part is converted twice. */
+const FEW_ROWS = 0.4;
 
 async function main(): Promise<void> {
   const port = parentPort;
@@ -35,19 +41,29 @@ async function main(): Promise<void> {
   const input = workerData as ThreadInput; // sent by painters.ts, which builds it from typed values
   const post = (message: ThreadMessage, transfer: ArrayBuffer[] = []) => port.postMessage(message, transfer);
   const source = await createFrameSource(input, createServerFonts(input.fontsDir));
-  const converter = createI420Converter(input.wasmFile);
   const own = { width: Math.round(source.width * input.scale), height: Math.round(source.height * input.scale) };
   const { width, height } = sidesFor(input.pixels, own.width, own.height);
   const isOdd = width !== own.width || height !== own.height;
   const padded = isOdd ? createSkiaSurface(width, height) : null;
   const rate = input.piece.frameRate;
+  const converter = input.pixels === 'i420' ? createI420Converter(input.wasmFile, width, height) : null;
+  const spare: ArrayBuffer[] = [];
   const pixelsOf = (surface: SkiaSurface): Uint8Array<ArrayBuffer> => {
     // The surface itself holds colours multiplied by their alpha; what is read out of it is straight.
-    if (input.pixels === 'rgba')
-      return new Uint8Array(surface.canvas.getContext('2d').getImageData(0, 0, width, height).data);
-    const out = new Uint8Array((width * height * 3) / 2);
-    converter.convert(surface.canvas.data(), width, height, out);
+    if (!converter) return new Uint8Array(surface.canvas.getContext('2d').getImageData(0, 0, width, height).data);
+    takeChanges(converter, surface);
+    const out = new Uint8Array(spare.pop() ?? new ArrayBuffer((width * height * 3) / 2));
+    converter.copyTo(out);
     return out;
+  };
+  /** Rows that are as they were are not converted, and not read back where that is quicker. */
+  const takeChanges = (into: I420Converter, { canvas }: SkiaSurface): void => {
+    const [from, to] = isOdd ? [0, height] : source.changedRows;
+    const top = from - (from % 2);
+    const rows = Math.min(height, to + (to % 2)) - top;
+    if (rows <= 0) return;
+    if (rows < height * FEW_ROWS) into.take(canvas.getContext('2d').getImageData(0, top, width, rows).data, top);
+    else into.take(canvas.data().subarray(top * width * 4, (top + rows) * width * 4), top);
   };
   const paintRun = async (run: FrameRun): Promise<void> => {
     try {
@@ -71,7 +87,10 @@ async function main(): Promise<void> {
       post({ type: 'failed', message: error instanceof Error ? error.message : String(error) });
     }
   };
-  port.on('message', (run: FrameRun) => void paintRun(run));
+  port.on('message', (order: ThreadOrder) => {
+    if ('spare' in order) spare.push(order.spare);
+    else void paintRun(order);
+  });
   post({ type: 'ready' });
 }
 

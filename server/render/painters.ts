@@ -4,7 +4,7 @@ import { Worker } from 'node:worker_threads';
 import type { Assets } from '../platform/config';
 import { AppError, Cancelled } from '../platform/errors';
 import type { RenderInput } from './frame-source';
-import type { FrameRun, ThreadInput, ThreadMessage } from './paint-thread';
+import type { FrameRun, ThreadInput, ThreadMessage, ThreadOrder } from './paint-thread';
 import { PIXEL_BYTES, paintedScale, sidesFor } from './pixels';
 import type { PixelKind } from './pixels';
 
@@ -36,7 +36,8 @@ export interface Painters {
   readonly width: number;
   readonly height: number;
   /**
-   * Paints frames [first, end) and hands them over in order; the next is handed over when `take` has resolved.
+   * Paints frames [first, end) and hands them over in order; the next is handed over when `take` has resolved, and the
+   * memory of those before it is painted on again then.
    * @returns how many were painted; the others equalled the frame before.
    * @throws AppError ENCODER_FAILED, MEDIA_MISSING; Cancelled if the signal fires; what `take` throws.
    */
@@ -48,10 +49,16 @@ export interface Painters {
   readonly close: () => Promise<void>;
 }
 
+/** A frame, and who painted it. */
+interface Painted {
+  readonly pixels: Uint8Array<ArrayBuffer>;
+  readonly worker: Worker;
+}
+
 /** A stretch that is being painted. */
 interface Work {
   readonly runs: readonly FrameRun[];
-  readonly finished: Map<number, Uint8Array | null>;
+  readonly finished: Map<number, Painted | null>;
   next: number;
   /** Frames below this have been handed over. */
   taken: number;
@@ -91,7 +98,7 @@ export function openPainters({ input, pixels, longerSide, assets, signal, thread
         feed();
         break;
       case 'frame':
-        work?.finished.set(message.frame, message.pixels ? new Uint8Array(message.pixels) : null);
+        work?.finished.set(message.frame, message.pixels ? { pixels: new Uint8Array(message.pixels), worker } : null);
         if (message.pixels && work) work.painted++;
         wake();
         break;
@@ -99,6 +106,10 @@ export function openPainters({ input, pixels, longerSide, assets, signal, thread
         fail(new AppError('ENCODER_FAILED', message.message));
         break;
     }
+  };
+  const giveBack = ({ pixels: { buffer }, worker }: Painted): void => {
+    const order: ThreadOrder = { spare: buffer };
+    if (pixels === 'i420') worker.postMessage(order, [buffer]);
   };
   const start = (): void => {
     const worker = new Worker(join(assets.serverDir, 'paint-thread.js'), {
@@ -126,14 +137,15 @@ export function openPainters({ input, pixels, longerSide, assets, signal, thread
       work = mine;
       while (all.length < Math.min(wanted, runs.length)) start();
       feed();
-      let last: Uint8Array | null = null;
+      let last: Painted | null = null;
       for (let frame = first; frame < end; frame++) {
         while (!mine.finished.has(frame))
           await Promise.race([failed, new Promise<void>((resolve) => (wake = resolve))]);
-        const now: Uint8Array | null = mine.finished.get(frame) ?? last;
+        const now: Painted | null = mine.finished.get(frame) ?? last;
         mine.finished.delete(frame);
         if (!now) throw new AppError('INTERNAL');
-        await Promise.race([failed, take(now, frame)]);
+        await Promise.race([failed, take(now.pixels, frame)]);
+        if (last && last !== now) giveBack(last);
         last = now;
         mine.taken = frame + 1;
         feed();

@@ -189,8 +189,26 @@ function chaptersOf(run: VideoRun, times: ResolvedTimes, span: FrameSpan): Named
   return withinExcerpt(sectionExcerpts(piece, times, analysis), { from, to });
 }
 
+/** Makes the sound's file while pictures are painted. Whoever needs it waits for it and hears then what went wrong. */
+function soundBeside(
+  run: VideoRun,
+  { sound }: VideoRecipe,
+  times: ResolvedTimes,
+  span: FrameSpan,
+  file: string | null,
+): Promise<SoundFacts | undefined> {
+  const make = async (): Promise<SoundFacts | undefined> => {
+    if (!sound || file === null) return undefined;
+    const { loudness } = run.settings ?? USUAL_SETTINGS;
+    return encodeSound(await soundOf(run, times, span), sound, loudness, run.assets.serverDir, file, run.signal);
+  };
+  const made = make();
+  made.catch(() => {});
+  return made;
+}
+
 /**
- * Renders one format of a piece to a file of moving pictures: the sound first, then the pictures in parts, which are
+ * Renders one format of a piece to a file of moving pictures: the sound, beside it the pictures in parts, which are
  * joined with it as they are.
  * @throws AppError NOTHING_TO_RENDER, MEDIA_MISSING, ENCODER_FAILED, DISK_FULL; Cancelled if the signal fires.
  * `out` may be left half-written then: the caller removes it.
@@ -201,24 +219,17 @@ export async function renderVideo(run: VideoRun): Promise<RenderFacts> {
   const painters = paintersFor(run, recipe);
   const soundFile = recipe.sound ? `${run.out}.${recipe.sound.file.extension}` : null;
   const made: string[] = [];
+  const heard = soundBeside(run, recipe, times, span, soundFile);
   try {
-    let loudness: SoundFacts | undefined;
-    if (recipe.sound && soundFile)
-      loudness = await encodeSound(
-        await soundOf(run, times, span),
-        recipe.sound,
-        settings.loudness,
-        run.assets.serverDir,
-        soundFile,
-        run.signal,
-      );
     if (run.signal?.aborted) throw new Cancelled();
-    const finish = (parts: readonly VideoPart[], files: readonly string[]): Promise<void> =>
-      joinParts({
+    const finish = async (parts: readonly VideoPart[], files: readonly string[]): Promise<void> => {
+      await heard;
+      await joinParts({
         ...{ files, parts, rate: piece.frameRate, sound: soundFile, out: run.out, signal: run.signal },
         chapters: settings.hasChapters ? chaptersOf(run, times, span) : [],
         container: recipe.container ?? recipe.part.args,
       });
+    };
     const all: VideoPart = { index: 0, first: span.first, end: span.first + span.count };
     const video = videoArguments(recipe, framesPerSecond(piece.frameRate), settings);
     const { rate } = settings;
@@ -257,6 +268,7 @@ export async function renderVideo(run: VideoRun): Promise<RenderFacts> {
       }
     }
     const format = piece.formats.find((f) => f.id === run.input.formatId);
+    const loudness = await heard;
     return {
       ...{
         frames: span.count,
@@ -269,6 +281,8 @@ export async function renderVideo(run: VideoRun): Promise<RenderFacts> {
     };
   } finally {
     await painters.close();
+    // Nothing is written any more when the files go.
+    await heard.catch(() => {});
     for (const file of [...made, ...(soundFile ? [soundFile] : [])]) await rm(file, { force: true });
   }
 }

@@ -269,8 +269,9 @@ describe('stills and sound', () => {
   });
   it('every kind is among these', () => {
     const tried = readdirSync(dir).map((name) => name.split('.')[0]);
-    // SVG and times have tests of their own.
-    const isOther = (id: ExportKindId): boolean => id === 'svg' || EXPORT_KINDS[id].family === 'times';
+    // SVG, Lottie and times have tests of their own.
+    const isOther = (id: ExportKindId): boolean =>
+      ['svg', 'lottie', 'lottie-alpha'].includes(id) || EXPORT_KINDS[id].family === 'times';
     expect(EXPORT_KIND_IDS.filter((id) => !isOther(id) && !tried.includes(id))).toEqual([]);
   });
 });
