@@ -120,7 +120,7 @@ export { musicSpan, rearranged, withRepeat, withoutStretch } from './song/arrang
 export type { Stretch } from './song/arrange';
 export { followHits } from './song/grid-corrections';
 export { onlyLayers } from './document/only-layers';
-export { posterSeconds } from './times/poster-seconds';
+export { posterFrame, posterSeconds } from './times/poster-seconds';
 export { markerExcerpts, sectionExcerpts, spanOf, withinExcerpt } from './times/excerpts';
 export type { Excerpt, FrameSpan, NamedExcerpt } from './times/excerpts';
 export { listMoments, rememberTimes, resolveTimes, visitMoments } from './times/resolve-times';

@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { Hono } from 'hono';
 import { z } from 'zod';
+import type { Piece } from '@core/piece';
 import { EXPORT_KINDS, EXPORT_KIND_IDS, settingsFor } from '@core/formats';
 import { fileNames } from '@core/roster';
 import { isOver } from '../features/jobs/job-life';
@@ -79,6 +80,14 @@ export function jobRoutes(context: ServerContext) {
     message: job.errorCode ? new AppError(job.errorCode as ErrorCode, job.errorDetail ?? '').message : null,
     createdAt: job.createdAt.toISOString(),
   });
+  /** Media of the piece that is still being prepared: a render waits for it. */
+  const preparing = async ({ media }: Piece): Promise<string | null> => {
+    for (const { hash } of media) {
+      const job = await jobs.activeForMedia(hash);
+      if (job) return job.id;
+    }
+    return null;
+  };
   return new Hono()
     .post('/exports', validJson(exportRequest), async (c) => {
       const { pieceId, formatId, kind, settings, fileName, ...what } = c.req.valid('json');
@@ -91,6 +100,7 @@ export function jobRoutes(context: ServerContext) {
         lane: 'export',
         owner: LOCAL.owner,
         pieceId,
+        waitsFor: await preparing(piece),
         payload: {
           ...{ ...what, pieceId, formatId, kind, document: piece },
           settings: settingsFor(EXPORT_KINDS[kind].settings, settings),

@@ -15,10 +15,10 @@ import {
   writeSrt,
   writeVtt,
 } from '@core/formats';
-import { MEDIA_KINDS, posterSeconds, resolveTimes, spanOf } from '@core/piece';
+import { MEDIA_KINDS, posterFrame, resolveTimes, spanOf } from '@core/piece';
 import type { MediaRef } from '@core/piece';
 import { fileNames } from '@core/roster';
-import { frameMiddle, framesPerSecond, secondsToFrame } from '@core/time';
+import { frameMiddle, framesPerSecond } from '@core/time';
 import { packPiece } from '../features/pieces/piece-archive';
 import { AppError, Cancelled } from '../platform/errors';
 import { encodeSound } from './encode-sound';
@@ -84,7 +84,7 @@ export async function renderHandover(run: ExportRun): Promise<Record<string, unk
       input,
       createServerFonts(assets.fontsDir, (path, bytes) => fonts.set(path, bytes)),
     );
-    const poster = secondsToFrame(posterSeconds(piece, times), piece.frameRate);
+    const poster = posterFrame(piece, times, span);
     const { canvas } = await source.paint(frameMiddle(poster, piece.frameRate));
     add('poster.png', 'the frame that stands for it', await canvas.encode('png'));
 

@@ -4,8 +4,8 @@ import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { PAGE_DATA_ID, PATH_ENGINE_ADDRESS, USUAL_SETTINGS } from '@core/formats';
 import type { PageData } from '@core/formats';
-import { MEDIA_KINDS, combinesShapes, posterSeconds, resolveTimes, spanOf } from '@core/piece';
-import { frameMiddle, secondsToFrame } from '@core/time';
+import { MEDIA_KINDS, combinesShapes, posterFrame, resolveTimes, spanOf } from '@core/piece';
+import { frameMiddle } from '@core/time';
 import { AppError, Cancelled } from '../platform/errors';
 import { escapeHtml } from '../platform/escape-html';
 import { encodeSound } from './encode-sound';
@@ -88,8 +88,7 @@ export async function renderPage(run: ExportRun): Promise<Record<string, unknown
       keep(`/api/media/${hash}/${MEDIA_KINDS[kind].variant}`, await readFile(input.files[hash] ?? ''));
   if (combinesShapes(piece))
     keep(PATH_ENGINE_ADDRESS, await readFile(createRequire(import.meta.url).resolve('pathkit-wasm/bin/pathkit.wasm')));
-  const chosen = secondsToFrame(posterSeconds(piece, times), piece.frameRate);
-  const poster = Math.max(span.first, Math.min(span.first + span.count - 1, chosen));
+  const poster = posterFrame(piece, times, span);
   const { canvas } = await source.paint(frameMiddle(poster, piece.frameRate));
   const heard = await soundFile(run, times, span);
   if (signal?.aborted) throw new Cancelled();

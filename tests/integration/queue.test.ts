@@ -72,6 +72,23 @@ const frameSums = (id: string, file: unknown): string =>
     .toString()
     .replaceAll(id, '');
 
+it('a render waits for media that is still being prepared, and is made then', async () => {
+  const { jobs } = server.context;
+  const hash = 'b'.repeat(64);
+  const preparing = await jobs.create({
+    ...{ kind: 'prepare', lane: 'prepare-long', owner: 'local', pieceId: null },
+    payload: { hash, name: 'song.wav' },
+  });
+  const piece = turning('Waiting', 0.2);
+  const id = await ask({ ...piece, media: [{ id: 'song', hash, kind: 'audio', name: 'song.wav' }] });
+  expect(await jobs.get(id, null)).toMatchObject({ state: 'queued', waitsFor: preparing.id });
+  expect(await jobs.nextOf('export')).toBeNull();
+  await jobs.cancel(preparing.id, 'local');
+  expect(await jobs.nextOf('export')).toBe(id);
+  await runNext(server.context, 'export');
+  expect((await jobs.get(id, null)).state).toBe('succeeded');
+});
+
 describe('the queue of renders', () => {
   it('is taken up in the order that people give it, passes over what is paused, and tries again', async () => {
     const piece = { ...turning('Order', 0.2), leadFormatId: 'wide' };

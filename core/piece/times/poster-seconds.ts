@@ -1,5 +1,7 @@
+import { secondsToFrame } from '../../time';
 import type { Seconds } from '../../time';
 import type { Piece } from '../document/schema';
+import type { FrameSpan } from './excerpts';
 import type { ResolvedTimes } from './resolve-times';
 
 /** Where the poster of a piece lies that has chosen none: things have come in by then, and not gone out yet. */
@@ -8,3 +10,10 @@ const POSTER_SHARE = 0.375;
 /** The moment whose frame stands for the piece, within it. */
 export const posterSeconds = (piece: Pick<Piece, 'poster'>, { end, timeOf }: ResolvedTimes): Seconds =>
   piece.poster ? Math.min(Math.max(0, timeOf(piece.poster)), end) : end * POSTER_SHARE;
+
+/** The frame that stands for a part of the piece: the poster's, or the nearest that is in it. */
+export const posterFrame = (
+  piece: Pick<Piece, 'poster' | 'frameRate'>,
+  times: ResolvedTimes,
+  { first, count }: FrameSpan,
+): number => Math.max(first, Math.min(first + count - 1, secondsToFrame(posterSeconds(piece, times), piece.frameRate)));
