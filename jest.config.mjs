@@ -7,7 +7,7 @@ export default {
   moduleNameMapper: { '^@core/(.*)$': '<rootDir>/core/$1' },
   transform: {
     '^.+\\.tsx$': [
-      '@swc/jest',
+      '<rootDir>/scripts/jest-transform.mjs',
       {
         jsc: {
           parser: { syntax: 'typescript', tsx: true },
@@ -18,7 +18,7 @@ export default {
       },
     ],
     '^.+\\.ts$': [
-      '@swc/jest',
+      '<rootDir>/scripts/jest-transform.mjs',
       { jsc: { parser: { syntax: 'typescript', tsx: false }, target: 'es2022' }, module: { type: 'es6' } },
     ],
   },

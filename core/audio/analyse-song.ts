@@ -59,7 +59,7 @@ function usualBar(bars: FoundBeats['bars']): number {
  * memory is about 25 kB a second of audio beside the samples while the search runs.
  * @param samples - mono PCM at {@link ANALYSIS_RATE} Hz. Not modified.
  * @param onProgress - called with a share in [0, 1], rising; what it throws ends the analysis (cancellation).
- * @returns Music without periodic onsets (silence, a drone) gives no beats rather than invented ones.
+ * @returns Silence has no beats. A drone, noise or rubato has some that nobody would tap: their confidence is low.
  */
 export function analyseSong(samples: Float32Array, onProgress: (share: number) => void = () => {}): SongAnalysis {
   const duration = samples.length / ANALYSIS_RATE;

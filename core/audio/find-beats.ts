@@ -47,7 +47,7 @@ function tempoAlternatives(scored: readonly Scored[], chosen: Scored): FoundBeat
   return [first!, ...rest.slice(0, LISTED_TEMPI - 1)].map((g) => ({ bpm: g.bpm, likelihood: g.weight / all }));
 }
 
-/** Beats and bars of a song; none for music without periodic onsets (silence, a drone). */
+/** Beats and bars of a song; none for silence. Where nothing repeats some are found all the same: confidence is low then. */
 export function findBeats(features: SongFeatures, onProgress: (share: number) => void = () => {}): FoundBeats {
   const scored: Scored[] = [];
   for (const facts of pulseGrids(features, (share) => onProgress(share * 0.8))) {

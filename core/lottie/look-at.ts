@@ -25,8 +25,8 @@ import { isPlainGradient, recoloured, solid, toneOf, washedWith } from './tones'
 /** Natural size of a picture, pixels; null if it is not to be had. */
 export type PictureSize = (hash: string) => { readonly width: number; readonly height: number } | null;
 
-/** Covers any frame, in pixels. */
-const FAR = 20_000;
+/** Covers any frame, in pixels, and any item, in its own coordinates. */
+const FAR = 100_000;
 /** A share of a glow that is not seen. */
 const LEAST = 0.002;
 const opaque = (colour: Colour): Colour => colour.slice(0, 7);
