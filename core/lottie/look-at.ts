@@ -99,7 +99,7 @@ export class LookReader {
     const placed = this.placed(layerId, mediaHash, matrix, within);
     if (!placed || cornerRadius <= 0) return placed ? [placed] : [];
     const [l, t, r, b] = within;
-    // Corners are those of a box that begins at the item's origin.
+    // Pictures stand about their middle, as the outline does.
     const path = roundedRectanglePath(r - l, b - t, cornerRadius);
     const corners = { path, pathKey: `q${r - l},${b - t},${cornerRadius}`, matrix };
     return [seenBy(placed, alpha([shape(layerId, corners, [{ use: 'fill', tone: WHITE, rule: 'nonzero' }])]))];

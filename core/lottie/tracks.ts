@@ -5,15 +5,15 @@ import type { Cover, Look, PaintLook, ShapeLook } from './look';
  * Which looks of frame after frame are the same thing that moves. A thing keeps its make-up; where that changes, another
  * takes its place. Things keep their order: whatever is below another in one frame is never above it.
  */
-export interface Thing {
+export interface Thing<R extends Recording> {
   readonly makeUp: string;
   readonly first: number;
   /** The first frame without it. */
   end: number;
   /** What records it. */
-  readonly recorded: Recording;
-  readonly children: Things | null;
-  readonly cover: Things | null;
+  readonly recorded: R;
+  readonly children: Things<R> | null;
+  readonly cover: Things<R> | null;
   /** Its look in the frame before. */
   look: Look;
 }
@@ -65,15 +65,15 @@ export class Forms {
   };
 }
 
-export class Things {
+export class Things<R extends Recording> {
   /** All that ever were, the first at the bottom. */
-  readonly all: Thing[] = [];
+  readonly all: Thing<R>[] = [];
   /** Those of the frame before, in order. */
-  private present: readonly Thing[] = [];
+  private present: readonly Thing<R>[] = [];
 
   constructor(
     private readonly forms: Forms,
-    private readonly record: (look: Look) => Recording,
+    private readonly record: (look: Look) => R,
   ) {}
 
   /** @param frame - follows the one before. */
@@ -97,8 +97,8 @@ export class Things {
     });
   }
 
-  private begin(frame: number, look: Look, makeUp: string): Thing {
-    const things = (): Things => new Things(this.forms, this.record);
+  private begin(frame: number, look: Look, makeUp: string): Thing<R> {
+    const things = (): Things<R> => new Things(this.forms, this.record);
     const children = look.what.type === 'composition' ? things() : null;
     return {
       makeUp,
@@ -112,10 +112,10 @@ export class Things {
   }
 
   /** For each look the thing that it goes on with, if there is one, in the order of the things. */
-  private match(frame: number, looks: readonly Look[], makeUps: readonly string[]): (Thing | null)[] {
-    const places = new Map<Thing, number>();
-    const free = new Map<string, Thing[]>();
-    const offer = (key: string, thing: Thing): void => void (free.get(key)?.push(thing) ?? free.set(key, [thing]));
+  private match(frame: number, looks: readonly Look[], makeUps: readonly string[]): (Thing<R> | null)[] {
+    const places = new Map<Thing<R>, number>();
+    const free = new Map<string, Thing<R>[]>();
+    const offer = (key: string, thing: Thing<R>): void => void (free.get(key)?.push(thing) ?? free.set(key, [thing]));
     this.present.forEach((thing, place) => {
       if (thing.end !== frame) return;
       places.set(thing, place);

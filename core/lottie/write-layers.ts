@@ -1,7 +1,6 @@
 import type { BlendMode } from '../piece';
 import type { Recorder } from './keyframes';
-import type { Moving, PaintRecord, ShapeRecord, ToneRecord } from './recording';
-import { LookRecord } from './recording';
+import type { LookRecord, Moving, PaintRecord, ShapeRecord, ToneRecord } from './recording';
 import type { Thing, Things } from './tracks';
 import {
   colourProperty,
@@ -26,6 +25,8 @@ export interface FilePicture {
 }
 
 type Layer = Record<string, Json>;
+type FollowedThing = Thing<LookRecord>;
+type Followed = Things<LookRecord>;
 
 const BLEND: Readonly<Record<BlendMode, number>> = {
   normal: 0,
@@ -142,12 +143,12 @@ export class LayerWriter {
   }
 
   /** @param offset - where the frame's left top corner lies. @returns layers, the topmost first. */
-  layers(things: Things, offset = 0): Layer[] {
+  layers(things: Followed, offset = 0): Layer[] {
     const layers = [...things.all].reverse().flatMap((thing) => this.withCover(thing, offset));
     return layers.map((layer, i) => ({ ...layer, ind: i + 1 }));
   }
 
-  private withCover(thing: Thing, offset: number): Layer[] {
+  private withCover(thing: FollowedThing, offset: number): Layer[] {
     const own = this.layer(thing, offset);
     const { cover } = thing.look;
     if (!thing.cover || !cover) return [own];
@@ -162,7 +163,7 @@ export class LayerWriter {
     ];
   }
 
-  private base({ first, end, look }: Thing, offset: number): Layer {
+  private base({ first, end, look }: FollowedThing, offset: number): Layer {
     return {
       ddd: 0,
       nm: this.options.nameOf(look.layerId),
@@ -175,7 +176,7 @@ export class LayerWriter {
   }
 
   /** Where a composition lies that is as large as the frame and the room about it. */
-  private inComposition(things: Things, offset: number, move: Moving | null): Layer {
+  private inComposition(things: Followed, offset: number, move: Moving | null): Layer {
     const { width, height } = this.options;
     const id = `c${this.assets.length + 1}`;
     const asset: Layer = { id };
@@ -201,9 +202,8 @@ export class LayerWriter {
     return { layer: { ty: 2, refId: id }, size };
   }
 
-  private layer(thing: Thing, offset: number): Layer {
+  private layer(thing: FollowedThing, offset: number): Layer {
     const { look, recorded } = thing;
-    if (!(recorded instanceof LookRecord)) throw new TypeError('a thing is recorded by its looks');
     const layer = { ...this.base(thing, offset), bm: BLEND[look.blend] };
     const isInside = look.what.type === 'composition';
     if (recorded.shape) Object.assign(layer, { ty: 4, shapes: [shapeJson(recorded.shape)] });

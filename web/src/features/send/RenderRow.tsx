@@ -89,7 +89,7 @@ export function RenderRow({
       data-job={id}
       data-state={state}
     >
-      <Flex alignItems="center" gap="8px">
+      <Flex alignItems="center" gap="8px" wrap="wrap" justifyContent="flex-end">
         {sortable?.handle}
         {hasPicture && (
           <Image
@@ -103,7 +103,7 @@ export function RenderRow({
             onLoad={(e) => (e.currentTarget.style.visibility = 'visible')}
           />
         )}
-        <Box flex="1" minWidth={0}>
+        <Box flex="1 1 150px" minWidth={0}>
           <Box overflow="hidden" textOverflow="ellipsis">
             {title}{' '}
             <Span className="muted" fontSize="12px">

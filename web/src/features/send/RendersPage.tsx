@@ -39,9 +39,24 @@ function useNoticeWhenDone(jobs: readonly RenderJob[] | undefined): void {
   }, [jobs]);
 }
 
-function WaitingRow({ job, attempt }: { job: RenderJob; attempt: (work: () => Promise<unknown>) => Promise<void> }) {
-  const sortable = useSortableRow(job.id, WORDS.moveRender(job.pieceName));
-  return <RenderRow job={job} title={titleOf(job)} attempt={attempt} sortable={sortable} />;
+interface RowProps {
+  readonly job: RenderJob;
+  readonly attempt: (work: () => Promise<unknown>) => Promise<void>;
+  readonly sortable?: ReturnType<typeof useSortableRow>;
+}
+
+/** A render with where its file goes. */
+function Row({ job, attempt, sortable }: RowProps) {
+  const name = `${job.pieceName} ${EXPORT_KINDS[job.exportKind].label}`;
+  return (
+    <RenderRow job={job} title={titleOf(job)} attempt={attempt} {...(sortable ? { sortable } : {})}>
+      {job.pieceId !== null && <Sending job={job} pieceId={job.pieceId} name={name} attempt={attempt} />}
+    </RenderRow>
+  );
+}
+
+function WaitingRow({ job, attempt }: RowProps) {
+  return <Row job={job} attempt={attempt} sortable={useSortableRow(job.id, WORDS.moveRender(job.pieceName))} />;
 }
 
 /** The renders of all pieces: in what order they are made, how far they are, and what came of those before. */
@@ -109,7 +124,7 @@ export function RendersPage() {
       )}
       <div role="list" aria-label={WORDS.underWay}>
         {running.map((job) => (
-          <RenderRow key={job.id} job={job} title={titleOf(job)} attempt={attempt} />
+          <Row key={job.id} job={job} attempt={attempt} />
         ))}
       </div>
       <SortableList
@@ -129,16 +144,7 @@ export function RendersPage() {
       )}
       <div role="list" aria-label={WORDS.over}>
         {over.map((job) => (
-          <RenderRow key={job.id} job={job} title={titleOf(job)} attempt={attempt}>
-            {job.pieceId !== null && (
-              <Sending
-                job={job}
-                pieceId={job.pieceId}
-                name={`${job.pieceName} ${EXPORT_KINDS[job.exportKind].label}`}
-                attempt={attempt}
-              />
-            )}
-          </RenderRow>
+          <Row key={job.id} job={job} attempt={attempt} />
         ))}
       </div>
     </Box>
