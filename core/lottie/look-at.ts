@@ -25,8 +25,8 @@ import { isPlainGradient, recoloured, solid, toneOf, washedWith } from './tones'
 /** Natural size of a picture, pixels; null if it is not to be had. */
 export type PictureSize = (hash: string) => { readonly width: number; readonly height: number } | null;
 
-/** Covers any frame, in pixels, and any item, in its own coordinates. */
-const FAR = 100_000;
+/** Covers any frame, in pixels. Far larger ones lose their edges in players. */
+const FAR = 20_000;
 /** A share of a glow that is not seen. */
 const LEAST = 0.002;
 const opaque = (colour: Colour): Colour => colour.slice(0, 7);
@@ -79,19 +79,21 @@ export class LookReader {
     if (clip || wipe || item.blur || opacity < 1 || blend !== 'normal') drawn = [asOne(layerId, drawn)];
     return drawn.map((look) => {
       const kept = clipped(look, clip ? boxCorners(clip.matrix, clip.box) : null);
-      const soft = wipe ? seenBy(kept, this.wipe(layerId, item.matrix, wipe)) : kept;
+      const soft = wipe ? seenBy(kept, this.wipe(item, wipe)) : kept;
       return faded(blurred(soft, item.blur ?? 0), opacity, blend);
     });
   }
 
   /** Seen up to one end of a way, not at all from the other on. */
-  private wipe(layerId: string, matrix: Matrix, { from, to }: NonNullable<DisplayItem['wipe']>): Cover {
+  private wipe({ layerId, matrix, box: own }: DisplayItem, { from, to }: NonNullable<DisplayItem['wipe']>): Cover {
     const stops = [
       [0, '#FFFFFF'],
       [1, '#FFFFFF00'],
     ] as const;
     const edge: Tone = { type: 'linear', from, to, stops, focus: { share: 0, degrees: 0 } };
-    const path = { path: boxPath([-FAR, -FAR, FAR, FAR]), pathKey: 'far', matrix };
+    // Long words reach far in their own coordinates.
+    const far = Math.max(FAR, 2 * Math.max(...own.map(Math.abs)));
+    const path = { path: boxPath([-far, -far, far, far]), pathKey: `far${far}`, matrix };
     return alpha([shape(layerId, path, [{ use: 'fill', tone: edge, rule: 'nonzero' }])]);
   }
 
@@ -308,7 +310,7 @@ export class LookReader {
     if (looks.length === 0) return [];
     if (wash) looks = this.washed(layerId, looks, wash.colour, wash.share * alphaOf(wash.colour));
     const seen = (cover: Cover): void => void (looks = [seenBy(asOne(layerId, looks), cover)]);
-    if (wipe) seen(this.wipe(layerId, item.matrix, wipe));
+    if (wipe) seen(this.wipe(item, wipe));
     if (masks) seen(alpha(this.masks(layerId, masks)));
     if (matte) {
       const cover: Cover = { looks: this.looks(matte.items), channel: matte.channel, inverted: matte.inverted };
