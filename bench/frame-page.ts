@@ -1,9 +1,10 @@
-import { existsSync, readFileSync } from 'node:fs';
+import { readFileSync } from 'node:fs';
 import { createServer } from 'node:http';
 import { extname, join } from 'node:path';
 import type { Page } from '@playwright/test';
 import type { Piece } from '@core/piece';
 import { assets } from '../server/platform/config';
+import { HEADLESS } from './headless';
 
 /** The app's frame page in Chromium, with a stand-in for the API answers it needs: what is timed is the page alone. */
 
@@ -53,9 +54,7 @@ async function withFramePage<T>(
   const address = server.address();
   const port = typeof address === 'object' && address ? address.port : 0;
   const browser = await chromium.launch({
-    executablePath: existsSync('/usr/bin/chromium-headless-shell')
-      ? '/usr/bin/chromium-headless-shell'
-      : '/usr/bin/chromium',
+    executablePath: HEADLESS,
     args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-sync', '--no-first-run'],
   });
   try {

@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto';
-import { existsSync } from 'node:fs';
 import { createCanvas, loadImage } from '@napi-rs/canvas';
 import type { Page } from '@playwright/test';
 import { createLayer, createPiece, ownTrack } from '@core/piece';
 import type { Layer, Piece } from '@core/piece';
 import { FRAME_RATES, freeMoment } from '@core/time';
+import { HEADLESS } from './headless';
 
 /**
  * How late the desk's preview is, milliseconds: a bar crosses the frame once a second while the app plays; where it is
@@ -155,9 +155,8 @@ async function lateness(page: Page, address: string, piece: Piece): Promise<numb
 const address = process.argv[2];
 if (!address) throw new Error('the address of an app that runs is wanted');
 const { chromium } = await import('@playwright/test');
-const shell = '/usr/bin/chromium-headless-shell';
 const browser = await chromium.launch({
-  executablePath: existsSync(shell) ? shell : '/usr/bin/chromium',
+  executablePath: HEADLESS,
   args: ['--no-sandbox', '--disable-gpu', '--autoplay-policy=no-user-gesture-required'],
 });
 try {

@@ -1,4 +1,4 @@
-import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -12,6 +12,7 @@ import type { Piece } from '@core/piece';
 import { SHIPPED_TEMPLATES } from '@core/templates';
 import { frameCount, frameMiddle } from '@core/time';
 import { SCENE_NAMES, parityPiece } from '../../e2e/support/parity-piece';
+import { HEADLESS } from '../../bench/headless';
 import { kiteMakersQuote, openingTitle } from '../../demo/pieces';
 import { EXPORTERS } from '../../server/render/export-kinds';
 import { createFrameSource } from '../../server/render/frame-source';
@@ -27,11 +28,7 @@ const dir = mkdtempSync(join(tmpdir(), 'estrella-lottie-'));
 let browser: Browser;
 let page: Page;
 beforeAll(async () => {
-  const shell = '/usr/bin/chromium-headless-shell';
-  browser = await chromium.launch({
-    executablePath: existsSync(shell) ? shell : '/usr/bin/chromium',
-    args: ['--no-sandbox', '--force-color-profile=srgb'],
-  });
+  browser = await chromium.launch({ executablePath: HEADLESS, args: ['--no-sandbox', '--force-color-profile=srgb'] });
   page = await browser.newPage();
 });
 afterAll(async () => {

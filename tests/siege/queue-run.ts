@@ -1,4 +1,3 @@
-import { execFileSync } from 'node:child_process';
 import type { ChildProcess } from 'node:child_process';
 import { readdirSync, statSync } from 'node:fs';
 import { join } from 'node:path';
@@ -8,6 +7,7 @@ import type { Piece } from '@core/piece';
 import { freeMoment } from '@core/time';
 import { LOCAL } from '../../server/features/pieces/repository';
 import { collect } from '../../server/jobs/collect';
+import { framesOf } from '../helpers/frames-of';
 import type { Random } from '../helpers/random';
 import { rosterPiece } from '../helpers/roster-piece';
 import { json } from '../helpers/server';
@@ -44,14 +44,6 @@ function pieceOf(name: string, seconds: number): Piece {
   const formats = piece.formats.map((format) => (format.id === 'wide' ? { ...format, ...SMALL } : format));
   return { ...piece, formats, end: freeMoment(seconds) };
 }
-
-const framesOf = (file: string): number =>
-  Number(
-    execFileSync('ffprobe', [
-      ...['-v', 'error', '-count_frames', '-select_streams', 'v:0'],
-      ...['-show_entries', 'stream=nb_read_frames', '-of', 'csv=p=0', file],
-    ]),
-  );
 
 /** Renders of several pieces and kinds while two workers are killed at random moments; looks at each file in the end. */
 export async function queueUnderKills(

@@ -1,9 +1,10 @@
-import { execFileSync } from 'node:child_process';
 import type { ChildProcess } from 'node:child_process';
 import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { LOCAL } from '../../server/features/pieces/repository';
 import { renderRows, rowFiles } from '../../server/features/rosters/render-rows';
+import { collect } from '../../server/jobs/collect';
+import { framesOf } from '../helpers/frames-of';
 import type { Random } from '../helpers/random';
 import { rosterOf, rosterPiece } from '../helpers/roster-piece';
 import type { TestServer } from '../helpers/server';
@@ -12,7 +13,7 @@ import { startWorkerOf, until } from '../helpers/worker-process';
 export interface RosterRun {
   readonly queued: number;
   readonly states: Readonly<Record<string, number>>;
-  /** Files in the store, whatever they are. */
+  /** Files in the store, whatever they are, once what died workers left behind has been collected. */
   readonly files: number;
   /** Of how many different names they are. */
   readonly different: number;
@@ -20,14 +21,6 @@ export interface RosterRun {
   readonly broken: string[];
   readonly attempts: number;
 }
-
-const framesOf = (file: string): number =>
-  Number(
-    execFileSync('ffprobe', [
-      ...['-v', 'error', '-count_frames', '-select_streams', 'v:0'],
-      ...['-show_entries', 'stream=nb_read_frames', '-of', 'csv=p=0', file],
-    ]),
-  );
 
 /** Renders a roster while its worker is killed at random moments, and looks at every file there is in the end. */
 export async function rosterUnderKills(
@@ -63,6 +56,8 @@ export async function rosterUnderKills(
   } finally {
     worker.kill('SIGKILL');
   }
+  // What died workers were writing belongs to nobody; all else is in use and stays.
+  await collect(context, { deletedPiece: 1000, media: 1000, file: -1, job: 1000 });
   const states: Record<string, number> = {};
   for (const { job } of await look()) states[job?.state ?? 'missing'] = (states[job?.state ?? 'missing'] ?? 0) + 1;
   const stored = readdirSync(join(server.dir, 'exports'));
