@@ -1,33 +1,28 @@
 /**
- * Fits the weights of the meter model (core/audio/meter.ts) to the beat kit: npm run fit:meter [-- --write].
- * Each song is taken twice, the second time without knowing where it starts, so that the other parameters carry their
- * share. Prints the cross-validated result first: every song is judged by weights that have not seen it.
+ * Fits the weights of the meter model (core/audio/meter.ts) to the beat kit and the made songs: npm run fit:meter
+ * [-- --write]. Each song is taken twice, the second time without knowing where it starts, so that the other parameters
+ * carry their share. Prints cross-validated results first: by song, and by family (no song of the style has been seen).
  */
-import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
-import {
-  ANALYSIS_RATE,
-  PARAMETER_NAMES,
-  gridTimes,
-  pulseGrids,
-  readingParameters,
-  readingsOf,
-  songFeatures,
-} from '@core/audio';
-import { decodeMono, openAs } from '../server/platform/ffmpeg';
-import { matchBeats } from './match-beats';
+import { writeFileSync } from 'node:fs';
+import { PARAMETER_NAMES } from '@core/audio';
+import { rowsOf } from './meter-rows';
+import type { SongRows } from './meter-rows';
+import { songFiles } from './song-files';
 
-const kit = process.env['BEATBENCH_DIR'] ?? '/tmp/beatbench';
 const WIDTH = PARAMETER_NAMES.length;
 /**
  * The L2 penalty, chosen by cross-validation; the reward of a reading is taken to the fourth power, so that nearly
  * right counts little.
  */
-const PENALTY = 0.03;
+const PENALTY = 0.01;
 const ROUNDS = 300;
 const FOLDS = 6;
-/** Rounds after which all readings are looked at again. */
-const REVIEW = 30;
+/** Rounds at which all readings are looked at again; between them only the likely and the right ones are. */
+const REVIEWS = [1, 3, 8, 20, 50, 100, 180];
+const MOST_LIVE = 250;
+const MOST_RIGHT = 30;
+/** Real music counts more than made songs. */
+const KIT_WEIGHT = 2;
 /** Too few tatums lie on these places, or they vary too little, for a weight to mean anything. */
 const UNUSED = new Set([
   'third.chord',
@@ -39,130 +34,89 @@ const UNUSED = new Set([
   'third.bass',
   'fine.bass',
 ]);
+const USED = Int32Array.from([...PARAMETER_NAMES.keys()].filter((k) => !UNUSED.has(PARAMETER_NAMES[k]!)));
+const USED_WITHOUT_START = USED.filter((k) => !PARAMETER_NAMES[k]!.startsWith('startsOn'));
 
-/**
- * Set by hand: six beats a bar are as well two bars of three, and music that needs them is rarer than the kit makes it.
- */
-const FIXED: Readonly<Record<string, number>> = { inSix: -4.5 };
-
-interface Truth {
-  name: string;
-  beats: number[];
-  downbeats: number[];
-  downbeatsTrusted: boolean;
-}
-interface Song {
-  name: string;
-  rows: Float32Array;
-  rewards: Float64Array;
-  beatF: Float64Array;
-  downF: Float64Array | null;
+interface Take {
+  readonly song: SongRows;
+  readonly used: Int32Array;
+  readonly rewards: Float32Array;
+  readonly weight: number;
 }
 
-async function load(name: string): Promise<Song[]> {
-  const truth = JSON.parse(readFileSync(join(kit, 'truth', name), 'utf8')) as Truth;
-  const samples = await decodeMono(openAs('wav', join(kit, 'wav', name.replace(/json$/, 'wav'))), ANALYSIS_RATE, {
-    maxSeconds: 600,
-    limitMs: 60_000,
-  });
-  const features = songFeatures(samples);
-  const end = truth.beats[truth.beats.length - 1]! + 0.07;
-  const rows: Float64Array[] = [];
-  const beatF: number[] = [];
-  const downF: number[] = [];
-  for (const facts of pulseGrids(features)) {
-    const times = gridTimes(facts.grid);
-    const every = (step: number, from: number) =>
-      times.filter((t, i) => i % step === from && t >= 5 - 0.07 && t <= end);
-    const known = new Map<string, number>();
-    for (const reading of readingsOf(facts)) {
-      const key = `${reading.perBeat}:${reading.phase % reading.perBeat}`;
-      let f = known.get(key);
-      if (f === undefined)
-        known.set(
-          key,
-          (f = matchBeats(
-            truth.beats.filter((t) => t >= 5),
-            every(reading.perBeat, reading.phase % reading.perBeat),
-          ).f),
-        );
-      beatF.push(f);
-      downF.push(
-        truth.downbeatsTrusted
-          ? matchBeats(
-              truth.downbeats.filter((t) => t >= 5),
-              every(reading.perBeat * reading.beatsPerBar, reading.phase),
-            ).f
-          : 0,
-      );
-      rows.push(readingParameters(facts, reading));
-    }
-  }
-  const rewards = Float64Array.from(beatF, (f, i) =>
-    truth.downbeatsTrusted ? 0.5 * f ** 4 + 0.5 * (f * downF[i]!) ** 2 : f ** 4,
-  );
-  const pack = (withStart: boolean) => {
-    const packed = new Float32Array(rows.length * WIDTH);
-    rows.forEach((row, i) =>
-      PARAMETER_NAMES.forEach(
-        (parameter, k) =>
-          (packed[i * WIDTH + k] =
-            UNUSED.has(parameter) || (!withStart && parameter.startsWith('startsOn')) ? 0 : row[k]!),
-      ),
-    );
-    return packed;
-  };
-  const song = (withStart: boolean): Song => ({
-    name: withStart ? name : `${name} without start`,
-    rows: pack(withStart),
-    rewards,
-    beatF: Float64Array.from(beatF),
-    downF: truth.downbeatsTrusted ? Float64Array.from(downF) : null,
-  });
-  return [song(true), song(false)];
+function takesOf(song: SongRows): Take[] {
+  const rewards = song.beatF.map((f, i) => (song.downF ? 0.5 * f ** 4 + 0.5 * (f * song.downF[i]!) ** 2 : f ** 4));
+  const weight = song.family.startsWith('kit') ? KIT_WEIGHT : 1;
+  return [USED, USED_WITHOUT_START].map((used) => ({ song, used, rewards, weight }));
 }
 
+/** Of one parameter set's columns. */
 function dot(rows: Float32Array, from: number, weights: Float64Array): number {
   let sum = 0;
   for (let k = 0; k < WIDTH; k++) sum += rows[from + k]! * weights[k]!;
   return sum;
 }
 
-const scores = (song: Song, weights: Float64Array): Float64Array =>
-  Float64Array.from(song.rewards, (_, i) => dot(song.rows, i * WIDTH, weights));
+const masked = (weights: Float64Array, used: Int32Array): Float64Array => {
+  const out = new Float64Array(WIDTH);
+  for (const k of used) out[k] = weights[k]!;
+  return out;
+};
 
-function likely(s: Float64Array): Int32Array {
-  const floor = s.reduce((a, b) => Math.max(a, b), -Infinity) - 9;
-  return Int32Array.from([...s.keys()].filter((i) => s[i]! > floor));
+function scores({ song, used }: Take, weights: Float64Array): Float64Array {
+  const w = masked(weights, used);
+  const out = new Float64Array(song.beatF.length);
+  for (let i = 0; i < out.length; i++) out[i] = dot(song.rows, i * WIDTH, w);
+  return out;
+}
+
+/** The readings that matter: the likely ones and the right ones. Their rows lie together. */
+interface Live {
+  readonly rows: Float32Array;
+  readonly rewards: Float64Array;
+}
+
+function liveOf(take: Take, weights: Float64Array): Live {
+  const s = scores(take, weights);
+  const top = (by: ArrayLike<number>, count: number) => [...s.keys()].sort((a, b) => by[b]! - by[a]!).slice(0, count);
+  const chosen = [...new Set([...top(s, MOST_LIVE), ...top(take.rewards, MOST_RIGHT)])];
+  const rows = new Float32Array(chosen.length * WIDTH);
+  chosen.forEach((i, j) => {
+    for (const k of take.used) rows[j * WIDTH + k] = take.song.rows[i * WIDTH + k]!;
+  });
+  return { rows, rewards: Float64Array.from(chosen, (i) => take.rewards[i]!) };
 }
 
 /** Maximises the mean log of the expected reward by Adam, in parameters of unit deviation. */
-function fit(songs: readonly Song[], deviations: Float64Array): Float64Array {
+function fit(takes: readonly Take[], deviations: Float64Array): Float64Array {
   const w = new Float64Array(WIDTH);
   const m = new Float64Array(WIDTH);
   const v = new Float64Array(WIDTH);
-  const active: Int32Array[] = [];
+  let live: Live[] = [];
+  const all = takes.reduce((sum, take) => sum + take.weight, 0);
   for (let round = 1; round <= ROUNDS; round++) {
     const g = w.map((x) => 2 * PENALTY * x);
     const weights = w.map((x, k) => x / deviations[k]!);
-    songs.forEach((song, index) => {
-      // Far the most readings are out of the question; they are only looked at again now and then.
-      if (round % REVIEW === 1) active[index] = likely(scores(song, weights));
-      const live = active[index]!;
-      const s = Float64Array.from(live, (i) => dot(song.rows, i * WIDTH, weights));
-      const top = s.reduce((a, b) => Math.max(a, b), -Infinity);
-      let [all, good] = [0, 0];
-      const p = s.map((x, j) => {
-        const e = Math.exp(x - top);
-        all += e;
-        good += e * song.rewards[live[j]!]!;
-        return e;
-      });
-      live.forEach((i, j) => {
-        const pull = p[j]! / all - (p[j]! * song.rewards[i]!) / (good + 1e-12);
-        if (Math.abs(pull) > 1e-7)
-          for (let k = 0; k < WIDTH; k++) g[k]! += (pull * song.rows[i * WIDTH + k]!) / deviations[k]! / songs.length;
-      });
+    if (REVIEWS.includes(round)) live = takes.map((take) => liveOf(take, weights));
+    live.forEach(({ rows, rewards }, index) => {
+      const p = new Float64Array(rewards.length);
+      let top = -Infinity;
+      for (let j = 0; j < p.length; j++) {
+        p[j] = dot(rows, j * WIDTH, weights);
+        if (p[j]! > top) top = p[j]!;
+      }
+      let [sum, good] = [0, 0];
+      for (let j = 0; j < p.length; j++) {
+        p[j] = Math.exp(p[j]! - top);
+        sum += p[j]!;
+        good += p[j]! * rewards[j]!;
+      }
+      const share = takes[index]!.weight / all;
+      for (let j = 0; j < p.length; j++) {
+        const pull = p[j]! * (1 / sum - rewards[j]! / (good + 1e-12)) * share;
+        if (Math.abs(pull) < 1e-9) continue;
+        for (let k = 0; k < WIDTH; k++) g[k]! += (pull * rows[j * WIDTH + k]!) / deviations[k]!;
+      }
     });
     const rate = round > ROUNDS * 0.6 ? 0.015 : 0.03;
     for (let k = 0; k < WIDTH; k++) {
@@ -174,68 +128,94 @@ function fit(songs: readonly Song[], deviations: Float64Array): Float64Array {
   return w.map((x, k) => x / deviations[k]!);
 }
 
-function judge(songs: readonly Song[], weightsOf: (index: number) => Float64Array): string {
-  let [f, d, trusted] = [0, 0, 0];
-  songs.forEach((song, i) => {
-    const s = scores(song, weightsOf(i));
-    let best = 0;
-    for (let k = 1; k < s.length; k++) if (s[k]! > s[best]!) best = k;
-    f += song.beatF[best]! / songs.length;
-    if (song.downF) {
-      d += song.downF[best]!;
-      trusted++;
-    }
-  });
-  return `beats F ${f.toFixed(3)}, downbeats F ${(d / trusted).toFixed(3)}`;
+interface Judged {
+  readonly f: number;
+  readonly d: number | null;
 }
 
-const songs: Song[][] = [];
-for (const name of readdirSync(join(kit, 'truth'))
-  .filter((n) => n.endsWith('.json'))
-  .sort())
-  songs.push(await load(name));
-const all = songs.flat();
+function judge(take: Take, weights: Float64Array): Judged {
+  const s = scores(take, weights);
+  let best = 0;
+  for (let k = 1; k < s.length; k++) if (s[k]! > s[best]!) best = k;
+  return { f: take.song.beatF[best] ?? 0, d: take.song.downF ? (take.song.downF[best] ?? 0) : null };
+}
+
+function mean(values: readonly (number | null)[]): string {
+  const known = values.filter((v): v is number => v !== null);
+  return (known.reduce((a, b) => a + b, 0) / Math.max(1, known.length)).toFixed(3);
+}
+
+const kindOf = (family: string): string =>
+  family.startsWith('kit') ? 'kit' : family.startsWith('case') ? 'cases' : 'styles';
+function report(title: string, songs: readonly SongRows[], judged: readonly Judged[]): void {
+  const parts = ['kit', 'styles', 'cases'].map((kind) => {
+    const of = judged.filter((_, i) => kindOf(songs[i]!.family) === kind);
+    return `${kind} F ${mean(of.map((j) => j.f))} down ${mean(of.map((j) => j.d))}`;
+  });
+  console.log(title.padEnd(34), parts.join('   '));
+}
+
+const songs: SongRows[] = [];
+for (const file of songFiles()) songs.push(await rowsOf(file));
+const takes = songs.map(takesOf);
 const deviations = new Float64Array(WIDTH);
 for (let k = 0; k < WIDTH; k++) {
   let sum = 0;
-  for (const song of all) {
-    let [mean, square] = [0, 0];
-    const n = song.rewards.length;
-    for (let i = 0; i < n; i++) mean += song.rows[i * WIDTH + k]! / n;
-    for (let i = 0; i < n; i++) square += (song.rows[i * WIDTH + k]! - mean) ** 2 / n;
-    sum += square / all.length;
+  for (const { rows, beatF } of songs) {
+    let [m, square] = [0, 0];
+    const n = Math.max(1, beatF.length);
+    for (let i = 0; i < n; i++) m += rows[i * WIDTH + k]! / n;
+    for (let i = 0; i < n; i++) square += (rows[i * WIDTH + k]! - m) ** 2 / n;
+    sum += square / songs.length;
   }
   deviations[k] = Math.sqrt(sum) || 1;
 }
-const byFold = Array.from({ length: FOLDS }, (_, fold) =>
-  fit(songs.filter((_, i) => i % FOLDS !== fold).flat(), deviations),
+report(
+  'best that a reading can be',
+  songs,
+  songs.map((s) => {
+    let best = 0;
+    for (let i = 0; i < s.beatF.length; i++)
+      if (s.beatF[i]! + (s.downF?.[i] ?? 0) > s.beatF[best]! + (s.downF?.[best] ?? 0)) best = i;
+    return { f: s.beatF[best] ?? 0, d: s.downF?.[best] ?? null };
+  }),
 );
-console.log(
-  'cross-validated:               ',
-  judge(
-    songs.map((s) => s[0]!),
-    (i) => byFold[i % FOLDS]!,
-  ),
-);
-console.log(
-  'cross-validated, start unknown:',
-  judge(
-    songs.map((s) => s[1]!),
-    (i) => byFold[i % FOLDS]!,
-  ),
-);
-const weights = fit(all, deviations);
-console.log(
-  'fitted to all:                 ',
-  judge(
-    songs.map((s) => s[0]!),
-    () => weights,
-  ),
+
+const families = [...new Set(songs.map((s) => s.family))].sort();
+const foldings: [string, (song: SongRows, index: number) => number][] = [
+  ['by song', (_, i) => i % FOLDS],
+  ['by family', (song) => families.indexOf(song.family) % FOLDS],
+];
+for (const [title, foldOf] of process.argv.includes('--quick') ? foldings.slice(1) : foldings) {
+  const folds = songs.map(foldOf);
+  const weightsOf = Array.from({ length: FOLDS }, (_, fold) =>
+    fit(takes.filter((_, i) => folds[i] !== fold).flat(), deviations),
+  );
+  for (const [which, known] of [
+    [0, ''],
+    [1, ', start unknown'],
+  ] as const) {
+    const judged = takes.map((t, i) => judge(t[which]!, weightsOf[folds[i]!]!));
+    report(`cross-validated ${title}${known}`, songs, judged);
+    if (which === 0 && title === 'by family')
+      for (const family of families)
+        console.log(
+          '   ',
+          family.padEnd(30),
+          mean(judged.filter((_, i) => songs[i]!.family === family).map((j) => j.f)),
+          mean(judged.filter((_, i) => songs[i]!.family === family).map((j) => j.d)),
+        );
+  }
+}
+const weights = fit(takes.flat(), deviations);
+report(
+  'fitted to all',
+  songs,
+  takes.map((t) => judge(t[0]!, weights)),
 );
 if (process.argv.includes('--write')) {
   const lines = PARAMETER_NAMES.map(
-    (parameter, k) =>
-      `  '${parameter}': ${(Math.round((FIXED[parameter] ?? weights[k]!) * 1000) / 1000 + 0).toFixed(3)},`,
+    (parameter, k) => `  '${parameter}': ${(Math.round(weights[k]! * 1000) / 1000 + 0).toFixed(3)},`,
   );
   writeFileSync(
     'core/audio/meter-weights.ts',

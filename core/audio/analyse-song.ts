@@ -1,14 +1,14 @@
 import { ANALYSIS_VERSION } from './analysis';
 import type { SongAnalysis } from './analysis';
 import { beatEnergy, beatSound } from './beat-energy';
+import { beatConfidence } from './beat-confidence';
 import { findBeats } from './find-beats';
 import type { FoundBeats } from './find-beats';
 import { findHits } from './hits';
 import { BAR_ROW_SIZE, barRows, songForm } from './sections';
 import { findSilences } from './silences';
 import { songFeatures } from './song-features';
-import type { SongFeatures } from './song-features';
-import { ANALYSIS_RATE, FRAME_RATE, timeFrame } from './spectral-flux';
+import { ANALYSIS_RATE, FRAME_RATE } from './spectral-flux';
 import { waveformPeaks } from './waveform';
 
 /** Waveform points and points of the onset curves a second. */
@@ -32,22 +32,6 @@ function reducedCurve(curve: Float32Array): number[] {
   return out;
 }
 
-/**
- * How sure each beat is: something sounds on it, its neighbours lie as far away as usual, and the tempo's reading was
- * clear.
- */
-function beatConfidence({ beats, tempi }: FoundBeats, { onsets }: SongFeatures): number[] {
-  const clear = Math.min(1, 0.5 + (tempi[0]?.likelihood ?? 0) / 2);
-  return beats.map((t, i) => {
-    const frame = Math.round(timeFrame(t));
-    let strength = 0;
-    for (let k = -3; k <= 3; k++) strength = Math.max(strength, onsets[frame + k] ?? 0);
-    const [before, after] = [t - (beats[i - 1] ?? t - 1), (beats[i + 1] ?? t + 1) - t];
-    const even = i === 0 || i === beats.length - 1 ? 1 : Math.exp(-12 * Math.abs(Math.log(after / before)));
-    return Math.round(100 * clear * even * (0.35 + 0.65 * (strength / (strength + 0.6)))) / 100;
-  });
-}
-
 function usualBar(bars: FoundBeats['bars']): number {
   const counts = new Map<number, number>();
   for (const { beatsPerBar } of bars) counts.set(beatsPerBar, (counts.get(beatsPerBar) ?? 0) + 1);
@@ -59,7 +43,7 @@ function usualBar(bars: FoundBeats['bars']): number {
  * memory is about 25 kB a second of audio beside the samples while the search runs.
  * @param samples - mono PCM at {@link ANALYSIS_RATE} Hz. Not modified.
  * @param onProgress - called with a share in [0, 1], rising; what it throws ends the analysis (cancellation).
- * @returns Silence has no beats. A drone, noise or rubato has some that nobody would tap: their confidence is low.
+ * @returns Silence has no beats. Noise, rubato or speech has some that nobody would tap: `hasSteadyBeat` says so.
  */
 export function analyseSong(samples: Float32Array, onProgress: (share: number) => void = () => {}): SongAnalysis {
   const duration = samples.length / ANALYSIS_RATE;

@@ -13,7 +13,7 @@ export const SECTION_LABELS = ['intro', 'build', 'drop', 'main', 'break', 'outro
 export type SectionLabel = (typeof SECTION_LABELS)[number];
 
 /** Raised when the method changes enough that stored results should be made anew. */
-export const ANALYSIS_VERSION = 2;
+export const ANALYSIS_VERSION = 3;
 
 /** An hour at four hundred beats a minute, and at the densest of hits and finest of curves. */
 const MOST_BEATS = 40_000;
@@ -51,7 +51,7 @@ export const songAnalysisSchema = z.object({
     )
     .max(MOST_BEATS)
     .default([]),
-  /** One a beat, in [0, 1]. */
+  /** One a beat, in [0, 1]: the chance that it is right. */
   confidence: shares,
   /** One a beat, in [0, 1]: how loud the music is from this beat to the next, relative to its loudest beat. */
   energy: shares.default([]),

@@ -39,12 +39,12 @@ export function followBars(
 ): BarPosition[] {
   const { perBeat } = reading;
   const n = grid.frames.length;
-  const meters = [reading.beatsPerBar, ...METERS.filter((m) => m !== reading.beatsPerBar)];
+  const meters = [reading.meter, ...METERS.filter((m) => m !== reading.meter)];
   // How many of a minute's tatums lie on a place of the chosen meter: turns the weight of a mean into that of one
   // tatum.
-  const bar = perBeat * reading.beatsPerBar;
+  const bar = perBeat * reading.meter.beats;
   const perPlace = new Float64Array(PLACES.length);
-  for (let p = 0; p < bar; p++) perPlace[placeOf(p, perBeat, reading.beatsPerBar)]! += EVIDENCE_SECONDS / tatum / bar;
+  for (let p = 0; p < bar; p++) perPlace[placeOf(p, perBeat, reading.meter)]! += EVIDENCE_SECONDS / tatum / bar;
   const evidence = new Float64Array(n * PLACES.length);
   for (let i = 0; i < n; i++) {
     for (let place = 0; place < PLACES.length; place++) {
@@ -58,12 +58,12 @@ export function followBars(
   let states = 0;
   for (const m of meters) {
     starts.push(states);
-    states += m * perBeat;
+    states += m.beats * perBeat;
   }
   const meterOf = new Int8Array(states);
   const place = new Int8Array(states);
   meters.forEach((m, k) => {
-    for (let p = 0; p < m * perBeat; p++) {
+    for (let p = 0; p < m.beats * perBeat; p++) {
       meterOf[starts[k]! + p] = k;
       place[starts[k]! + p] = placeOf(p, perBeat, m);
     }
@@ -86,7 +86,7 @@ export function followBars(
     for (let s = 0; s < states; s++) {
       const k = meterOf[s]!;
       const p = s - starts[k]!;
-      let from = p === 0 ? starts[k]! + meters[k]! * perBeat - 1 : s - 1;
+      let from = p === 0 ? starts[k]! + meters[k]!.beats * perBeat - 1 : s - 1;
       let value = score[from]!;
       const consider = (candidate: number, cost: number) => {
         if (score[candidate]! - cost > value) {
@@ -108,7 +108,7 @@ export function followBars(
   for (let s = 1; s < states; s++) if (score[s]! > score[state]!) state = s;
   const out: BarPosition[] = new Array<BarPosition>(n);
   for (let i = n - 1; i >= 0; i--) {
-    out[i] = { position: state - starts[meterOf[state]!]!, beatsPerBar: meters[meterOf[state]!]! };
+    out[i] = { position: state - starts[meterOf[state]!]!, beatsPerBar: meters[meterOf[state]!]!.beats };
     state = back[i * states + state]!;
   }
   return out;

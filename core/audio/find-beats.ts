@@ -6,6 +6,7 @@ import { METER_WEIGHTS } from './meter-weights';
 import { pulseGrids } from './pulse-grids';
 import { refineBeats } from './refine-beats';
 import type { SongFeatures } from './song-features';
+import { TATUM_FEATURES } from './tatum-features';
 
 const WEIGHTS = Float64Array.from(PARAMETER_NAMES, (name) => METER_WEIGHTS[name] ?? 0);
 
@@ -17,6 +18,16 @@ export interface FoundBeats {
    * Tempo readings and how likely each is, the chosen one first; likelihoods sum to 1 over all readings, listed or not.
    */
   readonly tempi: { readonly bpm: Bpm; readonly likelihood: number }[];
+  readonly evidence: BeatEvidence;
+}
+
+/** What speaks for the beats as a whole. */
+export interface BeatEvidence {
+  /** Likelihood of all readings whose beats are these, in [0, 1]. */
+  readonly reading: number;
+  /** How alike the onsets of neighbouring beats and of neighbouring bars are: correlations in [-1, 1]. */
+  readonly beats: number;
+  readonly bars: number;
 }
 
 interface Scored {
@@ -47,6 +58,26 @@ function tempoAlternatives(scored: readonly Scored[], chosen: Scored): FoundBeat
   return [first!, ...rest.slice(0, LISTED_TEMPI - 1)].map((g) => ({ bpm: g.bpm, likelihood: g.weight / all }));
 }
 
+function evidenceOf(scored: readonly Scored[], chosen: Scored): BeatEvidence {
+  const { facts, reading } = chosen;
+  let [same, all] = [0, 0];
+  for (const s of scored) {
+    const weight = Math.exp(s.score - chosen.score);
+    all += weight;
+    const isSame =
+      s.facts === facts &&
+      s.reading.perBeat === reading.perBeat &&
+      s.reading.phase % reading.perBeat === reading.phase % reading.perBeat;
+    if (isSame) same += weight;
+  }
+  const onsets = TATUM_FEATURES.indexOf('all');
+  return {
+    reading: same / all,
+    beats: facts.periodicity(reading.perBeat)[onsets]!,
+    bars: facts.periodicity(reading.perBeat * reading.meter.beats)[onsets]!,
+  };
+}
+
 /** Beats and bars of a song; none for silence. Where nothing repeats some are found all the same: confidence is low then. */
 export function findBeats(features: SongFeatures, onProgress: (share: number) => void = () => {}): FoundBeats {
   const scored: Scored[] = [];
@@ -55,7 +86,7 @@ export function findBeats(features: SongFeatures, onProgress: (share: number) =>
       scored.push({ facts, reading, score: scoreReading(readingParameters(facts, reading), WEIGHTS) });
   }
   let chosen = scored[0];
-  if (!chosen) return { beats: [], bars: [], tempi: [] };
+  if (!chosen) return { beats: [], bars: [], tempi: [], evidence: { reading: 0, beats: 0, bars: 0 } };
   for (const s of scored) if (s.score > chosen.score) chosen = s;
   onProgress(0.85);
   const { facts, reading } = chosen;
@@ -75,7 +106,7 @@ export function findBeats(features: SongFeatures, onProgress: (share: number) =>
     features.onsets,
   );
   const bars = inside.flatMap((b, i) => (b.beat === 0 ? [{ beat: i, beatsPerBar: b.beatsPerBar }] : []));
-  return { beats, bars, tempi: tempoAlternatives(scored, chosen) };
+  return { beats, bars, tempi: tempoAlternatives(scored, chosen), evidence: evidenceOf(scored, chosen) };
 }
 
 interface Placed {

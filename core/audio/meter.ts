@@ -1,6 +1,7 @@
 import type { Seconds } from '../time';
 import { FRAME_RATE, frameTime } from './spectral-flux';
 import { FEATURE_COUNT, TATUM_FEATURES } from './tatum-features';
+import type { SongFeatures } from './song-features';
 import type { TatumGrid } from './tatum-features';
 
 /**
@@ -16,53 +17,89 @@ import type { TatumGrid } from './tatum-features';
  * @see F. Lerdahl, R. Jackendoff, "A Generative Theory of Tonal Music", 1983, chapter 4 (what marks a strong beat)
  */
 
-/** Places in the bar that are told apart. */
+/** Places in the bar that are told apart; a group of beats within the bar begins on a `middle`. */
 export const PLACES = ['down', 'middle', 'beat', 'half', 'third', 'fine'] as const;
-export const METERS = [4, 3, 2, 6] as const;
 export const MIN_BPM = 40;
-export const MAX_BPM = 230;
+export const MAX_BPM = 240;
+
+export interface Meter {
+  readonly beats: number;
+  /** Beats of the groups that a bar falls into. */
+  readonly groups: readonly number[];
+}
+
+const meter = (...groups: number[]): Meter => ({ beats: groups.reduce((a, b) => a + b, 0), groups });
+/** Bars that are told apart. Fives and sevens come in the groups that they are usually counted in. */
+export const METERS: readonly Meter[] = [
+  meter(2, 2),
+  meter(3),
+  meter(2),
+  meter(3, 3),
+  meter(3, 2),
+  meter(2, 3),
+  meter(2, 2, 3),
+  meter(3, 2, 2),
+  meter(2, 3, 2),
+];
 
 /** One reading of a tatum grid. */
 export interface Reading {
   /** Tatums in a beat. */
   readonly perBeat: number;
-  readonly beatsPerBar: number;
-  /** Tatum of the first downbeat, below perBeat · beatsPerBar. */
+  readonly meter: Meter;
+  /** Tatum of the first downbeat, below perBeat · beats of the bar. */
   readonly phase: number;
 }
 
-/** Index in {@link PLACES} of a tatum `position` tatums after a downbeat. */
-export function placeOf(position: number, perBeat: number, beatsPerBar: number): number {
-  const inBeat = position % perBeat;
-  if (inBeat === 0) {
-    const beat = position / perBeat;
-    if (beat === 0) return 0;
-    return beatsPerBar > 2 && 2 * beat === beatsPerBar ? 1 : 2;
+/** Index in {@link PLACES} of a beat of a bar, from 0. */
+export function placeOfBeat(beat: number, { groups }: Meter): number {
+  let start = 0;
+  for (const group of groups) {
+    if (beat === start) return start === 0 ? 0 : 1;
+    start += group;
   }
+  return 2;
+}
+
+/** Index in {@link PLACES} of a tatum `position` tatums after a downbeat. */
+export function placeOf(position: number, perBeat: number, meter: Meter): number {
+  const inBeat = position % perBeat;
+  if (inBeat === 0) return placeOfBeat(position / perBeat, meter);
   if (2 * inBeat === perBeat) return 3;
   if (perBeat % 3 === 0 && inBeat % (perBeat / 3) === 0) return 4;
   return 5;
 }
 
+/** Curves whose periodicity tells the level of the beat: a snare that comes back every second beat, a kick every fourth. */
+const PERIODIC = ['low', 'mid', 'snap', 'high', 'harmony'] as const;
+const LAGS = ['half', 'beat', 'two', 'bar'] as const;
+
 export const GLOBAL_PARAMETERS = [
   'tempo',
   'tempo²',
   'slow',
+  'fast',
   'inThree',
   'inTwo',
   'inSix',
+  'inFive',
+  'inSeven',
   'ternary',
   'barLikeness',
+  'halfBarLikeness',
+  'twoBarLikeness',
   'beatLikeness',
   'density',
   'density²',
   'startsOnDown',
   'startsOnBeat',
+  ...PERIODIC.flatMap((f) => LAGS.map((lag) => `${f} every ${lag}` as const)),
 ] as const;
 export const PARAMETER_NAMES: readonly string[] = [
   ...PLACES.flatMap((p) => TATUM_FEATURES.map((f) => `${p}.${f}`)),
   ...GLOBAL_PARAMETERS,
 ];
+const PERIODIC_COLUMNS = PERIODIC.map((f) => TATUM_FEATURES.indexOf(f));
 const FIRST_GLOBAL = PLACES.length * FEATURE_COUNT;
 
 /** What the parameters of all readings of one grid share. */
@@ -76,7 +113,9 @@ export interface GridFacts {
    * Where the first note lies, in tatums from the grid's first (fractional); null if the recording begins in mid-sound.
    */
   readonly start: number | null;
-  /** Mean product of the feature rows that lie `lag` tatums apart. */
+  /** Of each feature, the mean product of values that lie `lag` tatums apart. */
+  readonly periodicity: (lag: number) => Float64Array;
+  /** The mean of these over all features. */
   readonly likeness: (lag: number) => number;
   /** Sums of the features by tatum index modulo `modulus`: [modulus × FEATURE_COUNT], and how many tatums each has. */
   readonly residues: (modulus: number) => { readonly sums: Float64Array; readonly counts: Float64Array };
@@ -99,20 +138,25 @@ function tatumOfFrame(frames: Float64Array, frame: number): number {
   return i + (frame - frames[i]!) / (frames[i + 1]! - frames[i]!);
 }
 
-export function gridFacts(grid: TatumGrid, onsetRate: number, firstFrame: number | null): GridFacts {
+export function gridFacts(grid: TatumGrid, song: Pick<SongFeatures, 'onsetRate' | 'firstFrame'>): GridFacts {
   const { frames, features } = grid;
+  const { onsetRate, firstFrame } = song;
   const n = frames.length;
+  const periodicity = memo((lag) => {
+    const out = new Float64Array(FEATURE_COUNT);
+    for (let i = 0; i < n - lag; i++)
+      for (let f = 0; f < FEATURE_COUNT; f++)
+        out[f]! += features[i * FEATURE_COUNT + f]! * features[(i + lag) * FEATURE_COUNT + f]!;
+    return out.map((v) => (n > lag ? v / (n - lag) : 0));
+  });
   const gaps = Float64Array.from({ length: Math.max(0, n - 1) }, (_, i) => frames[i + 1]! - frames[i]!).sort();
   return {
     grid,
     tatum: (gaps[gaps.length >> 1] ?? 1) / FRAME_RATE,
     onsetRate,
     start: firstFrame === null ? null : tatumOfFrame(frames, firstFrame),
-    likeness: memo((lag) => {
-      let sum = 0;
-      for (let i = 0; i < (n - lag) * FEATURE_COUNT; i++) sum += features[i]! * features[i + lag * FEATURE_COUNT]!;
-      return n > lag ? sum / ((n - lag) * FEATURE_COUNT) : 0;
-    }),
+    periodicity,
+    likeness: (lag) => periodicity(lag).reduce((sum, v) => sum + v, 0) / FEATURE_COUNT,
     residues: memo((modulus) => {
       const sums = new Float64Array(modulus * FEATURE_COUNT);
       const counts = new Float64Array(modulus);
@@ -132,49 +176,101 @@ export function gridFacts(grid: TatumGrid, onsetRate: number, firstFrame: number
  */
 const CENTRE_BPM = 115;
 const SLOW_OCTAVES = 0.6;
+const FAST_OCTAVES = 0.35;
 /** A start this near to a place (in beats) is on it. */
 const START_TOLERANCE = 0.15;
 
-/** @returns One value for each of {@link PARAMETER_NAMES}. */
-export function readingParameters(facts: GridFacts, reading: Reading): Float64Array {
-  const { perBeat, beatsPerBar, phase } = reading;
-  const bar = perBeat * beatsPerBar;
-  const { sums, counts } = facts.residues(bar);
+/** Adds what sounds on the tatums of one position in the bar. */
+type AddTatums = (position: number, sums: ArrayLike<number>, from: number, count: number) => void;
+
+/** @param startsOn - whether the first note lies on a multiple of so many tatums of the bar. */
+function describe(
+  facts: GridFacts,
+  { perBeat, meter }: Pick<Reading, 'perBeat' | 'meter'>,
+  gather: (add: AddTatums) => void,
+  startsOn: (every: number) => boolean,
+): Float64Array {
+  const bar = perBeat * meter.beats;
   const out = new Float64Array(PARAMETER_NAMES.length);
   const total = new Float64Array(PLACES.length);
-  for (let r = 0; r < bar; r++) {
-    const place = placeOf((r - phase + bar) % bar, perBeat, beatsPerBar);
-    total[place]! += counts[r]!;
-    for (let f = 0; f < FEATURE_COUNT; f++) out[place * FEATURE_COUNT + f]! += sums[r * FEATURE_COUNT + f]!;
-  }
+  gather((position, sums, from, count) => {
+    const place = placeOf(position, perBeat, meter);
+    total[place]! += count;
+    for (let f = 0; f < FEATURE_COUNT; f++) out[place * FEATURE_COUNT + f]! += sums[from + f]!;
+  });
   for (let p = 0; p < PLACES.length; p++)
     for (let f = 0; f < FEATURE_COUNT; f++) if (total[p]! > 0) out[p * FEATURE_COUNT + f]! /= total[p]!;
   const octaves = Math.log2(60 / (facts.tatum * perBeat) / CENTRE_BPM);
   const density = Math.log2(Math.max(0.1, facts.onsetRate * facts.tatum * perBeat));
-  const startsOn = (every: number) => {
-    if (facts.start === null) return 0;
-    const off = facts.start - phase;
-    return Math.abs(off - every * Math.round(off / every)) < START_TOLERANCE * perBeat ? 1 : 0;
-  };
   out.set(
     [
       octaves,
       octaves * octaves,
       3 * Math.max(0, -octaves - SLOW_OCTAVES),
-      +(beatsPerBar === 3),
-      +(beatsPerBar === 2),
-      +(beatsPerBar === 6),
+      3 * Math.max(0, octaves - FAST_OCTAVES),
+      +(meter.beats === 3),
+      +(meter.beats === 2),
+      +(meter.beats === 6),
+      +(meter.beats === 5),
+      +(meter.beats === 7),
       +(perBeat % 3 === 0),
       facts.likeness(bar),
+      bar % 2 === 0 ? facts.likeness(bar / 2) : 0,
+      facts.likeness(2 * bar),
       facts.likeness(perBeat),
       density,
       density * density,
-      startsOn(bar),
-      startsOn(perBeat),
+      +startsOn(bar),
+      +startsOn(perBeat),
+      ...PERIODIC_COLUMNS.flatMap((column) =>
+        [perBeat / 2, perBeat, 2 * perBeat, bar].map((lag) =>
+          Number.isInteger(lag) ? facts.periodicity(lag)[column]! : 0,
+        ),
+      ),
     ],
     FIRST_GLOBAL,
   );
   return out;
+}
+
+const isNear = (off: number, every: number, perBeat: number): boolean =>
+  Math.abs(off - every * Math.round(off / every)) < START_TOLERANCE * perBeat;
+
+/** @returns One value for each of {@link PARAMETER_NAMES}. */
+export function readingParameters(facts: GridFacts, reading: Reading): Float64Array {
+  const { perBeat, meter, phase } = reading;
+  const { start } = facts;
+  const bar = perBeat * meter.beats;
+  const { sums, counts } = facts.residues(bar);
+  return describe(
+    facts,
+    reading,
+    (add) => {
+      for (let r = 0; r < bar; r++) add((r - phase + bar) % bar, sums, r * FEATURE_COUNT, counts[r]!);
+    },
+    (every) => start !== null && isNear(start - phase, every, perBeat),
+  );
+}
+
+/**
+ * The same for a path whose bars may leap: of a grid whose pulses are its beats.
+ * @param positions - of each tatum in its bar.
+ */
+export function pathParameters(
+  facts: GridFacts,
+  reading: Pick<Reading, 'perBeat' | 'meter'>,
+  positions: ArrayLike<number>,
+): Float64Array {
+  const { start } = facts;
+  const nearest = start === null ? 0 : Math.max(0, Math.min(positions.length - 1, Math.floor(start)));
+  return describe(
+    facts,
+    reading,
+    (add) => {
+      for (let i = 0; i < positions.length; i++) add(positions[i]!, facts.grid.features, i * FEATURE_COUNT, 1);
+    },
+    (every) => start !== null && isNear(positions[nearest]! + start - nearest, every, reading.perBeat),
+  );
 }
 
 /**
@@ -186,8 +282,8 @@ export function readingsOf(facts: GridFacts): Reading[] {
   for (const perBeat of facts.grid.perPulse === 4 ? [2, 3, 4, 6, 8] : [2, 3, 6]) {
     const bpm = 60 / (facts.tatum * perBeat);
     if (bpm < MIN_BPM || bpm > MAX_BPM) continue;
-    for (const beatsPerBar of METERS)
-      for (let phase = 0; phase < perBeat * beatsPerBar; phase++) out.push({ perBeat, beatsPerBar, phase });
+    for (const meter of METERS)
+      for (let phase = 0; phase < perBeat * meter.beats; phase++) out.push({ perBeat, meter, phase });
   }
   return out;
 }

@@ -22,9 +22,7 @@ export function pulseGrids(features: SongFeatures, onProgress: (share: number) =
     const pulses = trackPulse(features.onsets, bpm);
     if (pulses.length < 4) return;
     for (const perPulse of [4, 3])
-      out.push(
-        gridFacts(tatumGrid(pulses, perPulse, features.bands, features.sums), features.onsetRate, features.firstFrame),
-      );
+      out.push(gridFacts(tatumGrid(pulses, perPulse, features.bands, features.sums), features));
   });
   return out;
 }

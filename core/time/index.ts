@@ -55,3 +55,4 @@ export {
 export type { Moment, Offset, PinTarget, ResolvedMoment, TimeTargets } from './moment';
 export { snapMoment } from './snap';
 export type { SnapOptions } from './snap';
+export { DOUBTFUL_BELOW, doubtfulStretches } from './doubtful';

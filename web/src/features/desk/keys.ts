@@ -2,7 +2,7 @@ import { useHotkeys } from 'react-hotkeys-hook';
 import type { HotkeyCallback, Options } from 'react-hotkeys-hook';
 import { playhead } from '../../platform/clock';
 import { redoEdit, selectLayers, setView, undoEdit, useDesk } from '../../store/desk-store';
-import { tap, thisIsOne } from '../music/beat-commands';
+import { goToDoubtful, tap, thisIsOne } from '../music/beat-commands';
 import { goToMarker } from '../music/marker-commands';
 import { leaveOutStretch, repeatStretch } from '../music/song-commands';
 import { setKeyHints } from '../../ui/key-hints';
@@ -65,6 +65,7 @@ export const KEY_COMMANDS: readonly KeyCommand[] = [
     label: WORDS.theBeatHereBegins,
     run: () => thisIsOne(useDesk.getState().times?.grid.meters[0]?.beatsPerBar ?? 4),
   },
+  { keys: ['shift+d'], label: WORDS.nextDoubtfulBeats, run: goToDoubtful },
   { keys: ['k'], label: WORDS.clickTrackOnOr, run: () => setView({ hasClicks: !useDesk.getState().hasClicks }) },
   { keys: ['x'], label: WORDS.leaveTheMarkedStretch, run: leaveOutStretch },
   { keys: ['shift+x'], label: WORDS.playTheMarkedStretch, run: repeatStretch },

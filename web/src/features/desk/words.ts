@@ -55,6 +55,7 @@ export const WORDS = {
   tapTheBeatWhile: 'Tap the beat while it plays',
   theBeatHereBegins: 'The beat here begins a bar',
   clickTrackOnOr: 'Click track on or off',
+  nextDoubtfulBeats: 'To the next doubtful beats',
   leaveTheMarkedStretch: 'Leave the marked stretch of the song out',
   playTheMarkedStretch: 'Play the marked stretch of the song twice',
   newText: 'New text',

@@ -9,6 +9,7 @@ import { useAnalysis, usePiece, useTimes } from '../../store/selectors';
 import { NumberField } from '../../ui/NumberField';
 import { anchorStretch, correct, doubleBeats, freeStretch, halveBeats, nudgeGrid, thisIsOne } from './beat-commands';
 import { Button } from '../../ui/Button';
+import { BeatVerdict } from './BeatVerdict';
 import { WORDS } from './words';
 
 const isDefault = (correction: GridCorrection) =>
@@ -57,6 +58,7 @@ export function BeatsTab() {
           onChange={(v, g) => correct({ bpm: v }, g)}
         />
       </div>
+      <BeatVerdict />
       {others.length > 0 && (
         <Box as="p" className="muted" margin="2px 0 6px">
           {WORDS.couldAlsoBe}

@@ -1,6 +1,6 @@
 import { FEWEST_TAPS, beatsFromTaps, pieceToSong } from '@core/piece';
 import type { GridCorrection, Music } from '@core/piece';
-import { beatToSeconds, secondsToBeat } from '@core/time';
+import { beatToSeconds, doubtfulStretches, secondsToBeat } from '@core/time';
 import { playhead } from '../../platform/clock';
 import { newId } from '../../platform/ids';
 import { heardWhen, isPlaying } from '../../platform/playback';
@@ -85,6 +85,22 @@ export function freeStretch(): void {
   correct({
     free: [...o.music.correction.free, { start: pieceToSong(o.music, loop.from), end: pieceToSong(o.music, loop.to) }],
   });
+}
+
+/** The whole song without beats: what is pinned, is pinned to its hits. */
+export function freeSong(): void {
+  const o = open();
+  if (o?.analysis) correct({ free: [{ start: 0, end: o.analysis.duration }] });
+}
+
+/** Marks the next stretch of doubtful beats behind the playhead, and goes there; from the last on to the first. */
+export function goToDoubtful(): void {
+  const o = open();
+  const doubtful = o ? doubtfulStretches(o.times.grid) : [];
+  const next = doubtful.find((s) => s.start > playhead.seconds + 0.01) ?? doubtful[0];
+  if (!next) return setView({ notice: WORDS.noDoubtfulBeats });
+  playhead.set(Math.max(0, next.start));
+  setView({ loop: { from: Math.max(0, next.start), to: next.end } });
 }
 
 let taps: number[] = [];

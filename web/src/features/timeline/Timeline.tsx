@@ -14,6 +14,7 @@ import { scrubTo } from '../desk/play-commands';
 import { dragBeat } from '../music/beat-commands';
 import { drawLattice } from './draw-lattice';
 import { fadeHandles } from './draw-music';
+import { beatLine } from './beat-line';
 import { MUSIC_HEIGHT, PARTS, RULER, WAVE } from './staff';
 import { LANE, PhraseLane } from './PhraseLane';
 import { LayerRow } from './LayerRow';
@@ -342,7 +343,7 @@ export function Timeline() {
           {song
             ? confidence === null
               ? WORDS.tempoTypedByHand
-              : WORDS.sureOfTheBeat(confidence)
+              : beatLine(analysis, piece.music?.correction ?? null, confidence)
             : WORDS.bpmTyped(piece.tempo.bpm)}
         </Box>
         {analysis && song && (

@@ -1,4 +1,4 @@
-import { barToBeat, barsBetween, beatToSeconds, beatsBetween, isFreeTime } from '@core/time';
+import { barToBeat, barsBetween, beatToSeconds, beatsBetween, doubtfulStretches, isFreeTime } from '@core/time';
 import { MUSIC_HEIGHT, RULER, colour } from './staff';
 import type { LatticeScene } from './staff';
 import { timeToX } from './time-axis';
@@ -54,6 +54,12 @@ export function drawGrid(
     const minutes = Math.floor(seconds / 60);
     const rest = step < 1 ? (seconds % 60).toFixed(1) : String(Math.round(seconds % 60));
     g.fillText(minutes > 0 ? `${minutes}:${rest.padStart(step < 1 ? 4 : 2, '0')}` : `${rest}s`, x + 4, 22);
+  }
+  // Beats that may be wrong stand on a dotted line.
+  g.fillStyle = colour('--lamp');
+  for (const { start, end } of doubtfulStretches(grid)) {
+    if (end < from || start > to) continue;
+    for (let x = timeToX(axis, start); x < timeToX(axis, end); x += 6) g.fillRect(Math.round(x), RULER - 2, 3, 2);
   }
   for (const free of grid.free ?? []) {
     const x = timeToX(axis, free.start);

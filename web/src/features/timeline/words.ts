@@ -24,6 +24,8 @@ export const WORDS = {
   fromToSeconds: (start: string, end: string) => `from ${start} to ${end} seconds`,
   noMusic: 'No music',
   tempoTypedByHand: 'tempo typed by hand',
+  noSteadyBeat: 'no steady beat found',
+  eitherTempo: (slow: string, quick: string) => `${slow} or ${quick} BPM?`,
   sureOfTheBeat: (confidence: number) => `sure of the beat ${confidence} %`,
   bpmTyped: (bpm: number) => `${bpm} BPM, typed`,
   high: 'high',

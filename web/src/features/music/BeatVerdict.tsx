@@ -1,0 +1,80 @@
+import { Box, Flex } from '@chakra-ui/react';
+import { hasSteadyBeat, rivalTempo } from '@core/audio';
+import { doubtfulStretches, overallTempo } from '@core/time';
+import { isPlaying } from '../../platform/playback';
+import { setView } from '../../store/desk-store';
+import { useAnalysis, usePiece, useTimes } from '../../store/selectors';
+import { Button } from '../../ui/Button';
+import { togglePlay } from '../desk/play-commands';
+import { doubleBeats, freeSong, goToDoubtful, halveBeats } from './beat-commands';
+import { WORDS } from './words';
+
+/** Two tempi nearer than this are one. */
+const SAME_TEMPO = 0.1;
+
+/** How sure the beats are, with a way out where they are not: no beat at all, two tempi that fit, doubtful stretches. */
+export function BeatVerdict() {
+  const { music } = usePiece();
+  const { grid } = useTimes();
+  const analysis = useAnalysis();
+  if (!music || !analysis || music.correction.tapped || music.correction.bpm !== null) return null;
+  if (!hasSteadyBeat(analysis)) {
+    if (music.correction.free.length > 0) return null;
+    return (
+      <Box margin="4px 0 8px" role="note">
+        <Box as="p" margin="0 0 6px">
+          {WORDS.noSteadyBeat}
+        </Box>
+        <Button variant="soft" onClick={freeSong}>
+          {WORDS.freeTimeHitsOnly}
+        </Button>
+      </Box>
+    );
+  }
+  const rival = rivalTempo(analysis);
+  const doubtful = doubtfulStretches(grid);
+  const tempi = rival ? [analysis.tempi[0]!.bpm, rival.bpm].sort((a, b) => a - b) : [];
+  const now = overallTempo(grid);
+  const hear = () => {
+    setView({ hasClicks: true });
+    if (!isPlaying()) void togglePlay();
+  };
+  return (
+    <>
+      {rival && (
+        <Box margin="4px 0 8px" role="note">
+          <Box as="p" margin="0 0 6px">
+            {WORDS.eitherTempo(tempi[0]!.toFixed(0), tempi[1]!.toFixed(0))}
+          </Box>
+          <Flex gap="5px" flexWrap="wrap">
+            {tempi.map((bpm, i) => {
+              const isNow = Math.abs(now / bpm - 1) < SAME_TEMPO;
+              return (
+                <Button
+                  key={i}
+                  variant="soft"
+                  aria-label={WORDS.beatsAt(bpm.toFixed(0))}
+                  aria-pressed={isNow}
+                  onClick={() => !isNow && (i === 0 ? halveBeats : doubleBeats)()}
+                >
+                  {bpm.toFixed(0)}
+                </Button>
+              );
+            })}
+            <Button variant="soft" onClick={hear}>
+              {WORDS.hearWithClicks}
+            </Button>
+          </Flex>
+        </Box>
+      )}
+      {doubtful.length > 0 && (
+        <Flex gap="8px" align="center" margin="2px 0 6px">
+          <span className="muted">{WORDS.doubtfulPlaces(doubtful.length)}</span>
+          <Button variant="soft" onClick={goToDoubtful}>
+            {WORDS.toTheNext}
+          </Button>
+        </Flex>
+      )}
+    </>
+  );
+}
