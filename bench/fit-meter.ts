@@ -17,6 +17,11 @@ const WIDTH = PARAMETER_NAMES.length;
 const PENALTY = 0.01;
 const ROUNDS = 300;
 const FOLDS = 6;
+/**
+ * Set by hand: fives and sevens are rarer than in the made set, and slow compound time, which a prior of the set's few such
+ * songs keeps away, is not.
+ */
+const FIXED: Readonly<Record<string, number>> = { inFive: -2.5, inSeven: -2.7, ternary: -0.9 };
 /** Rounds at which all readings are looked at again; between them only the likely and the right ones are. */
 const REVIEWS = [1, 3, 8, 20, 50, 100, 180];
 const MOST_LIVE = 250;
@@ -215,7 +220,8 @@ report(
 );
 if (process.argv.includes('--write')) {
   const lines = PARAMETER_NAMES.map(
-    (parameter, k) => `  '${parameter}': ${(Math.round(weights[k]! * 1000) / 1000 + 0).toFixed(3)},`,
+    (parameter, k) =>
+      `  '${parameter}': ${(Math.round((FIXED[parameter] ?? weights[k]!) * 1000) / 1000 + 0).toFixed(3)},`,
   );
   writeFileSync(
     'core/audio/meter-weights.ts',

@@ -39,6 +39,8 @@ interface Playing {
   readonly harmony?: boolean;
   /** Share of a beat at which its second half is played: 0.5 is straight, 0.667 swings. */
   readonly swing?: number;
+  /** Where in the beat the second pluck comes, if not where the hats do. */
+  readonly second?: number;
   readonly offBeatBass?: boolean;
   /** Parts of a beat on which hats fall: 2, or 3 for compound time. */
   readonly division?: number;
@@ -74,7 +76,14 @@ function band(beats: readonly number[], o: Playing): Mix {
         for (const note of chord) play(mix, t, step * perBar, 0.06, 0, pad(midi(note), step * perBar, 0.1));
       if (plays()) play(mix, t, step, 0.3, -0.2, pluck(midi(chord[i % 4]!), random));
       if (plays())
-        play(mix, t + step * (o.swing ?? 0.5), step * 0.6, 0.18, 0.2, pluck(midi(chord[(i + 2) % 4]! + 12), random));
+        play(
+          mix,
+          t + step * (o.second ?? o.swing ?? 0.5),
+          step * 0.6,
+          0.18,
+          0.2,
+          pluck(midi(chord[(i + 2) % 4]! + 12), random),
+        );
     }
     const root = midi(chord[0] - 24);
     if (o.offBeatBass) play(mix, t + step / 2, step * 0.45, 0.5, 0, bass(root));
@@ -127,6 +136,12 @@ const cases: (() => Case)[] = [
   () => ({ name: '3/4 at 150', beats: steady(150), beatsPerBar: 3, mix: () => band(steady(150), { beatsPerBar: 3 }) }),
   () => ({
     name: '6/8 at 70 dotted',
+    beats: steady(70),
+    beatsPerBar: 2,
+    mix: () => band(steady(70), { beatsPerBar: 2, division: 3, second: 2 / 3 }),
+  }),
+  () => ({
+    name: 'plucks in two against hats in three at 70',
     beats: steady(70),
     beatsPerBar: 2,
     mix: () => band(steady(70), { beatsPerBar: 2, division: 3 }),

@@ -30,6 +30,8 @@ export interface BeatEvidence {
   readonly bars: number;
 }
 
+const NOTHING: FoundBeats = { beats: [], bars: [], tempi: [], evidence: { reading: 0, beats: 0, bars: 0 } };
+
 interface Scored {
   readonly facts: GridFacts;
   readonly reading: Reading;
@@ -41,6 +43,8 @@ const bpmOf = ({ facts, reading }: Scored): Bpm => 60 / (facts.tatum * reading.p
 /** Tempi nearer than this are one. */
 const SAME_TEMPO = 0.04;
 const LISTED_TEMPI = 4;
+/** Readings this many nats below the best add nothing. */
+const OUT_OF_THE_QUESTION = 12;
 
 function tempoAlternatives(scored: readonly Scored[], chosen: Scored): FoundBeats['tempi'] {
   const groups: { bpm: Bpm; weight: number }[] = [{ bpm: bpmOf(chosen), weight: 0 }];
@@ -64,11 +68,7 @@ function evidenceOf(scored: readonly Scored[], chosen: Scored): BeatEvidence {
   for (const s of scored) {
     const weight = Math.exp(s.score - chosen.score);
     all += weight;
-    const isSame =
-      s.facts === facts &&
-      s.reading.perBeat === reading.perBeat &&
-      s.reading.phase % reading.perBeat === reading.phase % reading.perBeat;
-    if (isSame) same += weight;
+    if (hasSameBeats(s, chosen)) same += weight;
   }
   const onsets = TATUM_FEATURES.indexOf('all');
   return {
@@ -78,6 +78,36 @@ function evidenceOf(scored: readonly Scored[], chosen: Scored): BeatEvidence {
   };
 }
 
+/** The group of readings that are the likeliest together. @param top - the best score of all. */
+function likeliest(scored: readonly Scored[], top: number, isOne: (a: Scored, b: Scored) => boolean): Scored[] {
+  const groups: { weight: number; readings: Scored[] }[] = [];
+  for (const s of scored) {
+    const weight = Math.exp(s.score - top);
+    const group = groups.find((g) => isOne(g.readings[0]!, s));
+    if (group) {
+      group.weight += weight;
+      group.readings.push(s);
+    } else groups.push({ weight, readings: [s] });
+  }
+  return groups.sort((a, b) => b.weight - a.weight)[0]?.readings ?? [];
+}
+
+const isSameTempo = (a: Scored, b: Scored): boolean => Math.abs(bpmOf(a) / bpmOf(b) - 1) < SAME_TEMPO;
+const hasSameBeats = (a: Scored, b: Scored): boolean =>
+  a.facts === b.facts &&
+  a.reading.perBeat === b.reading.perBeat &&
+  a.reading.phase % a.reading.perBeat === b.reading.phase % b.reading.perBeat;
+
+/**
+ * The best reading of the likeliest beats of the likeliest tempo: several readings that agree on the tempo and differ in the
+ * bar outweigh a single one that is a little better.
+ */
+function mostLikely(scored: readonly Scored[]): Scored | null {
+  const top = scored.reduce((best, s) => Math.max(best, s.score), -Infinity);
+  const possible = scored.filter((s) => s.score > top - OUT_OF_THE_QUESTION).sort((a, b) => b.score - a.score);
+  return likeliest(likeliest(possible, top, isSameTempo), top, hasSameBeats)[0] ?? null;
+}
+
 /** Beats and bars of a song; none for silence. Where nothing repeats some are found all the same: confidence is low then. */
 export function findBeats(features: SongFeatures, onProgress: (share: number) => void = () => {}): FoundBeats {
   const scored: Scored[] = [];
@@ -85,9 +115,8 @@ export function findBeats(features: SongFeatures, onProgress: (share: number) =>
     for (const reading of readingsOf(facts))
       scored.push({ facts, reading, score: scoreReading(readingParameters(facts, reading), WEIGHTS) });
   }
-  let chosen = scored[0];
-  if (!chosen) return { beats: [], bars: [], tempi: [], evidence: { reading: 0, beats: 0, bars: 0 } };
-  for (const s of scored) if (s.score > chosen.score) chosen = s;
+  const chosen = mostLikely(scored);
+  if (!chosen) return NOTHING;
   onProgress(0.85);
   const { facts, reading } = chosen;
   const positions = followBars(facts.grid, reading, facts.tatum, WEIGHTS);

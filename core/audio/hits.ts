@@ -1,6 +1,6 @@
 import { HIT_CLASSES } from './analysis';
 import type { Hit, HitClass } from './analysis';
-import { frameTime } from './spectral-flux';
+import { attackBegin } from './refine-beats';
 import type { OnsetBands } from './spectral-flux';
 
 /** A peak is a hit if it tops its surroundings (±3 frames) and stands this far above their mean over ±0.25 s. */
@@ -37,9 +37,7 @@ function peaksOf(curve: Float32Array, share: number, classOf: (frame: number) =>
     if (!isTop) continue;
     const [a, b] = [Math.max(0, i - SURROUND), Math.min(curve.length, i + SURROUND + 1)];
     if (value < (THRESHOLD * (sums[b]! - sums[a]!)) / (b - a)) continue;
-    const [left, right] = [curve[i - 1]!, curve[i + 1]!];
-    const curvature = left - 2 * value + right;
-    const time = Math.max(0, frameTime(i + (curvature < 0 ? (0.5 * (left - right)) / curvature : 0)));
+    const time = Math.max(0, attackBegin(curve, i));
     const hit: Hit = { time, class: classOf(i), strength: Math.min(1, value / typical) };
     const last = out[out.length - 1];
     if (last && time - last.time < MIN_GAP) {

@@ -13,6 +13,17 @@ const BEGUN_LEAD: Seconds = 0.0125;
 /** Beats to each side that a beat's line is laid through. */
 const SPAN = 8;
 
+/** When the attack began that an onset curve shows as a peak at a frame. */
+export function attackBegin(curve: Float32Array, frame: number): Seconds {
+  const peak = curve[frame] ?? 0;
+  let i = frame;
+  while (i > frame - 5 && i > 0 && (curve[i - 1] ?? 0) >= BEGUN * peak && (curve[i - 1] ?? 0) <= (curve[i] ?? 0) * 1.02)
+    i--;
+  const [a, b] = [curve[i - 1] ?? 0, curve[i] ?? 0];
+  const crossing = b > a ? i - Math.min(1, Math.max(0, (b - BEGUN * peak) / (b - a))) : i;
+  return frameTime(crossing) + BEGUN_LEAD;
+}
+
 interface Attack {
   readonly time: Seconds;
   readonly strength: number;
@@ -25,13 +36,7 @@ function attackNear(frame: number, flux: Float32Array, onsets: Float32Array): At
   const value = (i: number) => (onsets[i] ?? 0) * (1 - 0.04 * Math.abs(i - frame));
   for (let i = Math.max(1, centre - REACH); i <= Math.min(onsets.length - 2, centre + REACH); i++)
     if (value(i) > value(best)) best = i;
-  const peak = flux[best] ?? 0;
-  let i = best;
-  while (i > best - 5 && i > 0 && (flux[i - 1] ?? 0) >= BEGUN * peak && (flux[i - 1] ?? 0) <= (flux[i] ?? 0) * 1.02)
-    i--;
-  const [a, b] = [flux[i - 1] ?? 0, flux[i] ?? 0];
-  const crossing = b > a ? i - Math.min(1, Math.max(0, (b - BEGUN * peak) / (b - a))) : i;
-  return { time: frameTime(crossing) + BEGUN_LEAD, strength: onsets[best] ?? 0 };
+  return { time: attackBegin(flux, best), strength: onsets[best] ?? 0 };
 }
 
 interface Point {

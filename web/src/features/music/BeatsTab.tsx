@@ -1,5 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
+import { hasSteadyBeat, rivalTempo } from '@core/audio';
 import { NO_CORRECTION, pieceToSong } from '@core/piece';
 import type { GridCorrection } from '@core/piece';
 import { overallTempo } from '@core/time';
@@ -32,8 +33,8 @@ export function BeatsTab() {
   const beatsPerBar = times.grid.meters[0]?.beatsPerBar ?? 4;
   const bpm = overallTempo(times.grid);
   const others =
-    analysis && correction.bpm === null && !correction.tapped
-      ? analysis.tempi.filter((t) => t.likelihood >= 0.02).slice(1)
+    analysis && hasSteadyBeat(analysis) && correction.bpm === null && !correction.tapped
+      ? analysis.tempi.slice(1).filter((t) => t.likelihood >= 0.02 && t.bpm !== rivalTempo(analysis)?.bpm)
       : [];
   const wear = [
     correction.tapped && WORDS.tappedByHand,

@@ -1,0 +1,47 @@
+import { styleSong } from '../../bench/made/arrange';
+import { toMix } from '../../bench/made/sound';
+import { STYLES } from '../../bench/made/styles';
+import { analyseSong } from './analyse-song';
+import { findHits } from './hits';
+import { onsetBands } from './spectral-flux';
+
+const madeOf = (name: string, bpm: number) => {
+  const song = styleSong(
+    STYLES.find((s) => s.name === name)!,
+    bpm,
+    4,
+  );
+  const { left, right } = toMix(song);
+  const at = (i: number) => left[i]! + right[i]!;
+  return { song, samples: Float32Array.from({ length: left.length >> 1 }, (_, i) => (at(2 * i) + at(2 * i + 1)) / 8) };
+};
+const share = (truth: readonly number[], found: readonly number[]): number =>
+  truth.filter((t) => found.some((x) => Math.abs(x - t) < 0.07)).length / truth.length;
+
+describe('bars of five and seven', () => {
+  it.each([
+    ['five as three and two', 126, 5],
+    ['five as two and three', 138, 5],
+    ['seven as two two three', 150, 7],
+    ['seven as three two two', 160, 7],
+  ])('hears %s at %i', (name, bpm, beatsPerBar) => {
+    const { song, samples } = madeOf(name, bpm);
+    const found = analyseSong(samples);
+    expect(found.beatsPerBar).toBe(beatsPerBar);
+    expect(share(song.beats, found.beats)).toBeGreaterThan(0.95);
+    expect(share(song.downbeats, found.downbeats)).toBeGreaterThan(0.9);
+  });
+});
+
+describe('hits', () => {
+  it('are dated by the begin of their attack, rather a hair early than late', () => {
+    const { song, samples } = madeOf('rock', 112);
+    const off = findHits(onsetBands(samples)).flatMap(({ time }) => {
+      const near = song.notes.map((n) => time - n.at).filter((d) => Math.abs(d) < 0.03);
+      return near.length > 0 ? [near.reduce((a, b) => (Math.abs(a) < Math.abs(b) ? a : b))] : [];
+    });
+    off.sort((a, b) => a - b);
+    expect(off.length).toBeGreaterThan(100);
+    expect(Math.abs(off[off.length >> 1]!)).toBeLessThan(0.003);
+  });
+});
