@@ -5,7 +5,8 @@
 import { fork } from 'node:child_process';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { findBeats } from '@core/audio';
+import { findBeats, medianTempo } from '@core/audio';
+import { MATCH_WINDOW } from './match-beats';
 import { featuresOf, familyOf, songFiles } from './song-files';
 import type { SongFile } from './song-files';
 
@@ -37,7 +38,7 @@ const { scoreTrack } = (await import(pathToFileURL(join(kit, 'score.mjs')).href)
 function longestMiss(truth: readonly number[], found: readonly number[]): number {
   let [run, longest] = [0, 0];
   for (const t of truth.filter((x) => x >= 5)) {
-    run = found.some((x) => Math.abs(x - t) <= 0.07) ? 0 : run + 1;
+    run = found.some((x) => Math.abs(x - t) <= MATCH_WINDOW) ? 0 : run + 1;
     longest = Math.max(longest, run);
   }
   return longest / 4;
@@ -45,13 +46,8 @@ function longestMiss(truth: readonly number[], found: readonly number[]): number
 
 async function line(file: SongFile): Promise<Line> {
   const found = findBeats(await featuresOf(file));
-  const intervals = found.beats
-    .slice(1)
-    .map((t, i) => t - found.beats[i]!)
-    .sort((a, b) => a - b);
-  const bpm = 60 / (intervals[intervals.length >> 1] ?? 1);
   const score = scoreTrack(file.truth, {
-    bpm,
+    bpm: medianTempo(found.beats),
     beats: found.beats,
     downbeats: found.bars.map((b) => found.beats[b.beat]),
   });

@@ -5,12 +5,11 @@
  */
 import { CONFIDENCE_FACTS, confidenceFacts, findBeats, songFeatures } from '@core/audio';
 import { noBeatSounds } from './made/no-beat';
+import { MATCH_WINDOW } from './match-beats';
 import { featuresOf, familyOf, songFiles } from './song-files';
 
-/** A beat this near to one of the truth is right. */
-const NEAR = 0.07;
 const FOLDS = 6;
-const ROUNDS = 400;
+const ROUNDS = 20;
 const PENALTY = 1e-4;
 
 interface Judged {
@@ -29,7 +28,7 @@ for (const file of songFiles()) {
     family: familyOf(file),
     hasBeat: true,
     facts: confidenceFacts(found, features),
-    right: found.beats.map((t) => beats.some((b) => Math.abs(b - t) <= NEAR)),
+    right: found.beats.map((t) => beats.some((b) => Math.abs(b - t) <= MATCH_WINDOW)),
   });
 }
 for (const { name, samples } of noBeatSounds(4)) {
@@ -50,7 +49,7 @@ const chance = (facts: readonly number[], weights: readonly number[]): number =>
 function fit(of: readonly Judged[]): number[] {
   const n = CONFIDENCE_FACTS.length;
   const w = new Array<number>(n).fill(0);
-  for (let round = 0; round < ROUNDS / 20; round++) {
+  for (let round = 0; round < ROUNDS; round++) {
     const m = Array.from({ length: n }, (_, r) =>
       Array.from({ length: n + 1 }, (_, c) => (r === c ? PENALTY : 0) as number),
     );
@@ -107,21 +106,9 @@ for (const cut of [0.3, 0.35, 0.4, 0.45, 0.5])
   console.log(
     `below ${cut}: ${none.filter((m) => m.mean < cut).length} of ${none.length} without, ${music.filter((m) => m.mean < cut).length} of ${music.length} music`,
   );
-console.log(
-  'highest without:',
-  none
-    .sort((a, b) => b.mean - a.mean)
-    .slice(0, 4)
-    .map((m) => `${m.family} ${m.mean.toFixed(2)}`)
-    .join(', '),
-);
-console.log(
-  'lowest music:',
-  music
-    .sort((a, b) => a.mean - b.mean)
-    .slice(0, 5)
-    .map((m) => `${m.family} ${m.mean.toFixed(2)}`)
-    .join(', '),
-);
+const listed = (of: readonly (typeof means)[number][]): string =>
+  of.map((m) => `${m.family} ${m.mean.toFixed(2)}`).join(', ');
+console.log('highest without:', listed(none.sort((a, b) => b.mean - a.mean).slice(0, 4)));
+console.log('lowest music:', listed(music.sort((a, b) => a.mean - b.mean).slice(0, 5)));
 const weights = fit(songs);
 CONFIDENCE_FACTS.forEach((fact, k) => console.log(`  ${fact}: ${weights[k]!.toFixed(3)},`));

@@ -55,7 +55,7 @@ function takesOf(song: SongRows): Take[] {
   return [USED, USED_WITHOUT_START].map((used) => ({ song, used, rewards, weight }));
 }
 
-/** Of one parameter set's columns. */
+/** Of the row that begins at `from`, with the weights. */
 function dot(rows: Float32Array, from: number, weights: Float64Array): number {
   let sum = 0;
   for (let k = 0; k < WIDTH; k++) sum += rows[from + k]! * weights[k]!;

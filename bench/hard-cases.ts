@@ -3,9 +3,10 @@
  * it. F counts beats within 70 ms, as the beat kit does; the first two seconds aren't counted, as they would be by
  * nobody tapping along.
  */
-import { ANALYSIS_RATE, analyseSong } from '@core/audio';
-import { DEMO_RATE, bass, createMix, createRandom, hat, kick, midi, pad, play, pluck, snare } from '../demo/synth';
+import { analyseSong } from '@core/audio';
+import { bass, createMix, createRandom, hat, kick, midi, pad, play, pluck, snare } from '../demo/synth';
 import type { Mix } from '../demo/synth';
+import { toAnalysis } from './made/to-analysis';
 import { matchBeats } from './match-beats';
 
 interface Case {
@@ -209,15 +210,6 @@ const cases: (() => Case)[] = [
   }),
   () => ({ name: 'heavy limiting', beats: steady(128), beatsPerBar: 4, mix: () => limited(band(steady(128), {})) }),
 ];
-
-/** Mono at the analysis rate: pairs of frames averaged, which is filter enough here. */
-function toAnalysis({ left, right }: Mix): Float32Array {
-  const factor = DEMO_RATE / ANALYSIS_RATE;
-  return Float32Array.from(
-    { length: Math.floor(left.length / factor) },
-    (_, i) => (left[factor * i]! + left[factor * i + 1]! + right[factor * i]! + right[factor * i + 1]!) / 8,
-  );
-}
 
 function compare(truth: readonly number[], found: readonly number[]): { f: number; bias: number } {
   const after = (list: readonly number[]) => list.filter((t) => t > 2 && t < LENGTH - 1.5);

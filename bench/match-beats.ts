@@ -1,5 +1,5 @@
 /** Seconds within which a beat counts as found, as in the beat kit. */
-const WINDOW = 0.07;
+export const MATCH_WINDOW = 0.07;
 
 /**
  * One-to-one matching of two ascending lists of times. @returns F-measure, and the mean of estimate less truth in
@@ -10,7 +10,7 @@ export function matchBeats(truth: readonly number[], estimate: readonly number[]
   let sum = 0;
   for (let i = 0, j = 0; i < truth.length && j < estimate.length;) {
     const gap = estimate[j]! - truth[i]!;
-    if (Math.abs(gap) <= WINDOW) {
+    if (Math.abs(gap) <= MATCH_WINDOW) {
       hits++;
       sum += gap;
       i++;

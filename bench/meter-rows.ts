@@ -1,5 +1,5 @@
 import { PARAMETER_NAMES, gridTimes, pulseGrids, readingParameters, readingsOf } from '@core/audio';
-import { matchBeats } from './match-beats';
+import { MATCH_WINDOW, matchBeats } from './match-beats';
 import { familyOf, featuresOf } from './song-files';
 import type { SongFile } from './song-files';
 
@@ -21,7 +21,7 @@ const SKIP = 5;
 export async function rowsOf(file: SongFile): Promise<SongRows> {
   const { truth } = file;
   const features = await featuresOf(file);
-  const end = truth.beats[truth.beats.length - 1]! + 0.07;
+  const end = truth.beats[truth.beats.length - 1]! + MATCH_WINDOW;
   const beats = truth.beats.filter((t) => t >= SKIP);
   const downbeats = truth.downbeats.filter((t) => t >= SKIP);
   const rows: Float64Array[] = [];
@@ -30,7 +30,7 @@ export async function rowsOf(file: SongFile): Promise<SongRows> {
   for (const facts of pulseGrids(features)) {
     const times = gridTimes(facts.grid);
     const every = (step: number, from: number) =>
-      times.filter((t, i) => i % step === from && t >= SKIP - 0.07 && t <= end);
+      times.filter((t, i) => i % step === from && t >= SKIP - MATCH_WINDOW && t <= end);
     const known = new Map<string, number>();
     const f = (kind: string, truths: readonly number[], step: number, from: number): number => {
       const id = `${kind}:${step}:${from}`;

@@ -15,7 +15,7 @@ import {
   waitSaved,
   workFile,
 } from './support/app';
-import { STYLES } from '../bench/made/styles';
+import { styleNamed } from '../bench/made/styles';
 import { styleSong } from '../bench/made/arrange';
 import { toMix } from '../bench/made/sound';
 import { noBeatSounds } from '../bench/made/no-beat';
@@ -25,9 +25,9 @@ import { lagOf, sharpest } from './support/sound';
 
 const BEAT = 60 / 118;
 
-async function pieceWithMusic(page: Page, name: string): Promise<string> {
+async function pieceWithMusic(page: Page, name: string, song = testFile('salt-and-string.wav')): Promise<string> {
   const id = await newPiece(page, name, { custom: [320, 180] });
-  await page.getByLabel('Choose a song').setInputFiles(testFile('salt-and-string.wav'));
+  await page.getByLabel('Choose a song').setInputFiles(song);
   await expect(page.getByText(/beats, .* hits found/)).toBeVisible({ timeout: 60_000 });
   await waitSaved(page);
   return id;
@@ -353,19 +353,11 @@ test('markers are set by key and in one step, renamed, pinned to and cleared', a
   expect(await markers()).toHaveLength(barCount);
 });
 
-async function pieceWithSound(page: Page, name: string, file: string): Promise<string> {
-  const id = await newPiece(page, name, { custom: [320, 180] });
-  await page.getByLabel('Choose a song').setInputFiles(file);
-  await expect(page.getByText(/beats, .* hits found/)).toBeVisible({ timeout: 60_000 });
-  await waitSaved(page);
-  return id;
-}
-
 test('where no beat is, the app says so, and takes the song as free time at a click', async ({ page }) => {
   const file = workFile('syllables.wav');
   const syllables = noBeatSounds(1).find((s) => s.name === 'noise in syllables')!;
   await writeFile(file, encodeWav([syllables.samples()], 22050));
-  const id = await pieceWithSound(page, 'Wind in the Row', file);
+  const id = await pieceWithMusic(page, 'Wind in the Row', file);
   await expect(timeline(page).getByText('no steady beat found')).toBeVisible();
   await expect(page.getByRole('note')).toContainText('No steady beat was found');
   await page.getByRole('button', { name: 'Free time, hits only' }).click();
@@ -379,23 +371,11 @@ test('where no beat is, the app says so, and takes the song as free time at a cl
 
 test('where two tempi fit, both are offered, heard with clicks and chosen at a click', async ({ page }) => {
   const file = workFile('ballad.wav');
-  await writeFile(
-    file,
-    toWav(
-      toMix(
-        styleSong(
-          STYLES.find((s) => s.name === 'piano ballad')!,
-          58,
-          0,
-        ),
-      ),
-    ),
-  );
-  const id = await pieceWithSound(page, 'Slow Morning', file);
+  await writeFile(file, toWav(toMix(styleSong(styleNamed('piano ballad'), 58, 0))));
+  const id = await pieceWithMusic(page, 'Slow Morning', file);
   await expect(timeline(page).getByText(/59 or 11\d BPM\?/)).toBeVisible();
   const note = page.getByRole('note');
   await expect(note).toContainText('Both fit this song.');
-  await page.screenshot({ path: '/tmp/rival.png' });
   const [slow, quick] = [/Beats at 59 BPM/, /Beats at 11\d BPM/].map((name) => note.getByRole('button', { name }));
   const isSlow = (await slow!.getAttribute('aria-pressed')) === 'true';
   await (isSlow ? quick! : slow!).click();

@@ -1,3 +1,4 @@
+import { medianTempo } from '@core/audio';
 import { createRandom } from '../../demo/synth';
 import { DRUMS } from './notes';
 import type { Drum, MadeSong, Note, Part } from './notes';
@@ -141,14 +142,10 @@ export function arrange(a: Arrangement): MadeSong {
   });
   const last = notes.reduce((end, n) => Math.max(end, n.at), 0);
   const heard = (list: number[]) => list.filter((x) => x <= last + 0.01);
-  const gaps = beats
-    .slice(1)
-    .map((x, i) => x - beats[i]!)
-    .sort((x, y) => x - y);
   return {
     name: a.name,
     family: style.family,
-    bpm: 60 / (gaps[gaps.length >> 1] ?? 0.5),
+    bpm: medianTempo(beats),
     length: last + 2,
     beats: heard(beats),
     downbeats: heard(downbeats),
@@ -156,6 +153,10 @@ export function arrange(a: Arrangement): MadeSong {
     programs: { bass: choose(BASS_PROGRAMS), chords: choose(CHORD_PROGRAMS), melody: choose(MELODY_PROGRAMS) },
   };
 }
+
+/** Bars of a style that fill so many seconds. */
+export const barsIn = (seconds: number, bpm: number, { beatsPerBar }: Style): number =>
+  Math.round((seconds * bpm) / 60 / beatsPerBar);
 
 /** Parts come in and go away as in songs: an entrance, full bars, a break, full bars. */
 export function plainBars(style: Style, count: number, random: () => number): BarPlan[] {
@@ -197,7 +198,7 @@ export function styleSong(style: Style, bpm: number, take: number): MadeSong {
   const seed = hashOf(name);
   const random = createRandom(seed);
   const exact = bpm * (1 + 0.03 * (random() * 2 - 1));
-  const count = Math.max(8, Math.round((45 * exact) / 60 / style.beatsPerBar));
+  const count = Math.max(8, barsIn(45, exact, style));
   const drift = random() < 0.2 ? 0.02 : 0;
   const lead = 0.1 + random();
   return arrange({

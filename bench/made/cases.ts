@@ -1,26 +1,20 @@
 import { createRandom } from '../../demo/synth';
-import { arrange, hashOf, plainBars } from './arrange';
+import { arrange, barsIn, hashOf, plainBars } from './arrange';
 import type { Arrangement, BarPlan } from './arrange';
 import type { Drum, MadeSong, Part } from './notes';
-import { STYLES } from './styles';
+import { styleNamed } from './styles';
 import type { Style } from './styles';
 
 /** Music with something in it that misleads: rests, restarts, hats alone, starts off the beat, changing bars and tempi. */
 
-const styleOf = (name: string): Style => {
-  const style = STYLES.find((s) => s.name === name);
-  if (!style) throw new Error(`no style ${name}`);
-  return style;
-};
-
 type Change = Partial<Pick<Arrangement, 'bars' | 'bpmAt' | 'rests' | 'from' | 'lead'>>;
 
 function made(what: string, name: string, bpm: number, change: (style: Style, count: number) => Change): MadeSong {
-  const style = styleOf(name);
+  const style = styleNamed(name);
   const title = `${what}, ${name} at ${bpm}`;
   const seed = hashOf(title);
   const random = createRandom(seed);
-  const count = Math.max(10, Math.round((50 * bpm) / 60 / style.beatsPerBar));
+  const count = Math.max(10, barsIn(50, bpm, style));
   const song = arrange({
     name: title,
     style,
@@ -67,7 +61,7 @@ export function madeCases(): MadeSong[] {
     for (const seconds of [12, 24])
       out.push(
         made(`${hat} alone for ${seconds} s`, name, bpm, (style, count) => {
-          const quiet = Math.round((seconds * bpm) / 60 / style.beatsPerBar);
+          const quiet = barsIn(seconds, bpm, style);
           return { bars: bars(count + quiet, (i) => (i < quiet ? only([hat])(style) : full(style))) };
         }),
       );
@@ -81,7 +75,7 @@ export function madeCases(): MadeSong[] {
     out.push(made('starts on the half beat', name, bpm, () => ({ from: 0.5 })));
     out.push(
       made('off the beat for 30 s', name, bpm, (style, count) => {
-        const quiet = Math.round((30 * bpm) / 60 / style.beatsPerBar);
+        const quiet = barsIn(30, bpm, style);
         return {
           bars: bars(count + quiet, (i) =>
             i < quiet
@@ -130,7 +124,7 @@ export function madeCases(): MadeSong[] {
   ] as const)
     out.push(
       made('drums stop for twelve seconds', name, bpm, (style, count) => {
-        const quiet = Math.round((12 * bpm) / 60 / style.beatsPerBar);
+        const quiet = barsIn(12, bpm, style);
         const at = Math.floor(count / 2);
         return {
           bars: bars(count, (i) =>
@@ -152,7 +146,7 @@ export function madeCases(): MadeSong[] {
         steps: 1,
         drums: { rim: ['xxxx'] },
       };
-      const count = Math.round((45 * bpm) / 240);
+      const count = barsIn(45, bpm, style);
       const song = arrange({
         name,
         style,

@@ -30,7 +30,7 @@ async function write(song: MadeSong, folder: string, soundfonts: readonly string
     downbeats: song.downbeats,
   };
   const wav = join(folder, 'wav', `${file}.wav`);
-  // What is there already is left: names are made of everything that makes a song.
+  // What is there already is left; the folder is emptied by hand when styles change.
   if (existsSync(join(folder, 'truth', `${file}.json`))) return;
   const choice = hashOf(file) % 8;
   const soundfont = soundfonts[choice < 5 ? 0 : 1] ?? soundfonts[0];

@@ -634,3 +634,9 @@ export const STYLES: readonly Style[] = [
   ...quiet,
   ...orchestral,
 ];
+
+export function styleNamed(name: string): Style {
+  const style = STYLES.find((s) => s.name === name);
+  if (!style) throw new Error(`no style ${name}`);
+  return style;
+}

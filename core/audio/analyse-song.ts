@@ -5,6 +5,7 @@ import { beatConfidence } from './beat-confidence';
 import { findBeats } from './find-beats';
 import type { FoundBeats } from './find-beats';
 import { findHits } from './hits';
+import { medianTempo } from './median-tempo';
 import { BAR_ROW_SIZE, barRows, songForm } from './sections';
 import { findSilences } from './silences';
 import { songFeatures } from './song-features';
@@ -56,11 +57,6 @@ export function analyseSong(samples: Float32Array, onProgress: (share: number) =
   const bars = found.bars
     .map((bar) => ({ ...bar, beat: bar.beat - Math.max(0, first) }))
     .filter((bar) => bar.beat >= 0 && bar.beat < beats.length);
-  const intervals = beats
-    .slice(1)
-    .map((t, i) => t - beats[i]!)
-    .sort((a, b) => a - b);
-  const median = intervals[intervals.length >> 1];
   onProgress(0.92);
   const sound = beatSound(beats, features);
   const energy = beatEnergy(sound);
@@ -69,7 +65,7 @@ export function analyseSong(samples: Float32Array, onProgress: (share: number) =
   return {
     version: ANALYSIS_VERSION,
     duration,
-    bpm: median ? 60 / median : 0,
+    bpm: medianTempo(beats),
     tempi: found.tempi.map((t) => ({
       bpm: Math.round(t.bpm * 100) / 100,
       likelihood: Math.round(t.likelihood * 1000) / 1000,

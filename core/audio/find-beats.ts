@@ -46,20 +46,43 @@ const LISTED_TEMPI = 4;
 /** Readings this many nats below the best add nothing. */
 const OUT_OF_THE_QUESTION = 12;
 
-function tempoAlternatives(scored: readonly Scored[], chosen: Scored): FoundBeats['tempi'] {
-  const groups: { bpm: Bpm; weight: number }[] = [{ bpm: bpmOf(chosen), weight: 0 }];
-  let all = 0;
+const isSameTempo = (a: Scored, b: Scored): boolean => Math.abs(bpmOf(a) / bpmOf(b) - 1) < SAME_TEMPO;
+const hasSameBeats = (a: Scored, b: Scored): boolean =>
+  a.facts === b.facts &&
+  a.reading.perBeat === b.reading.perBeat &&
+  a.reading.phase % a.reading.perBeat === b.reading.phase % b.reading.perBeat;
+
+interface Group {
+  /** Likelihood of its readings together, as a multiple of that of a reading whose score is `top`. */
+  weight: number;
+  /** The first one stands for the others. */
+  readonly readings: Scored[];
+}
+
+/** Readings that belong together with the first of their group, in the order in which they come up. */
+function groupsOf(scored: readonly Scored[], top: number, isOne: (a: Scored, b: Scored) => boolean): Group[] {
+  const groups: Group[] = [];
   for (const s of scored) {
-    const weight = Math.exp(s.score - chosen.score);
-    all += weight;
-    const bpm = bpmOf(s);
-    const group = groups.find((g) => Math.abs(g.bpm / bpm - 1) < SAME_TEMPO);
-    if (group) group.weight += weight;
-    else groups.push({ bpm, weight });
+    const weight = Math.exp(s.score - top);
+    const group = groups.find((g) => isOne(g.readings[0]!, s));
+    if (group) {
+      group.weight += weight;
+      group.readings.push(s);
+    } else groups.push({ weight, readings: [s] });
   }
+  return groups;
+}
+
+const byWeight = (a: Group, b: Group): number => b.weight - a.weight;
+
+function tempoAlternatives(scored: readonly Scored[], chosen: Scored): FoundBeats['tempi'] {
+  const groups = groupsOf([chosen, ...scored.filter((s) => s !== chosen)], chosen.score, isSameTempo);
+  const all = groups.reduce((sum, g) => sum + g.weight, 0);
   const [first, ...rest] = groups;
-  rest.sort((a, b) => b.weight - a.weight);
-  return [first!, ...rest.slice(0, LISTED_TEMPI - 1)].map((g) => ({ bpm: g.bpm, likelihood: g.weight / all }));
+  return [first!, ...rest.sort(byWeight).slice(0, LISTED_TEMPI - 1)].map(({ weight, readings }) => ({
+    bpm: bpmOf(readings[0]!),
+    likelihood: weight / all,
+  }));
 }
 
 function evidenceOf(scored: readonly Scored[], chosen: Scored): BeatEvidence {
@@ -78,34 +101,16 @@ function evidenceOf(scored: readonly Scored[], chosen: Scored): BeatEvidence {
   };
 }
 
-/** The group of readings that are the likeliest together. @param top - the best score of all. */
-function likeliest(scored: readonly Scored[], top: number, isOne: (a: Scored, b: Scored) => boolean): Scored[] {
-  const groups: { weight: number; readings: Scored[] }[] = [];
-  for (const s of scored) {
-    const weight = Math.exp(s.score - top);
-    const group = groups.find((g) => isOne(g.readings[0]!, s));
-    if (group) {
-      group.weight += weight;
-      group.readings.push(s);
-    } else groups.push({ weight, readings: [s] });
-  }
-  return groups.sort((a, b) => b.weight - a.weight)[0]?.readings ?? [];
-}
-
-const isSameTempo = (a: Scored, b: Scored): boolean => Math.abs(bpmOf(a) / bpmOf(b) - 1) < SAME_TEMPO;
-const hasSameBeats = (a: Scored, b: Scored): boolean =>
-  a.facts === b.facts &&
-  a.reading.perBeat === b.reading.perBeat &&
-  a.reading.phase % a.reading.perBeat === b.reading.phase % b.reading.perBeat;
-
 /**
  * The best reading of the likeliest beats of the likeliest tempo: several readings that agree on the tempo and differ in the
  * bar outweigh a single one that is a little better.
  */
 function mostLikely(scored: readonly Scored[]): Scored | null {
   const top = scored.reduce((best, s) => Math.max(best, s.score), -Infinity);
+  const likeliest = (of: readonly Scored[], isOne: (a: Scored, b: Scored) => boolean): readonly Scored[] =>
+    groupsOf(of, top, isOne).sort(byWeight)[0]?.readings ?? [];
   const possible = scored.filter((s) => s.score > top - OUT_OF_THE_QUESTION).sort((a, b) => b.score - a.score);
-  return likeliest(likeliest(possible, top, isSameTempo), top, hasSameBeats)[0] ?? null;
+  return likeliest(likeliest(possible, isSameTempo), hasSameBeats)[0] ?? null;
 }
 
 /** Beats and bars of a song; none for silence. Where nothing repeats some are found all the same: confidence is low then. */

@@ -11,6 +11,7 @@ export type { Stereo } from './limit-peaks';
 export type { Loudness } from './loudness';
 export { hasSteadyBeat, rivalTempo } from './beat-verdict';
 export { CONFIDENCE_FACTS, confidenceFacts } from './beat-confidence';
+export { medianTempo } from './median-tempo';
 export { findBeats } from './find-beats';
 export { songFeatures } from './song-features';
 export type { SongFeatures } from './song-features';

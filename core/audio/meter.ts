@@ -52,7 +52,7 @@ export interface Reading {
 }
 
 /** Index in {@link PLACES} of a beat of a bar, from 0. */
-export function placeOfBeat(beat: number, { groups }: Meter): number {
+function placeOfBeat(beat: number, { groups }: Meter): number {
   let start = 0;
   for (const group of groups) {
     if (beat === start) return start === 0 ? 0 : 1;
@@ -180,28 +180,27 @@ const FAST_OCTAVES = 0.35;
 /** A start this near to a place (in beats) is on it. */
 const START_TOLERANCE = 0.15;
 
-/** Adds what sounds on the tatums of one position in the bar. */
-type AddTatums = (position: number, sums: ArrayLike<number>, from: number, count: number) => void;
-
-/** @param startsOn - whether the first note lies on a multiple of so many tatums of the bar. */
-function describe(
-  facts: GridFacts,
-  { perBeat, meter }: Pick<Reading, 'perBeat' | 'meter'>,
-  gather: (add: AddTatums) => void,
-  startsOn: (every: number) => boolean,
-): Float64Array {
+/** @returns One value for each of {@link PARAMETER_NAMES}. */
+export function readingParameters(facts: GridFacts, reading: Reading): Float64Array {
+  const { perBeat, meter, phase } = reading;
   const bar = perBeat * meter.beats;
+  const { sums, counts } = facts.residues(bar);
   const out = new Float64Array(PARAMETER_NAMES.length);
   const total = new Float64Array(PLACES.length);
-  gather((position, sums, from, count) => {
-    const place = placeOf(position, perBeat, meter);
-    total[place]! += count;
-    for (let f = 0; f < FEATURE_COUNT; f++) out[place * FEATURE_COUNT + f]! += sums[from + f]!;
-  });
+  for (let r = 0; r < bar; r++) {
+    const place = placeOf((r - phase + bar) % bar, perBeat, meter);
+    total[place]! += counts[r]!;
+    for (let f = 0; f < FEATURE_COUNT; f++) out[place * FEATURE_COUNT + f]! += sums[r * FEATURE_COUNT + f]!;
+  }
   for (let p = 0; p < PLACES.length; p++)
     for (let f = 0; f < FEATURE_COUNT; f++) if (total[p]! > 0) out[p * FEATURE_COUNT + f]! /= total[p]!;
   const octaves = Math.log2(60 / (facts.tatum * perBeat) / CENTRE_BPM);
   const density = Math.log2(Math.max(0.1, facts.onsetRate * facts.tatum * perBeat));
+  const startsOn = (every: number) => {
+    if (facts.start === null) return 0;
+    const off = facts.start - phase;
+    return Math.abs(off - every * Math.round(off / every)) < START_TOLERANCE * perBeat ? 1 : 0;
+  };
   out.set(
     [
       octaves,
@@ -220,8 +219,8 @@ function describe(
       facts.likeness(perBeat),
       density,
       density * density,
-      +startsOn(bar),
-      +startsOn(perBeat),
+      startsOn(bar),
+      startsOn(perBeat),
       ...PERIODIC_COLUMNS.flatMap((column) =>
         [perBeat / 2, perBeat, 2 * perBeat, bar].map((lag) =>
           Number.isInteger(lag) ? facts.periodicity(lag)[column]! : 0,
@@ -231,46 +230,6 @@ function describe(
     FIRST_GLOBAL,
   );
   return out;
-}
-
-const isNear = (off: number, every: number, perBeat: number): boolean =>
-  Math.abs(off - every * Math.round(off / every)) < START_TOLERANCE * perBeat;
-
-/** @returns One value for each of {@link PARAMETER_NAMES}. */
-export function readingParameters(facts: GridFacts, reading: Reading): Float64Array {
-  const { perBeat, meter, phase } = reading;
-  const { start } = facts;
-  const bar = perBeat * meter.beats;
-  const { sums, counts } = facts.residues(bar);
-  return describe(
-    facts,
-    reading,
-    (add) => {
-      for (let r = 0; r < bar; r++) add((r - phase + bar) % bar, sums, r * FEATURE_COUNT, counts[r]!);
-    },
-    (every) => start !== null && isNear(start - phase, every, perBeat),
-  );
-}
-
-/**
- * The same for a path whose bars may leap: of a grid whose pulses are its beats.
- * @param positions - of each tatum in its bar.
- */
-export function pathParameters(
-  facts: GridFacts,
-  reading: Pick<Reading, 'perBeat' | 'meter'>,
-  positions: ArrayLike<number>,
-): Float64Array {
-  const { start } = facts;
-  const nearest = start === null ? 0 : Math.max(0, Math.min(positions.length - 1, Math.floor(start)));
-  return describe(
-    facts,
-    reading,
-    (add) => {
-      for (let i = 0; i < positions.length; i++) add(positions[i]!, facts.grid.features, i * FEATURE_COUNT, 1);
-    },
-    (every) => start !== null && isNear(positions[nearest]! + start - nearest, every, reading.perBeat),
-  );
 }
 
 /**

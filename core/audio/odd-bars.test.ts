@@ -1,19 +1,14 @@
 import { styleSong } from '../../bench/made/arrange';
 import { toMix } from '../../bench/made/sound';
-import { STYLES } from '../../bench/made/styles';
+import { styleNamed } from '../../bench/made/styles';
+import { toAnalysis } from '../../bench/made/to-analysis';
 import { analyseSong } from './analyse-song';
 import { findHits } from './hits';
 import { onsetBands } from './spectral-flux';
 
 const madeOf = (name: string, bpm: number) => {
-  const song = styleSong(
-    STYLES.find((s) => s.name === name)!,
-    bpm,
-    4,
-  );
-  const { left, right } = toMix(song);
-  const at = (i: number) => left[i]! + right[i]!;
-  return { song, samples: Float32Array.from({ length: left.length >> 1 }, (_, i) => (at(2 * i) + at(2 * i + 1)) / 8) };
+  const song = styleSong(styleNamed(name), bpm, 4);
+  return { song, samples: toAnalysis(toMix(song)) };
 };
 const share = (truth: readonly number[], found: readonly number[]): number =>
   truth.filter((t) => found.some((x) => Math.abs(x - t) < 0.07)).length / truth.length;

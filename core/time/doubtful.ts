@@ -10,8 +10,7 @@ export interface Doubtful {
   readonly end: Seconds;
 }
 
-/** Stretches of doubtful beats, each to the next beat that is sure; none in free time. Ascending. */
-export function doubtfulStretches(grid: BeatGrid): Doubtful[] {
+function findDoubtful(grid: BeatGrid): Doubtful[] {
   const out: { start: Seconds; end: Seconds }[] = [];
   grid.beats.forEach((start, i) => {
     const next = grid.beats[i + 1];
@@ -21,4 +20,14 @@ export function doubtfulStretches(grid: BeatGrid): Doubtful[] {
     else out.push({ start, end: next });
   });
   return out;
+}
+
+/** Grids never change, and the timeline asks each time it is drawn. */
+const known = new WeakMap<BeatGrid, readonly Doubtful[]>();
+
+/** Stretches of doubtful beats, each to the next beat that is sure; none in free time. Ascending. */
+export function doubtfulStretches(grid: BeatGrid): readonly Doubtful[] {
+  const found = known.get(grid) ?? findDoubtful(grid);
+  known.set(grid, found);
+  return found;
 }

@@ -1,5 +1,4 @@
 import { Box, Flex } from '@chakra-ui/react';
-import { hasSteadyBeat, rivalTempo } from '@core/audio';
 import { doubtfulStretches, overallTempo } from '@core/time';
 import { isPlaying } from '../../platform/playback';
 import { setView } from '../../store/desk-store';
@@ -7,6 +6,7 @@ import { useAnalysis, usePiece, useTimes } from '../../store/selectors';
 import { Button } from '../../ui/Button';
 import { togglePlay } from '../desk/play-commands';
 import { doubleBeats, freeSong, goToDoubtful, halveBeats } from './beat-commands';
+import { beatsHeard } from './beats-heard';
 import { WORDS } from './words';
 
 /** Two tempi nearer than this are one. */
@@ -17,8 +17,9 @@ export function BeatVerdict() {
   const { music } = usePiece();
   const { grid } = useTimes();
   const analysis = useAnalysis();
-  if (!music || !analysis || music.correction.tapped || music.correction.bpm !== null) return null;
-  if (!hasSteadyBeat(analysis)) {
+  const heard = music && beatsHeard(analysis, music.correction);
+  if (!heard) return null;
+  if (!heard.isSteady) {
     if (music.correction.free.length > 0) return null;
     return (
       <Box margin="4px 0 8px" role="note">
@@ -31,9 +32,8 @@ export function BeatVerdict() {
       </Box>
     );
   }
-  const rival = rivalTempo(analysis);
   const doubtful = doubtfulStretches(grid);
-  const tempi = rival ? [analysis.tempi[0]!.bpm, rival.bpm].sort((a, b) => a - b) : [];
+  const { tempi } = heard;
   const now = overallTempo(grid);
   const hear = () => {
     setView({ hasClicks: true });
@@ -41,10 +41,10 @@ export function BeatVerdict() {
   };
   return (
     <>
-      {rival && (
+      {tempi && (
         <Box margin="4px 0 8px" role="note">
           <Box as="p" margin="0 0 6px">
-            {WORDS.eitherTempo(tempi[0]!.toFixed(0), tempi[1]!.toFixed(0))}
+            {WORDS.eitherTempo(tempi[0].toFixed(0), tempi[1].toFixed(0))}
           </Box>
           <Flex gap="5px" flexWrap="wrap">
             {tempi.map((bpm, i) => {

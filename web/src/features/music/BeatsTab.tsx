@@ -1,6 +1,5 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
-import { hasSteadyBeat, rivalTempo } from '@core/audio';
 import { NO_CORRECTION, pieceToSong } from '@core/piece';
 import type { GridCorrection } from '@core/piece';
 import { overallTempo } from '@core/time';
@@ -10,6 +9,7 @@ import { useAnalysis, usePiece, useTimes } from '../../store/selectors';
 import { NumberField } from '../../ui/NumberField';
 import { anchorStretch, correct, doubleBeats, freeStretch, halveBeats, nudgeGrid, thisIsOne } from './beat-commands';
 import { Button } from '../../ui/Button';
+import { beatsHeard } from './beats-heard';
 import { BeatVerdict } from './BeatVerdict';
 import { WORDS } from './words';
 
@@ -32,10 +32,10 @@ export function BeatsTab() {
   const { correction } = music;
   const beatsPerBar = times.grid.meters[0]?.beatsPerBar ?? 4;
   const bpm = overallTempo(times.grid);
-  const others =
-    analysis && hasSteadyBeat(analysis) && correction.bpm === null && !correction.tapped
-      ? analysis.tempi.slice(1).filter((t) => t.likelihood >= 0.02 && t.bpm !== rivalTempo(analysis)?.bpm)
-      : [];
+  const heard = beatsHeard(analysis, correction);
+  const others = heard?.isSteady
+    ? analysis!.tempi.slice(1).filter((t) => t.likelihood >= 0.02 && !heard.tempi?.includes(t.bpm))
+    : [];
   const wear = [
     correction.tapped && WORDS.tappedByHand,
     correction.moves.length > 0 && WORDS.beatMoved(correction.moves.length),

@@ -1,18 +1,13 @@
-import { hasSteadyBeat, rivalTempo } from '@core/audio';
 import type { SongAnalysis } from '@core/audio';
 import type { GridCorrection } from '@core/piece';
+import { beatsHeard } from '../music/beats-heard';
 import { WORDS } from './words';
 
 /** The line under a song's name: what is to be known of its beats at first sight. @param sure - percent. */
 export function beatLine(analysis: SongAnalysis | null, correction: GridCorrection | null, sure: number): string {
-  const isLeft = correction && correction.bpm === null && !correction.tapped && correction.free.length === 0;
-  if (analysis && isLeft) {
-    if (!hasSteadyBeat(analysis)) return WORDS.noSteadyBeat;
-    const rival = rivalTempo(analysis);
-    if (rival && correction.factor === 1) {
-      const [slow, quick] = [analysis.tempi[0]!.bpm, rival.bpm].sort((a, b) => a - b);
-      return WORDS.eitherTempo(slow!.toFixed(0), quick!.toFixed(0));
-    }
-  }
+  const heard = correction && correction.free.length === 0 ? beatsHeard(analysis, correction) : null;
+  if (heard && !heard.isSteady) return WORDS.noSteadyBeat;
+  if (heard?.tempi && correction!.factor === 1)
+    return WORDS.eitherTempo(heard.tempi[0].toFixed(0), heard.tempi[1].toFixed(0));
   return WORDS.sureOfTheBeat(sure);
 }

@@ -7,6 +7,8 @@ import { WORDS } from './words';
 /** Seconds between two labels of the clock, widest spacing last. */
 const CLOCK_STEPS = [0.1, 0.2, 0.5, 1, 2, 5, 10, 30, 60, 120] as const;
 const CLOCK_PIXELS = 62;
+/** From one dot to the next. */
+const DOT_PITCH = 6;
 
 /** The beat lattice through all rows, with bar numbers over seconds. Free time has no lines. */
 export function drawGrid(
@@ -59,7 +61,9 @@ export function drawGrid(
   g.fillStyle = colour('--lamp');
   for (const { start, end } of doubtfulStretches(grid)) {
     if (end < from || start > to) continue;
-    for (let x = timeToX(axis, start); x < timeToX(axis, end); x += 6) g.fillRect(Math.round(x), RULER - 2, 3, 2);
+    const [first, last] = [timeToX(axis, start), timeToX(axis, Math.min(end, to))];
+    const unseen = Math.max(0, Math.floor((timeToX(axis, from) - first) / DOT_PITCH));
+    for (let x = first + unseen * DOT_PITCH; x < last; x += DOT_PITCH) g.fillRect(Math.round(x), RULER - 2, 3, 2);
   }
   for (const free of grid.free ?? []) {
     const x = timeToX(axis, free.start);
