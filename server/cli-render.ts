@@ -6,7 +6,7 @@ import { EXPORT_KINDS, EXPORT_KIND_IDS, USUAL_SETTINGS, exportSettingsSchema, se
 import type { ExportKindId, ExportSettings } from '@core/formats';
 import type { Excerpt, MediaRef, Piece } from '@core/piece';
 import { CHECKS, finding, tellFlashing } from '@core/checks';
-import { MAX_PIECE_SECONDS, MEDIA_KINDS, resolveTimes } from '@core/piece';
+import { MAX_PIECE_SECONDS, MEDIA_KINDS, resolveTimes, songOf } from '@core/piece';
 import { UsageError } from './cli-usage';
 import { convertSong } from './features/media/convert-song';
 import { SERVED_MEDIA } from './features/media/media-kinds';
@@ -62,7 +62,7 @@ async function withPiece<T>(
     const files: Record<string, string> = {};
     const isRead = (ref: MediaRef) => ref.kind !== 'audio' || ref.id === piece.music?.mediaId;
     for (const ref of piece.media.filter(isRead)) files[ref.hash] = await makeVariant(media.get(ref.hash) ?? '', ref);
-    const song = piece.media.find((m) => m.id === piece.music?.mediaId);
+    const song = songOf(piece);
     const songFile = song ? (files[song.hash] ?? null) : null;
     let analysis = song ? (analyses.get(song.hash) ?? null) : null;
     if (songFile && !analysis)

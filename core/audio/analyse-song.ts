@@ -75,6 +75,7 @@ export function analyseSong(samples: Float32Array, onProgress: (share: number) =
     beatsPerBar: usualBar(bars),
     bars: bars.map((bar, k) => ({
       ...bar,
+      groups: [...bar.groups],
       sound: Array.from(rows.subarray(k * BAR_ROW_SIZE, (k + 1) * BAR_ROW_SIZE), (v) => Math.round(v * 100) / 100),
     })),
     confidence: beatConfidence({ ...found, beats }, features),

@@ -13,7 +13,7 @@ export const SECTION_LABELS = ['intro', 'build', 'drop', 'main', 'break', 'outro
 export type SectionLabel = (typeof SECTION_LABELS)[number];
 
 /** Raised when the method changes enough that stored results should be made anew. */
-export const ANALYSIS_VERSION = 3;
+export const ANALYSIS_VERSION = 4;
 
 /** An hour at four hundred beats a minute, and at the densest of hits and finest of curves. */
 const MOST_BEATS = 40_000;
@@ -46,6 +46,10 @@ export const songAnalysisSchema = z.object({
       z.object({
         beat: z.number().int().min(0).max(MOST_BEATS),
         beatsPerBar: z.number().int().min(1).max(64),
+        /** How its beats group, such as 3 + 2; empty for none. */ groups: z
+          .array(z.number().int().min(1).max(64))
+          .max(16)
+          .default([]),
         /** What it sounds like, for comparing bars. */ sound: z.array(numberSchema).max(256).default([]),
       }),
     )

@@ -1,5 +1,5 @@
 import { METERS, PLACES, placeOf } from './meter';
-import type { Reading } from './meter';
+import type { Meter, Reading } from './meter';
 import { FEATURE_COUNT } from './tatum-features';
 import type { TatumGrid } from './tatum-features';
 
@@ -24,7 +24,7 @@ const EVIDENCE_SECONDS = 25;
 export interface BarPosition {
   /** Position in the bar in tatums, 0 on a downbeat. */
   readonly position: number;
-  readonly beatsPerBar: number;
+  readonly meter: Meter;
 }
 
 /**
@@ -108,7 +108,7 @@ export function followBars(
   for (let s = 1; s < states; s++) if (score[s]! > score[state]!) state = s;
   const out: BarPosition[] = new Array<BarPosition>(n);
   for (let i = n - 1; i >= 0; i--) {
-    out[i] = { position: state - starts[meterOf[state]!]!, beatsPerBar: meters[meterOf[state]!]!.beats };
+    out[i] = { position: state - starts[meterOf[state]!]!, meter: meters[meterOf[state]!]! };
     state = back[i * states + state]!;
   }
   return out;

@@ -1,7 +1,7 @@
 import type { Bpm, Seconds } from '../time';
 import { followBars } from './bar-pointer';
 import { PARAMETER_NAMES, readingParameters, readingsOf, scoreReading } from './meter';
-import type { GridFacts, Reading } from './meter';
+import type { GridFacts, Meter, Reading } from './meter';
 import { METER_WEIGHTS } from './meter-weights';
 import { pulseGrids } from './pulse-grids';
 import { refineBeats } from './refine-beats';
@@ -13,7 +13,7 @@ const WEIGHTS = Float64Array.from(PARAMETER_NAMES, (name) => METER_WEIGHTS[name]
 export interface FoundBeats {
   readonly beats: Seconds[];
   /** Index in `beats` of each downbeat, ascending, with the beats of the bar that begins there. */
-  readonly bars: { readonly beat: number; readonly beatsPerBar: number }[];
+  readonly bars: { readonly beat: number; readonly beatsPerBar: number; readonly groups: readonly number[] }[];
   /**
    * Tempo readings and how likely each is, the chosen one first; likelihoods sum to 1 over all readings, listed or not.
    */
@@ -125,10 +125,8 @@ export function findBeats(features: SongFeatures, onProgress: (share: number) =>
   onProgress(0.85);
   const { facts, reading } = chosen;
   const positions = followBars(facts.grid, reading, facts.tatum, WEIGHTS);
-  const onBeats = positions.flatMap(({ position, beatsPerBar }, i): Placed[] =>
-    position % reading.perBeat === 0
-      ? [{ frame: facts.grid.frames[i]!, beat: position / reading.perBeat, beatsPerBar }]
-      : [],
+  const onBeats = positions.flatMap(({ position, meter }, i): Placed[] =>
+    position % reading.perBeat === 0 ? [{ frame: facts.grid.frames[i]!, beat: position / reading.perBeat, meter }] : [],
   );
   const all = toTheEnds(onBeats, features.bands.frameCount);
   const kept = trimEnds(all, features.onsets, features.bands.power);
@@ -139,7 +137,9 @@ export function findBeats(features: SongFeatures, onProgress: (share: number) =>
     features.bands.all,
     features.onsets,
   );
-  const bars = inside.flatMap((b, i) => (b.beat === 0 ? [{ beat: i, beatsPerBar: b.beatsPerBar }] : []));
+  const bars = inside.flatMap((b, i) =>
+    b.beat === 0 ? [{ beat: i, beatsPerBar: b.meter.beats, groups: stressedGroups(b.meter) }] : [],
+  );
   return { beats, bars, tempi: tempoAlternatives(scored, chosen), evidence: evidenceOf(scored, chosen) };
 }
 
@@ -147,8 +147,12 @@ interface Placed {
   readonly frame: number;
   /** Place in its bar, from 0. */
   readonly beat: number;
-  readonly beatsPerBar: number;
+  readonly meter: Meter;
 }
+
+/** Groups worth telling: that a bar of four is halved goes without saying. */
+const stressedGroups = ({ beats, groups }: Meter): readonly number[] =>
+  groups.length > 1 && beats !== 4 ? groups : [];
 
 /** Beats that the pulse left out at both ends of the song, where less than an interval was to spare. */
 function toTheEnds(beats: readonly Placed[], frameCount: number): Placed[] {
@@ -157,8 +161,8 @@ function toTheEnds(beats: readonly Placed[], frameCount: number): Placed[] {
   for (let first = out[0]!, gap = out[1]!.frame - first.frame; first.frame - gap >= 0; first = out[0]!) {
     out.unshift({
       frame: first.frame - gap,
-      beat: (first.beat + first.beatsPerBar - 1) % first.beatsPerBar,
-      beatsPerBar: first.beatsPerBar,
+      beat: (first.beat + first.meter.beats - 1) % first.meter.beats,
+      meter: first.meter,
     });
   }
   for (
@@ -166,7 +170,7 @@ function toTheEnds(beats: readonly Placed[], frameCount: number): Placed[] {
     last.frame + gap < frameCount - 1;
     last = out[out.length - 1]!
   ) {
-    out.push({ frame: last.frame + gap, beat: (last.beat + 1) % last.beatsPerBar, beatsPerBar: last.beatsPerBar });
+    out.push({ frame: last.frame + gap, beat: (last.beat + 1) % last.meter.beats, meter: last.meter });
   }
   return out;
 }
@@ -205,7 +209,7 @@ function trimEnds(beats: readonly Placed[], onsets: Float32Array, power: Float32
     let sounding = 0;
     let count = 0;
     for (const i of order) {
-      if (!isSilent[i] && (strengths[i]! >= weak * median || ++sounding > beats[i]!.beatsPerBar)) break;
+      if (!isSilent[i] && (strengths[i]! >= weak * median || ++sounding > beats[i]!.meter.beats)) break;
       count++;
     }
     return count;

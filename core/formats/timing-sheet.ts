@@ -1,5 +1,5 @@
 import type { SongAnalysis } from '../audio';
-import { markerExcerpts, resolveTimes, sectionExcerpts, songParts, withinExcerpt } from '../piece';
+import { markerExcerpts, resolveTimes, sectionExcerpts, songOf, songParts, withinExcerpt } from '../piece';
 import type { Excerpt, NamedExcerpt, Piece } from '../piece';
 import { barToBeat, barsBetween, beatToBar, beatToSeconds, beatsBetween } from '../time';
 import type { FrameRate, Seconds } from '../time';
@@ -25,7 +25,7 @@ export function timingSheet(piece: Piece, analysis: SongAnalysis | null, excerpt
   const { grid } = times;
   const from = Math.max(0, excerpt?.from ?? 0);
   const to = Math.min(times.end, excerpt?.to ?? times.end);
-  const media = piece.media.find((m) => m.id === piece.music?.mediaId) ?? null;
+  const media = songOf(piece);
   const songDuration = analysis?.duration ?? media?.duration ?? 0;
   return {
     name: piece.name,

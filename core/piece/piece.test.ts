@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import {
+  NO_CORRECTION,
   DEFAULT_SHEET,
   EDITS,
   EMPTY_HISTORY,
@@ -163,7 +164,15 @@ describe('edits', () => {
     { type: 'format.remove', id: 'tall' },
     { type: 'music.set', music: null },
     { type: 'music.correct', correction: { bpm: 100 } },
-    { type: 'tempo.set', tempo: { bpm: 99, beatsPerBar: 3, firstDownbeat: 0.2 } },
+    {
+      type: 'music.rehear',
+      analysisVersion: 9,
+      correction: { ...NO_CORRECTION, groups: [3, 2] },
+      beats: [[8, 16]],
+      hits: [],
+      ratio: 2,
+    },
+    { type: 'tempo.set', tempo: { bpm: 99, beatsPerBar: 5, groups: [3, 2], firstDownbeat: 0.2 } },
     { type: 'marker.put', marker: { id: 'new', name: 'Here', colour: '#ffffff', at: pin(3) } },
     { type: 'marker.remove', ids: ['drop'] },
     { type: 'layer.toPath', id: layerIds()[0]! },

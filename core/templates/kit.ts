@@ -107,7 +107,7 @@ export function template(facts: Facts, build: (add: Add) => void): Piece {
   return {
     ...base,
     end: beat(facts.beats),
-    tempo: { bpm: 112, beatsPerBar: 4, firstDownbeat: 0 },
+    tempo: { bpm: 112, beatsPerBar: 4, groups: [], firstDownbeat: 0 },
     // Lower thirds stand on pictures: of a ground in the colour of their plates nothing would be seen.
     background: constantTrack(facts.use === 'lower-third' ? '#7b8f96' : '@ground'),
     wardrobe: OWN_WARDROBE,

@@ -1,6 +1,13 @@
 import { lastAtOrBefore } from './binary-search';
 import type { Beats, Bpm, Seconds } from './units';
 
+export interface Meter {
+  readonly fromBeat: Beats;
+  readonly beatsPerBar: number;
+  /** How the beats of a bar group, such as 3 + 2; none where no beat inside a bar is stressed more than the others. */
+  readonly groups?: readonly number[] | undefined;
+}
+
 /**
  * The beat grid: where each beat of the music falls, in seconds of the piece.
  *
@@ -15,7 +22,7 @@ export interface BeatGrid {
   /** Index in `beats` of beat number 0. May lie outside the list. */
   readonly origin: number;
   /** Where the number of beats a bar changes, ascending by beat; the first entry holds from minus infinity. */
-  readonly meters: readonly { readonly fromBeat: Beats; readonly beatsPerBar: number }[];
+  readonly meters: readonly Meter[];
   /** Confidence of each beat in [0, 1], as long as `beats`. */
   readonly confidence: readonly number[];
   /** Stretches of free time, seconds of the piece: beats are counted through them, but nothing snaps to them. */
@@ -47,17 +54,26 @@ const headInterval = (grid: BeatGrid) => medianInterval(grid.beats, 0, EXTRAPOLA
 const tailInterval = (grid: BeatGrid) =>
   medianInterval(grid.beats, grid.beats.length - 1 - EXTRAPOLATION_INTERVALS, grid.beats.length - 1);
 
+/** Groups that make up a bar; undefined for those that do not. */
+export const groupsOfBar = (groups: readonly number[], beatsPerBar: number): readonly number[] | undefined =>
+  groups.length > 1 && groups.reduce((sum, g) => sum + g, 0) === beatsPerBar ? groups : undefined;
+
 /**
  * A grid of constant tempo with beat 0 at `firstDownbeat`. @throws RangeError if bpm or beatsPerBar is not positive.
  */
-export function constantGrid(bpm: Bpm, beatsPerBar: number, firstDownbeat: Seconds): BeatGrid {
+export function constantGrid(
+  bpm: Bpm,
+  beatsPerBar: number,
+  firstDownbeat: Seconds,
+  groups: readonly number[] = [],
+): BeatGrid {
   if (!(bpm > 0)) throw new RangeError(`bpm must be positive, got ${bpm}`);
   if (!(beatsPerBar >= 1)) throw new RangeError(`beatsPerBar must be at least 1, got ${beatsPerBar}`);
   const step = 60 / bpm;
   return {
     beats: [firstDownbeat, firstDownbeat + step],
     origin: 0,
-    meters: [{ fromBeat: 0, beatsPerBar }],
+    meters: [{ fromBeat: 0, beatsPerBar, groups: groupsOfBar(groups, beatsPerBar) }],
     confidence: [1, 1],
   };
 }
@@ -144,6 +160,36 @@ export function barsBetween(grid: BeatGrid, from: Seconds, to: Seconds): number[
     if (t >= from - 1e-9) out.push(bar);
   }
 }
+
+/** What begins on a beat: a bar, a group of beats inside it (the fourth of 3 + 2), or no more than the beat. */
+export function beatStress(grid: BeatGrid, beat: Beats): 'bar' | 'group' | 'beat' {
+  const place = Math.round(beatToBar(grid, beat).beat) - 1;
+  if (place === 0) return 'bar';
+  let start = 0;
+  return meterAt(grid, beat).groups?.some((group) => (start += group) === place) ? 'group' : 'beat';
+}
+
+/** Beat numbers inside bars on which a group of beats begins, with seconds in [from, to), ascending. */
+export const groupStartsBetween = (grid: BeatGrid, from: Seconds, to: Seconds): Beats[] =>
+  grid.meters.some((meter) => meter.groups)
+    ? beatsBetween(grid, from, to).filter((beat) => beatStress(grid, beat) === 'group')
+    : [];
+
+/** The meter that a beat number lies in. */
+export const meterAt = ({ meters }: BeatGrid, beat: Beats): Meter =>
+  meters.reduce((found, meter) => (beat >= meter.fromBeat - 1e-6 ? meter : found), meters[0]!); // a grid has at least one
+
+/** The ways in which beats of a bar group by two and three, the longer groups first; none for bars that short. */
+export function groupings(beatsPerBar: number): number[][] {
+  const ways = (beats: number): number[][] =>
+    beats === 0
+      ? [[]]
+      : [3, 2].flatMap((group) => (group <= beats ? ways(beats - group).map((w) => [group, ...w]) : []));
+  return beatsPerBar < FEWEST_GROUPED || beatsPerBar > MOST_GROUPED ? [] : ways(beatsPerBar);
+}
+const FEWEST_GROUPED = 5;
+/** Beyond it the ways are too many to choose from. */
+const MOST_GROUPED = 12;
 
 /** "3.2" or "3.2½": bar, beat and the nearest common fraction, as the transport shows it. */
 export function formatBarBeat(position: BarPosition): string {

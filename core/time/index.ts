@@ -30,17 +30,22 @@ export { lastAtOrBefore, nearestIndex } from './binary-search';
 export {
   barToBeat,
   barsBetween,
+  beatStress,
   beatToBar,
   beatToSeconds,
   beatsBetween,
   constantGrid,
   formatBarBeat,
+  groupStartsBetween,
+  groupings,
+  groupsOfBar,
   isFreeTime,
+  meterAt,
   overallTempo,
   secondsToBeat,
   tempoAt,
 } from './beat-grid';
-export type { BarPosition, BeatGrid } from './beat-grid';
+export type { BarPosition, BeatGrid, Meter } from './beat-grid';
 export {
   beatMoment,
   freeMoment,

@@ -17,6 +17,7 @@ import { Kept1700000000005 } from './migrations/0005-kept';
 import { Rosters1700000000006 } from './migrations/0006-rosters';
 import { Queue1700000000007 } from './migrations/0007-queue';
 import { Sending1700000000008 } from './migrations/0008-sending';
+import { Analyses1700000000009 } from './migrations/0009-analyses';
 
 /** Migrations only; the schema is never synchronised from the entities. */
 export async function openDatabase(url: string): Promise<DataSource> {
@@ -33,6 +34,7 @@ export async function openDatabase(url: string): Promise<DataSource> {
       Rosters1700000000006,
       Queue1700000000007,
       Sending1700000000008,
+      Analyses1700000000009,
     ],
     migrationsTransactionMode: 'each',
     synchronize: false,

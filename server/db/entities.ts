@@ -1,6 +1,5 @@
 import type { Operation } from 'fast-json-patch';
 import { EntitySchema } from 'typeorm';
-import type { SongAnalysis } from '@core/audio';
 import type { FontRef, MediaRef, Piece } from '@core/piece';
 
 export interface PieceRow {
@@ -54,7 +53,6 @@ export interface MediaRow {
   warning: string | null;
   /** Fonts only. */
   font: FontRef | null;
-  analysis: SongAnalysis | null;
   owner: string;
   /** When somebody last wanted it. */
   touchedAt: Date;
@@ -181,7 +179,6 @@ export const MediaEntity = new EntitySchema<MediaRow>({
     height: { type: 'int', nullable: true },
     warning: { type: 'text', nullable: true },
     font: { type: 'jsonb', nullable: true },
-    analysis: { type: 'jsonb', nullable: true },
     owner: { type: 'text' },
     touchedAt: { name: 'touched_at', type: 'timestamptz' },
     createdAt: created,

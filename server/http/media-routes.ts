@@ -1,18 +1,23 @@
 import { Hono } from 'hono';
 import { z } from 'zod';
+import { ANALYSIS_VERSION } from '@core/audio';
 import { MEDIA_KINDS } from '@core/piece';
 import { textSchema } from '@core/time';
+import { isOver } from '../features/jobs/job-life';
 import { importMedia, mediaRef } from '../features/media/import-media';
+import { listen } from '../features/media/kinds/audio';
 import type { MediaRecord } from '../features/media/repository';
 import { LOCAL } from '../features/pieces/repository';
 import type { ServerContext } from '../jobs/context';
 import { AppError, ERROR_WORDING } from '../platform/errors';
+import type { ErrorCode } from '../platform/errors';
 import { sendFile } from './send-file';
 import type { Uploads } from './upload-routes';
-import { validJson } from './validate';
+import { validJson, validQuery } from './validate';
 
 const IMMUTABLE = { 'cache-control': 'private, max-age=31536000, immutable' };
 const fileName = textSchema(255);
+const versionSchema = z.coerce.number().int().min(1).max(1000);
 
 export function mediaRoutes(context: ServerContext, uploads: Uploads) {
   const { media, jobs, store } = context;
@@ -22,39 +27,62 @@ export function mediaRoutes(context: ServerContext, uploads: Uploads) {
     return record;
   };
   const answer = (record: MediaRecord) => ({ media: mediaRef(record), state: record.state, warning: record.warning });
-  return new Hono()
-    .post('/', async (c) => {
-      const name = fileName.catch('file').parse(c.req.query('name')?.slice(0, 255) ?? 'file');
-      const body = c.req.raw.body;
-      if (!body) throw new AppError('FILE_EMPTY', name);
-      return c.json(answer(await importMedia(context, LOCAL.owner, body, name, c.req.raw.signal)), 201);
-    })
-    .post('/uploaded', validJson(z.object({ uploadId: z.string().max(100), name: fileName })), async (c) => {
-      const { uploadId, name } = c.req.valid('json');
-      return c.json(answer(await uploads.take(uploadId, LOCAL.owner, name, c.req.raw.signal)), 201);
-    })
-    .get('/fonts', async (c) => c.json((await media.fonts(LOCAL.owner)).map(mediaRef)))
-    .get('/:hash', async (c) => {
-      const record = await find(c.req.param('hash'));
-      const job = record.state === 'preparing' ? await jobs.activeForMedia(record.hash) : null;
-      return c.json({
-        media: mediaRef(record),
-        state: record.state,
-        progress: job?.progress ?? (record.state === 'ready' ? 1 : 0),
-        warning: record.warning,
-        error: record.state === 'failed' ? ERROR_WORDING.AUDIO_UNREADABLE.replace('{}', () => record.name) : null,
-      });
-    })
-    .get('/:hash/analysis', async (c) => {
-      const record = await find(c.req.param('hash'));
-      const analysis = await media.analysis(record.hash);
-      if (!analysis) throw new AppError('NOT_FOUND');
-      return c.json(analysis);
-    })
-    .get('/:hash/:variant', async (c) => {
-      const record = await find(c.req.param('hash'));
-      const { variant, type } = MEDIA_KINDS[record.kind];
-      if (c.req.param('variant') !== variant) throw new AppError('NOT_FOUND');
-      return sendFile(c, store.path(record.hash, variant), type, IMMUTABLE);
-    });
+  /** How far listening by this version's method has come. */
+  const hearing = async (hash: string) => {
+    if (await media.hasAnalysis(hash, ANALYSIS_VERSION)) return { isDone: true, jobId: null, progress: 1, error: null };
+    const job = await jobs.newestForMedia(hash);
+    const isOn = job !== null && !isOver(job.state);
+    return {
+      isDone: false,
+      jobId: isOn ? job.id : null,
+      progress: isOn ? job.progress : null,
+      error: job?.state === 'failed' ? new AppError(job.errorCode as ErrorCode, job.errorDetail ?? '').message : null, // written by runner.ts from AppError
+    };
+  };
+  return (
+    new Hono()
+      .post('/', async (c) => {
+        const name = fileName.catch('file').parse(c.req.query('name')?.slice(0, 255) ?? 'file');
+        const body = c.req.raw.body;
+        if (!body) throw new AppError('FILE_EMPTY', name);
+        return c.json(answer(await importMedia(context, LOCAL.owner, body, name, c.req.raw.signal)), 201);
+      })
+      .post('/uploaded', validJson(z.object({ uploadId: z.string().max(100), name: fileName })), async (c) => {
+        const { uploadId, name } = c.req.valid('json');
+        return c.json(answer(await uploads.take(uploadId, LOCAL.owner, name, c.req.raw.signal)), 201);
+      })
+      .get('/fonts', async (c) => c.json((await media.fonts(LOCAL.owner)).map(mediaRef)))
+      .get('/:hash', async (c) => {
+        const record = await find(c.req.param('hash'));
+        const job = record.state === 'preparing' ? await jobs.activeForMedia(record.hash) : null;
+        return c.json({
+          media: mediaRef(record),
+          state: record.state,
+          progress: job?.progress ?? (record.state === 'ready' ? 1 : 0),
+          warning: record.warning,
+          error: record.state === 'failed' ? ERROR_WORDING.AUDIO_UNREADABLE.replace('{}', () => record.name) : null,
+        });
+      })
+      .get('/:hash/analysis', validQuery(z.object({ version: versionSchema.optional() })), async (c) => {
+        const record = await find(c.req.param('hash'));
+        const analysis = await media.analysis(record.hash, c.req.valid('query').version ?? null);
+        if (!analysis) throw new AppError('NOT_FOUND');
+        return c.json(analysis);
+      })
+      .get('/:hash/hearing', async (c) => c.json(await hearing((await find(c.req.param('hash'))).hash)))
+      /** Listens to a song by this version's method, beside what was found in it before. */
+      .post('/:hash/hearing', async (c) => {
+        const record = await find(c.req.param('hash'));
+        if (record.kind !== 'audio' || record.state !== 'ready')
+          throw new AppError('BAD_REQUEST', 'no song to listen to');
+        if (!(await media.hasAnalysis(record.hash, ANALYSIS_VERSION))) await listen(context, record, true);
+        return c.json(await hearing(record.hash), 202);
+      })
+      .get('/:hash/:variant', async (c) => {
+        const record = await find(c.req.param('hash'));
+        const { variant, type } = MEDIA_KINDS[record.kind];
+        if (c.req.param('variant') !== variant) throw new AppError('NOT_FOUND');
+        return sendFile(c, store.path(record.hash, variant), type, IMMUTABLE);
+      })
+  );
 }

@@ -2,6 +2,7 @@ import { join } from 'node:path';
 import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
 import type { SongAnalysis } from '@core/audio';
+import { songOf } from '@core/piece';
 import type { Piece } from '@core/piece';
 import { openDatabase } from '../db/data-source';
 import { createNotify } from '../db/notify';
@@ -44,14 +45,16 @@ const KNOWN_ANALYSES = 24;
 function rememberedAnalyses(media: MediaRepository): (piece: Piece) => Promise<SongAnalysis | null> {
   const known = new Map<string, SongAnalysis>();
   return async (piece) => {
-    const hash = piece.media.find((m) => m.id === piece.music?.mediaId)?.hash;
+    const hash = songOf(piece)?.hash;
     if (!hash) return null;
-    const remembered = known.get(hash);
+    const key = `${hash}@${piece.music?.analysisVersion ?? ''}`;
+    const remembered = known.get(key);
     if (remembered) return remembered;
-    const analysis = await media.analysis(hash).catch(() => null);
-    if (analysis) {
+    const analysis = await media.analysisOf(piece).catch(() => null);
+    // What stands in for another method's is not kept: that may still come.
+    if (analysis && (piece.music?.analysisVersion ?? analysis.version) === analysis.version) {
       if (known.size >= KNOWN_ANALYSES) known.clear();
-      known.set(hash, analysis);
+      known.set(key, analysis);
     }
     return analysis;
   };

@@ -40,29 +40,40 @@ export interface JobKindDefinition {
   giveUp?(context: ServerContext, payload: unknown): Promise<void>;
 }
 
-export const preparePayload = z.object({ hash: z.string(), name: z.string(), declared: z.number() });
+export const preparePayload = z.object({
+  hash: z.string(),
+  name: z.string(),
+  declared: z.number(),
+  /** The song is ready, and stays so whatever comes of this. */
+  isAnew: z.boolean().default(false),
+});
 export const JOB_KINDS: Readonly<Record<JobKind, JobKindDefinition>> = {
   prepare: {
     async run(context, payload, { signal, onProgress }) {
-      const { hash, name, declared } = preparePayload.parse(payload);
+      const { hash, name, declared, isAnew } = preparePayload.parse(payload);
       try {
         const { analysis, warning } = await prepareSong(context.store, hash, name, declared, {
           serverDir: context.config.assets.serverDir,
           signal,
           onProgress,
         });
-        await context.media.setAnalysis(hash, analysis);
-        await context.media.setState(hash, 'ready', { warning });
-        // Cards of pieces that use it show its beats from now on.
-        await context.pieces.resummarise(hash);
+        if (isAnew) await context.media.addAnalysis(hash, analysis);
+        else {
+          await context.media.setAnalysis(hash, analysis);
+          await context.media.setState(hash, 'ready', { warning });
+          // Cards of pieces that use it show its beats from now on.
+          await context.pieces.resummarise(hash);
+        }
         return { bpm: analysis.bpm, beats: analysis.beats.length };
       } catch (error) {
-        if (!(error instanceof Cancelled || error instanceof LeaseLost)) await context.media.setState(hash, 'failed');
+        if (!isAnew && !(error instanceof Cancelled || error instanceof LeaseLost))
+          await context.media.setState(hash, 'failed');
         throw error;
       }
     },
     async giveUp(context, payload) {
-      await context.media.setState(preparePayload.parse(payload).hash, 'failed');
+      const { hash, isAnew } = preparePayload.parse(payload);
+      if (!isAnew) await context.media.setState(hash, 'failed');
     },
   },
   export: {

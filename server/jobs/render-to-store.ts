@@ -1,7 +1,7 @@
 import { stat } from 'node:fs/promises';
 import { dirname } from 'node:path';
 import type { ExportKindId } from '@core/formats';
-import { MEDIA_KINDS } from '@core/piece';
+import { MEDIA_KINDS, songOf } from '@core/piece';
 import type { Piece } from '@core/piece';
 import { AppError, Cancelled } from '../platform/errors';
 import { EXPORTERS } from '../render/export-kinds';
@@ -41,10 +41,10 @@ export async function renderInputFor(
     files[hash] = context.store.path(hash, MEDIA_KINDS[kind].variant);
     originals[hash] = context.store.path(hash, 'original');
   }
-  const song = piece.music ? piece.media.find((m) => m.id === piece.music?.mediaId) : undefined;
+  const song = songOf(piece);
   if (piece.music && (!song || !(await context.store.has(song.hash, 'sound'))))
     throw new AppError('MEDIA_MISSING', song?.name ?? 'the music');
-  const analysis = song ? await context.media.analysis(song.hash).catch(() => null) : null;
+  const analysis = await context.media.analysisOf(piece).catch(() => null);
   return {
     input: { piece, analysis, formatId, files },
     songFile: song ? context.store.path(song.hash, 'sound') : null,

@@ -1,5 +1,5 @@
 import type { Stereo } from '@core/audio';
-import { mixSong, neededOfSong } from '@core/piece';
+import { mixSong, neededOfSong, songOf } from '@core/piece';
 import type { FrameSpan, Music, ResolvedTimes } from '@core/piece';
 import type { FrameRate } from '@core/time';
 import { Cancelled } from '../platform/errors';
@@ -56,8 +56,7 @@ export async function pieceSound(
   signal: AbortSignal | undefined,
 ): Promise<[Float32Array, Float32Array] | null> {
   if (!piece.music || !songFile) return null;
-  const duration =
-    analysis?.duration ?? piece.media.find((m) => m.id === piece.music?.mediaId)?.duration ?? MAX_SONG_SECONDS;
+  const duration = analysis?.duration ?? songOf(piece)?.duration ?? MAX_SONG_SECONDS;
   return songSound(piece.music, duration, times, songFile, samples, signal);
 }
 

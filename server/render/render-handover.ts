@@ -15,7 +15,7 @@ import {
   writeSrt,
   writeVtt,
 } from '@core/formats';
-import { MEDIA_KINDS, posterFrame, resolveTimes, spanOf } from '@core/piece';
+import { MEDIA_KINDS, posterFrame, resolveTimes, songOf, spanOf } from '@core/piece';
 import type { MediaRef } from '@core/piece';
 import { fileNames } from '@core/roster';
 import { frameMiddle, framesPerSecond } from '@core/time';
@@ -90,7 +90,7 @@ export async function renderHandover(run: ExportRun): Promise<Record<string, unk
 
     const media = mediaNames(piece.media);
     const sheet = timingSheet(piece, analysis, run.excerpt ?? null);
-    const song = piece.media.find((ref) => ref.id === piece.music?.mediaId);
+    const song = songOf(piece);
     const inFolder = song ? { ...sheet, song: `media/${media.get(song.hash) ?? song.name}` } : sheet;
     add(
       'timeline.otio',

@@ -23,7 +23,7 @@ export function steadyAnalysis(bpm: number, first: number, count: number, beatsP
     downbeats: beats.filter((_, i) => i % beatsPerBar === 0),
     beatsPerBar,
     tempi: [{ bpm, likelihood: 0.9 }],
-    bars: beats.flatMap((_, beat) => (beat % beatsPerBar === 0 ? [{ beat, beatsPerBar, sound: [] }] : [])),
+    bars: beats.flatMap((_, beat) => (beat % beatsPerBar === 0 ? [{ beat, beatsPerBar, groups: [], sound: [] }] : [])),
     energy: beats.map(() => 0.5),
     sections: [],
     drops: [],

@@ -2,7 +2,8 @@ import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { createCanvas, loadImage } from '@napi-rs/canvas';
 import { describe, expect, it } from '@jest/globals';
-import type { SongAnalysis } from '@core/audio';
+import { z } from 'zod';
+import { songAnalysisSchema } from '@core/audio';
 import { PIECE_VERSION, allTracks, parsePiece } from '@core/piece';
 import type { MediaRef } from '@core/piece';
 import { createFrameSource } from '../../server/render/frame-source';
@@ -11,11 +12,8 @@ import { ssim } from '../helpers/ssim';
 
 const DIR = 'tests/fixtures/version-1';
 const PIECES = ['nine-days', 'kite-maker', 'every-field'];
-const read = (name: string) =>
-  JSON.parse(readFileSync(join(DIR, `${name}.json`), 'utf8')) as {
-    piece: Record<string, unknown>;
-    analysis: SongAnalysis | null;
-  };
+const storedSchema = z.object({ piece: z.record(z.string(), z.unknown()), analysis: songAnalysisSchema.nullable() });
+const read = (name: string) => storedSchema.parse(JSON.parse(readFileSync(join(DIR, `${name}.json`), 'utf8')));
 /** Least likeness: what is left is the last bit of rounding. */
 const SAME = 0.99;
 
@@ -161,6 +159,21 @@ describe('pieces of version 6', () => {
     expect(pictures.length).toBeGreaterThan(0);
     for (const fit of pictures) expect(fit).toBe('stretch');
     expect(opened.piece.layers.some((layer) => layer.madeFrom !== null)).toBe(true);
+  });
+});
+
+/** The same of version 7, with words of one's own and pictures that fill their frame. */
+describe('pieces of version 7', () => {
+  const piece = JSON.parse(readFileSync('tests/fixtures/version-7/every-field.json', 'utf8')) as { version: number };
+
+  it('open as this version with every value; the song is as it was first heard, and no beats group', () => {
+    expect(piece.version).toBe(7);
+    const opened = parsePiece(piece);
+    if (!opened.ok) throw new Error(opened.problem.detail);
+    expect(opened.piece).toMatchObject({ ...piece, version: PIECE_VERSION });
+    expect(opened.piece.music).toMatchObject({ analysisVersion: null, correction: { groups: null } });
+    expect(opened.piece.music!.correction.bars.map((bar) => bar.groups)).toEqual([[]]);
+    expect(opened.piece.tempo.groups).toEqual([]);
   });
 });
 

@@ -22,6 +22,7 @@ export const NO_CORRECTION: GridCorrection = {
   shift: 0,
   firstDownbeat: null,
   beatsPerBar: null,
+  groups: null,
   tapped: null,
   moves: [],
   bars: [],
@@ -63,7 +64,7 @@ export function createPiece(options: NewPiece, newId: IdSource): Piece {
     end: freeMoment(10),
     background: constantTrack(NEW_BACKGROUND),
     music: null,
-    tempo: { bpm: 120, beatsPerBar: 4, firstDownbeat: 0 },
+    tempo: { bpm: 120, beatsPerBar: 4, groups: [], firstDownbeat: 0 },
     markers: [],
     layers: [],
     media: [],
@@ -132,6 +133,7 @@ export function createLayer<K extends LayerKind>(kind: K, options: NewLayer, new
 export function createMusic(media: MediaRef): Music {
   return {
     mediaId: media.id,
+    analysisVersion: null,
     start: 0,
     trimStart: 0,
     trimEnd: null,

@@ -1,5 +1,6 @@
 import { LAYER_KINDS } from './layer-kinds';
 import type { Layer } from './layer-schema';
+import type { MediaRef } from './media-schema';
 import type { Piece } from './schema';
 
 /** The file that a layer shows: its id in the piece; null for none. */
@@ -8,6 +9,10 @@ export function mediaIdOf(layer: Pick<Layer, 'kind' | 'content'>): string | null
   const { mediaOf } = LAYER_KINDS[layer.kind] as { mediaOf: (content: Layer['content']) => string | null };
   return mediaOf(layer.content);
 }
+
+/** The song that a piece is cut to; null without music. */
+export const songOf = ({ media, music }: Pick<Piece, 'media' | 'music'>): MediaRef | null =>
+  media.find((ref) => ref.id === music?.mediaId) ?? null;
 
 /** The files that layers of a piece may need elsewhere: those they show, by role or by name, and all fonts. */
 export function mediaFor(

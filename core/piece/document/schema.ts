@@ -18,7 +18,7 @@ import { EMPTY_WARDROBE, wardrobeSchema } from './wardrobe-schema';
  * Objects are strict: a field that this program does not know is refused by name, never dropped. A change of the shape
  * is a new version with a migration and a fixture (schema-shape.test.ts); a new row in the table of kinds is not.
  */
-export const PIECE_VERSION = 7;
+export const PIECE_VERSION = 8;
 export const MIN_FRAME_SIDE = 16;
 export const MAX_FRAME_SIDE = 4096;
 /** Most layers of a piece, and most markers. */

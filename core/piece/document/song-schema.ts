@@ -6,6 +6,8 @@ import { idSchema, lengthSchema, momentSchema, secondsSchema, textSchema } from 
 
 const songStretch = z.strictObject({ start: secondsSchema, end: secondsSchema });
 const beatsPerBar = z.number().int().min(1).max(16);
+/** How the beats of a bar group, such as 3 + 2; empty for none. What does not add up to the bar counts as none. */
+const groups = z.array(beatsPerBar).max(8);
 
 const correctionFields = {
   /** Constant tempo in place of the found beats; null follows the analysis. */
@@ -19,12 +21,14 @@ const correctionFields = {
   beatsPerBar: beatsPerBar.nullable(),
 };
 const laterCorrectionFields = {
+  /** Of the bars of `beatsPerBar`; null follows the analysis. */
+  groups: groups.nullable(),
   /** Beats tapped along, in place of the found ones. */
   tapped: z.array(secondsSchema).max(20000).nullable(),
   /** Beats dragged from one time to another; their neighbours follow (see grid-corrections.ts). */
   moves: z.array(z.strictObject({ at: secondsSchema, to: secondsSchema })).max(2000),
   /** "This is one": a bar begins here, and bars have this many beats from here on. */
-  bars: z.array(z.strictObject({ at: secondsSchema, beatsPerBar })).max(500),
+  bars: z.array(z.strictObject({ at: secondsSchema, beatsPerBar, groups: groups.default([]) })).max(500),
   /** Stretches with a known number of beats between two anchored times; the beats between are looked for. */
   spans: z.array(songStretch.extend({ beats: z.number().int().min(1).max(4000) })).max(200),
   /** Stretches without a pulse: no lattice, no snapping to beats. */
@@ -39,6 +43,7 @@ export const correctionChangeSchema = z.strictObject({ ...correctionFields, ...l
  */
 export const gridCorrectionSchema = z.strictObject({
   ...correctionFields,
+  groups: laterCorrectionFields.groups.default(null),
   tapped: laterCorrectionFields.tapped.default(null),
   moves: laterCorrectionFields.moves.default([]),
   bars: laterCorrectionFields.bars.default([]),
@@ -80,6 +85,8 @@ const fades = {
 
 export const musicSchema = z.strictObject({
   mediaId: idSchema,
+  /** The method of analysis that the piece is timed by; null for the one its song was first heard by. */
+  analysisVersion: z.number().int().min(1).max(1000).nullable().default(null),
   /** Seconds of the piece at which the song, cut by `trimStart`, begins. */
   start: secondsSchema,
   trimStart: lengthSchema,
@@ -137,6 +144,7 @@ export type Sound = z.infer<typeof soundSchema>;
 export const typedTempoSchema = z.strictObject({
   bpm: z.number().min(20).max(400),
   beatsPerBar,
+  groups: groups.default([]),
   firstDownbeat: secondsSchema,
 });
 export type TypedTempo = z.infer<typeof typedTempoSchema>;

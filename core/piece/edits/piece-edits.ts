@@ -1,12 +1,24 @@
 import { z } from 'zod';
-import { beatsSchema, frameRateSchema, lengthSchema, momentSchema, secondsSchema, textSchema } from '../../time';
+import {
+  beatsSchema,
+  frameRateSchema,
+  idSchema,
+  lengthSchema,
+  momentSchema,
+  secondsSchema,
+  textSchema,
+} from '../../time';
 import { musicSpan, rearranged, rearrangedBeat } from '../song/arrange';
+import { momentReheard } from '../song/rehear';
 import { rememberTimes, visitMoments } from '../times/resolve-times';
 import { backgroundSchema, formatSchema, markerSchema } from '../document/schema';
-import { correctionChangeSchema, musicSchema, typedTempoSchema } from '../document/song-schema';
+import { correctionChangeSchema, gridCorrectionSchema, musicSchema, typedTempoSchema } from '../document/song-schema';
 import { mediaRefSchema } from '../document/media-schema';
 import { defineEdit } from './define';
 import { moveItem, putItem } from './list-items';
+
+/** Different beats and hits that moments of a piece are pinned to. */
+const MOST_PINS = 100_000;
 
 /**
  * Edits of the piece as a whole: name, frame, music and markers. Those that move the grid first note where every pin
@@ -78,6 +90,23 @@ export const PIECE_EDITS = {
       if (!draft.music) return;
       rememberTimes(draft, times.targets);
       Object.assign(draft.music.correction, correction);
+    },
+  ),
+  'music.rehear': defineEdit(
+    'Take the beats as heard anew',
+    z.object({
+      analysisVersion: z.number().int().min(1).max(1000),
+      correction: gridCorrectionSchema,
+      beats: z.array(z.tuple([beatsSchema, beatsSchema])).max(MOST_PINS),
+      hits: z.array(z.tuple([idSchema, idSchema])).max(MOST_PINS),
+      ratio: z.number().min(0.1).max(10),
+    }),
+    (draft, { analysisVersion, correction, ratio, ...pinned }, { times }) => {
+      if (!draft.music) return;
+      const pins = { beats: new Map(pinned.beats), hits: new Map(pinned.hits), ratio };
+      rememberTimes(draft, times.targets);
+      visitMoments(draft, (moment) => momentReheard(moment, pins, times.targets));
+      Object.assign(draft.music, { analysisVersion, correction });
     },
   ),
   'music.arrange': defineEdit(

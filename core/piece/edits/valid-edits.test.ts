@@ -8,6 +8,7 @@ import {
   applyEdits,
   createLayer,
   createMusic,
+  NO_CORRECTION,
   newLook,
   parsePiece,
   recordStep,
@@ -160,12 +161,15 @@ const music = fc
     cuts: fc.array(fc.record({ at: number, to: number }), { maxLength: 4 }),
   })
   .map((change) => ({ ...createMusic(pieceWithSong().piece.media[0]!), ...change }));
+const groups = fc.array(fc.integer({ min: 0, max: 17 }), { maxLength: 4 });
 const correction = fc.record(
   {
     bpm: fc.option(number),
     factor: fc.constantFrom(0.5, 1, 2, 3),
     shift: number,
     firstDownbeat: fc.option(number),
+    groups: fc.option(groups),
+    bars: fc.array(fc.record({ at: number, beatsPerBar: number, groups }), { maxLength: 2 }),
     moves: fc.array(fc.record({ at: number, to: number }), { maxLength: 3 }),
     spans: fc.array(fc.record({ start: number, end: number, beats: number }), { maxLength: 2 }),
   },
@@ -234,9 +238,16 @@ const PAYLOADS: { [T in EditType]: fc.Arbitrary<Record<string, unknown>> } = {
     duration: number,
     stretches: fc.array(fc.record({ from: number, to: number }), { maxLength: 4 }),
   }),
+  'music.rehear': fc.record({
+    analysisVersion: fc.integer({ min: -1, max: 1001 }),
+    correction: correction.map((change) => ({ ...NO_CORRECTION, ...change })),
+    beats: fc.array(fc.tuple(number, number), { maxLength: 3 }),
+    hits: fc.array(fc.tuple(id, id), { maxLength: 3 }),
+    ratio: number,
+  }),
   'music.place': fc.record({ start: number, beatShift: number }),
   'markers.add': fc.record({ markers: fc.array(marker, { maxLength: 3 }) }),
-  'tempo.set': fc.record({ tempo: fc.record({ bpm: number, beatsPerBar: number, firstDownbeat: number }) }),
+  'tempo.set': fc.record({ tempo: fc.record({ bpm: number, beatsPerBar: number, groups, firstDownbeat: number }) }),
   'marker.put': fc.record({ marker }),
   'marker.remove': fc.record({ ids }),
   'layer.toPath': fc.record({ id }),

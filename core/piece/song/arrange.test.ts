@@ -16,7 +16,7 @@ import {
   trackOf,
 } from '@core/piece';
 import type { Music } from '@core/piece';
-import { beatToBar, beatToSeconds, secondsToBeat } from '@core/time';
+import { beatToBar, beatToSeconds, groupStartsBetween, secondsToBeat } from '@core/time';
 import { pieceWithSong, pin, steadyAnalysis } from '../../../tests/helpers/documents';
 
 const base = createMusic({ id: 'song', hash: 'a'.repeat(64), kind: 'audio', name: 'song.wav', duration: 40 });
@@ -191,7 +191,7 @@ describe('cutting the song of a piece', () => {
               factor,
               moves: cuts,
               spans: pairs.map(([start, end]) => ({ start, end, beats: 7 })),
-              bars: pairs.map(([at]) => ({ at, beatsPerBar: 3 })),
+              bars: pairs.map(([at]) => ({ at, beatsPerBar: 3, groups: [] })),
             },
           };
           const { grid } = resolveTimes({ ...piece, music }, analysis);
@@ -249,10 +249,19 @@ describe('corrections by hand', () => {
     );
   });
   it('"this is one" starts bars of a new length from there on', () => {
-    const grid = corrected({ bars: [{ at: 10.25, beatsPerBar: 3 }] });
+    const grid = corrected({ bars: [{ at: 10.25, beatsPerBar: 3, groups: [] }] });
     expect(beatToBar(grid, 20)).toMatchObject({ beat: 1, beatsPerBar: 3 });
     expect(beatToBar(grid, 23).beat).toBe(1);
     expect(beatToBar(grid, 16)).toMatchObject({ beat: 1, beatsPerBar: 4 });
+  });
+  it('beats group as was heard, or as is said; a bar that is cut short does not', () => {
+    const heard = corrected({ bars: [{ at: 10.25, beatsPerBar: 5, groups: [3, 2] }] });
+    expect(groupStartsBetween(heard, 0, 12.6)).toEqual([23]);
+    expect(groupStartsBetween(corrected({ beatsPerBar: 7, groups: [2, 2, 3] }), 0, 4.2)).toEqual([2, 4]);
+    // Three beats, and then anew: these bars are not of five.
+    const cut = corrected({ bars: [10.25, 11.75].map((at) => ({ at, beatsPerBar: 5, groups: [3, 2] })) });
+    expect(groupStartsBetween(cut, 10, 12.6)).toEqual([]);
+    expect(groupStartsBetween(corrected({ beatsPerBar: 4, groups: [3, 2] }), 0, 12)).toEqual([]);
   });
   it('between two anchors lie as many beats as are said', () => {
     const { beats } = corrected({ spans: [{ start: 10.25, end: 14.25, beats: 6 }] });
@@ -281,13 +290,13 @@ describe('corrections by hand', () => {
     ).piece;
     const second = applyEdits(
       first,
-      [{ type: 'music.correct', correction: { bars: [{ at: 2.25, beatsPerBar: 3 }] } }],
+      [{ type: 'music.correct', correction: { bars: [{ at: 2.25, beatsPerBar: 3, groups: [] }] } }],
       resolveTimes(first, analysis),
     ).piece;
     expect(second.music!.correction).toMatchObject({
       moves: [{ at: 1.25, to: 1.3 }],
       shift: 0.01,
-      bars: [{ at: 2.25, beatsPerBar: 3 }],
+      bars: [{ at: 2.25, beatsPerBar: 3, groups: [] }],
     });
   });
   it('documents from before these corrections are read as having none', () => {

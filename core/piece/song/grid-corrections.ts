@@ -7,9 +7,24 @@ import type { GridCorrection } from '../document/song-schema';
 export interface SongBeats {
   readonly times: readonly Seconds[];
   readonly confidence: readonly number[];
-  /** Beats of the bar that begins on a beat, 0 on beats inside a bar. */
-  readonly bars: readonly number[];
+  /** The bar that begins on a beat; null on beats inside a bar. */
+  readonly bars: readonly (SongBar | null)[];
 }
+
+export interface SongBar {
+  readonly beatsPerBar: number;
+  /** How its beats group; empty for none. */
+  readonly groups: readonly number[];
+}
+
+const isDownbeat = (bar: SongBar | null): bar is SongBar => bar !== null;
+/** Where the first bar begins; the first beat if none does. */
+export const firstDown = (bars: SongBeats['bars']): number => Math.max(0, bars.findIndex(isDownbeat));
+
+/** Where nothing is known. */
+const PLAIN_BAR: SongBar = { beatsPerBar: 4, groups: [] };
+
+export const GRID_FACTORS: readonly GridCorrection['factor'][] = [1, 2, 0.5];
 
 /** Beats to each side that follow a dragged one, less and less. */
 export const FOLLOWING_BEATS = 4;
@@ -21,22 +36,19 @@ export function applyFactor(song: SongBeats, factor: GridCorrection['factor']): 
     return {
       times: times.flatMap((t, i) => (i + 1 < times.length ? [t, (t + times[i + 1]!) / 2] : [t])),
       confidence: confidence.flatMap((c, i) => (i + 1 < times.length ? [c, Math.min(c, confidence[i + 1]!) / 2] : [c])),
-      bars: bars.flatMap((b, i) => (i + 1 < times.length ? [b, 0] : [b])),
+      bars: bars.flatMap((b, i) => (i + 1 < times.length ? [b, null] : [b])),
     };
   }
   // Half as many: those that downbeats stand on are kept, and a bar keeps its number of beats, so that it lasts twice
   // as long.
-  const first = Math.max(
-    0,
-    bars.findIndex((b) => b > 0),
-  );
+  const first = firstDown(bars);
   const kept = times.map((_, i) => i).filter((i) => (i - first) % 2 === 0);
   if (kept.length < 2) return song;
-  const perBar = bars[first] || 4;
+  const bar = bars[first] ?? PLAIN_BAR;
   return {
     times: kept.map((i) => times[i]!),
     confidence: kept.map((i) => confidence[i]!),
-    bars: kept.map((i) => (i >= first && ((i - first) / 2) % perBar === 0 ? perBar : 0)),
+    bars: kept.map((i) => (i >= first && ((i - first) / 2) % bar.beatsPerBar === 0 ? bar : null)),
   };
 }
 
@@ -121,10 +133,10 @@ export function applySpans(song: SongBeats, spans: GridCorrection['spans'], hits
     const edge = 0.25 * (length / span.beats);
     const before = result.times.map((t, i) => ({ t, i })).filter(({ t }) => t < span.start - edge);
     const after = result.times.map((t, i) => ({ t, i })).filter(({ t }) => t > span.end + edge);
-    const pick = (values: readonly number[], list: typeof before) => list.map(({ i }) => values[i]!);
+    const pick = <T>(values: readonly T[], list: typeof before): T[] => list.map(({ i }) => values[i]!);
     const barAt = (t: Seconds) => {
       const i = result.times.length ? nearestIndex(result.times, t) : -1;
-      return i >= 0 && Math.abs(result.times[i]! - t) < edge ? result.bars[i]! : 0;
+      return i >= 0 && Math.abs(result.times[i]! - t) < edge ? result.bars[i]! : null;
     };
     result = {
       times: [...pick(result.times, before), ...found, ...pick(result.times, after)],
@@ -140,21 +152,17 @@ export function applyBars(song: SongBeats, correction: GridCorrection): SongBeat
   const { times } = song;
   if (times.length === 0) return song;
   let bars = [...song.bars];
-  const lay = (from: number, beatsPerBar: number) => {
-    for (let i = from; i < bars.length; i++) bars[i] = (i - from) % beatsPerBar === 0 ? beatsPerBar : 0;
+  const lay = (from: number, bar: SongBar) => {
+    for (let i = from; i < bars.length; i++) bars[i] = (i - from) % bar.beatsPerBar === 0 ? bar : null;
   };
-  const perBar = correction.beatsPerBar ?? bars.find((b) => b > 0) ?? 4;
-  if (correction.firstDownbeat !== null || correction.beatsPerBar !== null) {
-    const first =
-      correction.firstDownbeat !== null
-        ? nearestIndex(times, correction.firstDownbeat)
-        : Math.max(
-            0,
-            bars.findIndex((b) => b > 0),
-          );
-    bars = bars.map(() => 0);
-    lay(first, perBar);
+  const { firstDownbeat, beatsPerBar, groups } = correction;
+  if (firstDownbeat !== null || beatsPerBar !== null || groups !== null) {
+    const found = bars.find(isDownbeat) ?? PLAIN_BAR;
+    const perBar = beatsPerBar ?? found.beatsPerBar;
+    const first = firstDownbeat !== null ? nearestIndex(times, firstDownbeat) : firstDown(bars);
+    bars = bars.map(() => null);
+    lay(first, { beatsPerBar: perBar, groups: groups ?? found.groups });
   }
-  for (const bar of [...correction.bars].sort((a, b) => a.at - b.at)) lay(nearestIndex(times, bar.at), bar.beatsPerBar);
+  for (const { at, ...bar } of [...correction.bars].sort((a, b) => a.at - b.at)) lay(nearestIndex(times, at), bar);
   return { ...song, bars };
 }

@@ -1,8 +1,8 @@
 import type { SongAnalysis } from '../../audio';
-import { constantGrid, nearestIndex } from '../../time';
-import type { BeatGrid } from '../../time';
-import { applyBars, applyFactor, applyMoves, applySpans } from './grid-corrections';
-import type { SongBeats } from './grid-corrections';
+import { constantGrid, groupsOfBar, nearestIndex } from '../../time';
+import type { BeatGrid, Meter } from '../../time';
+import { applyBars, applyFactor, applyMoves, applySpans, firstDown } from './grid-corrections';
+import type { SongBar, SongBeats } from './grid-corrections';
 import type { Music } from '../document/song-schema';
 import type { Piece } from '../document/schema';
 import { songParts, songToPiece } from './song-parts';
@@ -10,20 +10,20 @@ import { songParts, songToPiece } from './song-parts';
 /** A beat this near before a part's start or its end belongs to the part that begins there. */
 const JOIN_TOLERANCE = 0.02;
 
-function foundBeats(music: Music, analysis: SongAnalysis): SongBeats {
+/** What was heard or tapped, before any correction. */
+export function foundBeats(music: Music, analysis: SongAnalysis): SongBeats {
   const { tapped } = music.correction;
-  const barOf = new Map(analysis.bars.map((bar) => [bar.beat, bar.beatsPerBar]));
-  const downs = new Set(analysis.downbeats);
-  const bars = analysis.beats.map(
-    (t, i) => barOf.get(i) ?? (analysis.bars.length === 0 && downs.has(t) ? analysis.beatsPerBar : 0),
-  );
+  const barOf = new Map<number, SongBar>(analysis.bars.map((bar) => [bar.beat, bar]));
+  const usual: SongBar = { beatsPerBar: analysis.beatsPerBar, groups: [] };
+  const downs = new Set(analysis.bars.length === 0 ? analysis.downbeats : []);
+  const bars = analysis.beats.map((t, i) => barOf.get(i) ?? (downs.has(t) ? usual : null));
   if (!tapped || tapped.length < 2) return { times: analysis.beats, confidence: analysis.confidence, bars };
   // What was tapped keeps the bars that were heard where a tap meets their downbeat.
   const first = analysis.downbeats.length ? nearestIndex(tapped, analysis.downbeats[0]!) : 0;
   return {
     times: tapped,
     confidence: tapped.map(() => 1),
-    bars: tapped.map((_, i) => (i >= first && (i - first) % analysis.beatsPerBar === 0 ? analysis.beatsPerBar : 0)),
+    bars: tapped.map((_, i) => (i >= first && (i - first) % usual.beatsPerBar === 0 ? usual : null)),
   };
 }
 
@@ -33,7 +33,7 @@ function arranged(music: Music, song: SongBeats): SongBeats {
   const parts = songParts(music);
   const times: number[] = [];
   const confidence: number[] = [];
-  const bars: number[] = [];
+  const bars: (SongBar | null)[] = [];
   parts.forEach((part, k) => {
     song.times.forEach((t, i) => {
       if ((k > 0 && t < part.from - JOIN_TOLERANCE) || (k + 1 < parts.length && t >= part.to - JOIN_TOLERANCE)) return;
@@ -42,7 +42,7 @@ function arranged(music: Music, song: SongBeats): SongBeats {
       if (last !== undefined && at <= last + JOIN_TOLERANCE) return;
       times.push(at);
       confidence.push(song.confidence[i] ?? 0);
-      bars.push(song.bars[i] ?? 0);
+      bars.push(song.bars[i] ?? null);
     });
   });
   return { times, confidence, bars };
@@ -62,20 +62,22 @@ function inOrder(song: SongBeats): SongBeats {
     return true;
   });
   if (kept.every(Boolean)) return song;
-  const those = (values: readonly number[]) => values.filter((_, i) => kept[i]);
+  const those = <T>(values: readonly T[]): T[] => values.filter((_, i) => kept[i]);
   return { times: those(song.times), confidence: those(song.confidence), bars: those(song.bars) };
 }
 
 /**
  * Bars as the grid wants them: where the number of beats a bar changes. A bar cut short counts with the beats it has.
  */
-function metersOf(bars: readonly number[], origin: number): BeatGrid['meters'] {
-  const downs = bars.map((b, i) => ({ b, i })).filter(({ b }) => b > 0);
-  const meters: { fromBeat: number; beatsPerBar: number }[] = [];
-  downs.forEach(({ b, i }, k) => {
+function metersOf(bars: SongBeats['bars'], origin: number): BeatGrid['meters'] {
+  const downs = bars.flatMap((bar, i) => (bar ? [{ bar, i }] : []));
+  const meters: Meter[] = [];
+  downs.forEach(({ bar, i }, k) => {
     const next = downs[k + 1];
-    const beatsPerBar = next ? next.i - i : b;
-    if (meters[meters.length - 1]?.beatsPerBar !== beatsPerBar) meters.push({ fromBeat: i - origin, beatsPerBar });
+    const beatsPerBar = next ? next.i - i : bar.beatsPerBar;
+    const meter = { fromBeat: i - origin, beatsPerBar, groups: groupsOfBar(bar.groups, beatsPerBar) };
+    const last = meters[meters.length - 1];
+    if (!last || last.beatsPerBar !== beatsPerBar || String(last.groups) !== String(meter.groups)) meters.push(meter);
   });
   return meters.length > 0 ? meters : [{ fromBeat: 0, beatsPerBar: 4 }];
 }
@@ -93,9 +95,10 @@ export function musicGrid(music: Music, analysis: SongAnalysis | null, fallback:
   const withFree = (grid: BeatGrid): BeatGrid => (free.length > 0 ? { ...grid, free } : grid);
   const steady = (): BeatGrid => {
     const beatsPerBar = correction.beatsPerBar ?? analysis?.beatsPerBar ?? fallback.beatsPerBar;
+    const groups = correction.groups ?? analysis?.bars[0]?.groups ?? fallback.groups;
     const anchor = correction.firstDownbeat ?? analysis?.downbeats[0] ?? analysis?.beats[0] ?? 0;
     return withFree(
-      constantGrid(correction.bpm ?? fallback.bpm, beatsPerBar, songToPiece(music, anchor + correction.shift)),
+      constantGrid(correction.bpm ?? fallback.bpm, beatsPerBar, songToPiece(music, anchor + correction.shift), groups),
     );
   };
   const hasBeats = (analysis?.beats.length ?? 0) >= 2 || (correction.tapped?.length ?? 0) >= 2;
@@ -116,10 +119,7 @@ export function musicGrid(music: Music, analysis: SongAnalysis | null, fallback:
   const counted = inOrder(song);
   // Corrections and cuts may leave too little to count by.
   if (counted.times.length < 2) return steady();
-  const origin = Math.max(
-    0,
-    counted.bars.findIndex((b) => b > 0),
-  );
+  const origin = firstDown(counted.bars);
   return withFree({
     beats: counted.times,
     origin,
@@ -133,5 +133,6 @@ export function musicGrid(music: Music, analysis: SongAnalysis | null, fallback:
  */
 export function pieceGrid(piece: Pick<Piece, 'music' | 'tempo'>, analysis: SongAnalysis | null): BeatGrid {
   if (piece.music) return musicGrid(piece.music, analysis, piece.tempo);
-  return constantGrid(piece.tempo.bpm, piece.tempo.beatsPerBar, piece.tempo.firstDownbeat);
+  const { bpm, beatsPerBar, firstDownbeat, groups } = piece.tempo;
+  return constantGrid(bpm, beatsPerBar, firstDownbeat, groups);
 }

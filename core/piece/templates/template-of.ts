@@ -76,6 +76,7 @@ export function templateOf(
   made.tempo = {
     bpm,
     beatsPerBar: times.grid.meters[0]?.beatsPerBar ?? 4,
+    groups: [...(times.grid.meters[0]?.groups ?? [])],
     // Its first beat stands where it stood.
     firstDownbeat: first - (secondsToBeat(times.grid, first) * 60) / bpm,
   };

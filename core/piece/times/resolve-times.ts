@@ -1,3 +1,4 @@
+import { songOf } from '../document/media-of';
 import { hitId } from '../../audio';
 import type { SongAnalysis } from '../../audio';
 import { resolveMoment } from '../../time';
@@ -78,7 +79,7 @@ export function resolveTimes(piece: Piece, analysis: SongAnalysis | null): Resol
   const grid = pieceGrid(piece, analysis);
   const hits = new Map<string, Seconds>();
   if (piece.music && analysis) {
-    const hash = piece.media.find((m) => m.id === piece.music?.mediaId)?.hash ?? '';
+    const hash = songOf(piece)?.hash ?? '';
     const parts = songParts(piece.music);
     for (const [i, hit] of analysis.hits.entries()) {
       // A hit in a repeated stretch is heard more than once; the first keeps the plain name, so that pins to it hold.

@@ -81,6 +81,8 @@ export interface JobRepository {
    */
   listForPiece(pieceId: string, owner: string): Promise<ListedJob[]>;
   activeForMedia(hash: string): Promise<JobRow | null>;
+  /** The job that listens to a file, or did so last. */
+  newestForMedia(hash: string): Promise<JobRow | null>;
   setQueueId(id: string, queueId: string): Promise<void>;
   /** The job of a lane that is next to be taken up; null if none waits. */
   nextOf(lane: Lane): Promise<string | null>;
@@ -238,6 +240,13 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
         .where(`j.kind = 'prepare'`)
         .andWhere(`j.payload->>'hash' = :hash`, { hash })
         .andWhere(`j.state IN ('queued', 'running')`)
+        .getOne(),
+    newestForMedia: (hash) =>
+      jobs
+        .createQueryBuilder('j')
+        .where(`j.kind = 'prepare'`)
+        .andWhere(`j.payload->>'hash' = :hash`, { hash })
+        .orderBy('j.createdAt', 'DESC')
         .getOne(),
     async setQueueId(id, queueId) {
       await jobs.update({ id }, { queueId });

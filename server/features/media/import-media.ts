@@ -52,12 +52,14 @@ export async function importReceived(
       owner,
       state: kind.prepare ? 'preparing' : 'ready',
     };
-    await media.put(record, async () => {
+    const place = async () => {
       await made?.commit();
       await store.adopt(received);
-    });
-    await kind.prepare?.(context, record);
-    return record;
+    };
+    // A job that was started for another copy of the file may have made it ready while this one was looked at.
+    const put = await media.put(record, place, known?.state !== 'ready');
+    if (put.state === 'preparing') await kind.prepare?.(context, put);
+    return put;
   } catch (error) {
     await made?.discard();
     await store.discard(received);

@@ -3,6 +3,7 @@ import { createReadStream } from 'node:fs';
 import { mkdir, rm } from 'node:fs/promises';
 import type { Readable } from 'node:stream';
 import type { SongAnalysis } from '@core/audio';
+import { songOf } from '@core/piece';
 import type { Piece } from '@core/piece';
 import type { ServerContext } from '../../jobs/context';
 import { AppError } from '../../platform/errors';
@@ -15,11 +16,18 @@ import type { PieceRecord, Principal } from './repository';
 export async function exportPieceFile(context: ServerContext, piece: Piece): Promise<Readable> {
   const media = new Map(piece.media.map((ref) => [ref.hash, context.store.path(ref.hash, 'original')] as const));
   const analyses = new Map<string, SongAnalysis>();
-  for (const ref of piece.media) {
-    const analysis = ref.kind === 'audio' ? await context.media.analysis(ref.hash).catch(() => null) : null;
-    if (analysis) analyses.set(ref.hash, analysis);
+  for (const { kind, hash } of piece.media) {
+    const version = hash === songOf(piece)?.hash ? (piece.music?.analysisVersion ?? null) : null;
+    const analysis = kind === 'audio' ? await context.media.analysis(hash, version).catch(() => null) : null;
+    if (analysis) analyses.set(hash, analysis);
   }
   return packPiece({ piece, media, analyses, rosters: await context.rosters.ofPiece(piece.id) });
+}
+
+/** The piece keeps to the beats that came with it, whatever method its song is heard by here. */
+function timedAsPacked(piece: Piece, analyses: ReadonlyMap<string, SongAnalysis>): Piece {
+  const packed = analyses.get(songOf(piece)?.hash ?? '');
+  return packed && piece.music ? { ...piece, music: { ...piece.music, analysisVersion: packed.version } } : piece;
 }
 
 /** Reads a piece file and takes its media in. @throws AppError. */
@@ -34,7 +42,7 @@ export async function takePieceFile(
   try {
     await receivePieceFile(body, archive);
     await mkdir(folder);
-    const { piece, media, rosters } = await unpackPiece(archive, folder);
+    const { piece, media, rosters, analyses } = await unpackPiece(archive, folder);
     for (const ref of piece.media) {
       const record = await importMedia(
         context,
@@ -46,7 +54,8 @@ export async function takePieceFile(
       // A document that calls a picture a song would be painted with what is not there.
       if (record.kind !== ref.kind) throw new AppError('PIECE_INVALID', `${ref.name} is no ${ref.kind}`);
     }
-    return { piece, rosters };
+    for (const [hash, analysis] of analyses) await context.media.addAnalysis(hash, analysis);
+    return { piece: timedAsPacked(piece, analyses), rosters };
   } finally {
     await rm(archive, { force: true });
     await rm(folder, { recursive: true, force: true });

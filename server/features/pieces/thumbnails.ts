@@ -90,8 +90,7 @@ export function createThumbnails(context: ServerContext, limitMs = LIMIT_MS): Th
     const key = `${piece.id}@${revision}`;
     if (tooHard.has(key)) throw new AppError('TOO_HARD', 'This piece');
     if (queue.length >= MOST_WAITING) throw new AppError('TOO_MANY_REQUESTS');
-    const song = piece.media.find((m) => m.id === piece.music?.mediaId);
-    const analysis = song ? await context.media.analysis(song.hash).catch(() => null) : null;
+    const analysis = await context.media.analysisOf(piece).catch(() => null);
     // The sound is not looked for: pictures do without it.
     const { input } = await renderInputFor(context, { ...piece, music: null }, piece.leadFormatId);
     const rate = piece.frameRate;

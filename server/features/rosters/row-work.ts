@@ -39,8 +39,7 @@ const sha256 = (text: string): string => createHash('sha256').update(text).diges
 
 /** The document as rows are made from it: what it is called, and who it is, are not seen in any frame. */
 async function sourceOf({ media }: Pick<ServerContext, 'media'>, piece: Piece): Promise<RowSource> {
-  const song = piece.media.find((ref) => ref.id === piece.music?.mediaId);
-  const analysis = song ? await media.analysis(song.hash).catch(() => null) : null;
+  const analysis = await media.analysisOf(piece).catch(() => null);
   const heard = analysis ? [analysis.beats, analysis.downbeats, analysis.hits.map((hit) => hit.time)] : null;
   return { hash: sha256(JSON.stringify([{ ...piece, id: '', name: '' }, heard])), document: piece };
 }

@@ -180,9 +180,9 @@ describe('playing', () => {
     await play(
       options({
         clicks: [
-          { seconds: 0.5, isDownbeat: true },
-          { seconds: 1, isDownbeat: false },
-          { seconds: 9, isDownbeat: true },
+          { seconds: 0.5, stress: 'bar' },
+          { seconds: 1, stress: 'beat' },
+          { seconds: 9, stress: 'bar' },
         ],
       }),
     );

@@ -1,5 +1,6 @@
 import { JOIN_SECONDS, heardParts, lastHeard, musicLevel, partGain } from '@core/piece';
 import type { Music, ResolvedTimes } from '@core/piece';
+import type { beatStress } from '@core/time';
 import { playhead } from './clock';
 import { HeardLine, epochNow, secondsHeardAt } from './heard-clock';
 import type { HeardPass } from './heard-clock';
@@ -16,6 +17,12 @@ interface Pass {
   readonly sources: readonly AudioScheduledSourceNode[];
 }
 
+export interface Click {
+  /** Of the piece. */
+  readonly seconds: number;
+  readonly stress: ReturnType<typeof beatStress>;
+}
+
 export interface PlayOptions {
   readonly music: Music | null;
   readonly buffer: AudioBuffer | null;
@@ -24,7 +31,7 @@ export interface PlayOptions {
   readonly timeOf: ResolvedTimes['timeOf'];
   readonly loop: { readonly from: number; readonly to: number } | null;
   /** Beats to be heard over the music, seconds of the piece; null without a click track. */
-  readonly clicks: readonly { readonly seconds: number; readonly isDownbeat: boolean }[] | null;
+  readonly clicks: readonly Click[] | null;
   readonly onStop: () => void;
 }
 
@@ -106,7 +113,14 @@ function scheduleSound(
   });
 }
 
-/** Clicks of the beats in [from, to): high on a downbeat, low on the others. */
+/** Pitch and loudness of a click: the more stress, the higher. */
+const CLICKS: Readonly<Record<Click['stress'], { readonly hertz: number; readonly level: number }>> = {
+  bar: { hertz: 1760, level: 0.6 },
+  group: { hertz: 1397, level: 0.5 },
+  beat: { hertz: 1174, level: 0.4 },
+};
+
+/** Clicks of the beats in [from, to). */
 function scheduleClicks(
   clicks: PlayOptions['clicks'],
   at: number,
@@ -114,14 +128,14 @@ function scheduleClicks(
   to: number,
 ): AudioScheduledSourceNode[] {
   const ctx = audioContext();
-  return (clicks ?? []).flatMap(({ seconds, isDownbeat }) => {
+  return (clicks ?? []).flatMap(({ seconds, stress }) => {
     if (seconds < from || seconds >= to) return [];
     const when = at + seconds - from;
     const tone = ctx.createOscillator();
-    tone.frequency.value = isDownbeat ? 1760 : 1174;
+    tone.frequency.value = CLICKS[stress].hertz;
     const gain = ctx.createGain();
     gain.gain.setValueAtTime(0, when);
-    gain.gain.linearRampToValueAtTime(isDownbeat ? 0.6 : 0.4, when + 0.001);
+    gain.gain.linearRampToValueAtTime(CLICKS[stress].level, when + 0.001);
     gain.gain.exponentialRampToValueAtTime(0.001, when + 0.045);
     tone.connect(gain).connect(ctx.destination);
     tone.start(when);

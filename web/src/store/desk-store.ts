@@ -4,7 +4,7 @@ import { EMPTY_HISTORY, applyEdits, findKey, keepsTimes, recordStep, redo, resol
 import type { LocalWork } from '../saving/local-work';
 import type { SaveState } from '../saving/saver';
 import { createBursts } from './bursts';
-import { knownAnalysis, rememberAnalysis, songHash } from './song-analyses';
+import { knownAnalysis, rememberAnalysis, timingName } from './song-analyses';
 import type { Edit, EditResult, History, HistoryStep, KeyRef, Piece, ResolvedTimes } from '@core/piece';
 import { WORDS } from './words';
 
@@ -114,9 +114,9 @@ const { setState: set, getState: get } = useDesk;
 
 /** Puts a document on the desk. @param found - the analysis of its song, if it is known. */
 export function openPiece(piece: Piece, revision: number, history: History, found: SongAnalysis | null = null): void {
-  const hash = songHash(piece);
-  if (hash && found) rememberAnalysis(hash, found);
-  const analysis = hash ? knownAnalysis(hash) : null;
+  const name = timingName(piece);
+  if (name && found) rememberAnalysis(name, found);
+  const analysis = name ? knownAnalysis(name) : null;
   const old = get();
   const keepView = old.piece?.id === piece.id;
   set({
@@ -139,11 +139,14 @@ export function openDocument(): { readonly piece: Piece; readonly times: Resolve
 
 export const closePiece = (): void => set(initial);
 
-/** What was found in a song, null to forget it; shown at once if it is the song of the piece. */
-export function setAnalysis(hash: string, analysis: SongAnalysis | null): void {
-  rememberAnalysis(hash, analysis);
+/**
+ * What was found in a song, null to forget it; shown at once if the piece is timed by it.
+ * @param name - of the analysis (song-analyses.ts).
+ */
+export function setAnalysis(name: string, analysis: SongAnalysis | null): void {
+  rememberAnalysis(name, analysis);
   const { piece } = get();
-  if (piece && songHash(piece) === hash) set({ analysis, times: resolveTimes(piece, analysis) });
+  if (piece && timingName(piece) === name) set({ analysis, times: resolveTimes(piece, analysis) });
 }
 
 const bursts = createBursts({ now: () => performance.now(), isHeld: () => heldPointers > 0 });
@@ -167,8 +170,8 @@ function place(piece: Piece, history: History, patches: Patches | null): void {
     shaping,
   } = get();
   // Undo may bring another song back: beats follow the song, never the other way round.
-  const hash = songHash(piece);
-  const analysis = hash ? knownAnalysis(hash) : null;
+  const name = timingName(piece);
+  const analysis = name ? knownAnalysis(name) : null;
   const ids = new Set(piece.layers.map((layer) => layer.id));
   const keyStands = (ref: KeyRef) => findKey(piece, ref) !== undefined;
   set({

@@ -1,7 +1,9 @@
 import type { SongAnalysis } from '@core/audio';
 import type { Clock } from '../saving/clock';
 import { setAnalysis, useDesk } from './desk-store';
-import { knownAnalysis, songHash } from './song-analyses';
+import { analysisName, knownAnalysis, timedBy } from './song-analyses';
+
+type Timed = NonNullable<ReturnType<typeof timedBy>>;
 
 const AGAIN_AFTER_MS = 1000;
 const LONGEST_PAUSE_MS = 15_000;
@@ -11,24 +13,29 @@ const LONGEST_PAUSE_MS = 15_000;
  * not listened to yet (the demo's first start, an opened piece file) is asked for again, at growing intervals.
  * @param fetchAnalysis - rejects while there is none. @returns What stops following.
  */
-export function followSong(fetchAnalysis: (hash: string) => Promise<SongAnalysis>, clock: Clock): () => void {
+export function followSong(
+  fetchAnalysis: (hash: string, version: number | null) => Promise<SongAnalysis>,
+  clock: Clock,
+): () => void {
   let wanted: string | null = null;
   let callOff = () => {};
-  const ask = (hash: string, pause: number) => {
-    fetchAnalysis(hash).then(
-      (analysis) => setAnalysis(hash, analysis),
+  const ask = (timed: Timed, pause: number) => {
+    const name = analysisName(timed.hash, timed.version);
+    fetchAnalysis(timed.hash, timed.version).then(
+      (analysis) => setAnalysis(name, analysis),
       () => {
-        if (wanted === hash) callOff = clock.after(pause, () => ask(hash, Math.min(LONGEST_PAUSE_MS, pause * 1.5)));
+        if (wanted === name) callOff = clock.after(pause, () => ask(timed, Math.min(LONGEST_PAUSE_MS, pause * 1.5)));
       },
     );
   };
   const look = () => {
     const { piece } = useDesk.getState();
-    const hash = piece ? songHash(piece) : null;
-    if (hash === wanted) return;
+    const timed = piece && timedBy(piece);
+    const name = timed && analysisName(timed.hash, timed.version);
+    if (name === wanted) return;
     callOff();
-    wanted = hash;
-    if (hash && !knownAnalysis(hash)) ask(hash, AGAIN_AFTER_MS);
+    wanted = name;
+    if (timed && name && !knownAnalysis(name)) ask(timed, AGAIN_AFTER_MS);
   };
   look();
   const stop = useDesk.subscribe((state, before) => {

@@ -1,5 +1,5 @@
 import type { SongAnalysis } from '@core/audio';
-import type { Layer, MediaRef, Piece, ResolvedTimes } from '@core/piece';
+import type { Layer, Piece, ResolvedTimes } from '@core/piece';
 import { useDesk } from './desk-store';
 
 /** The piece on the desk. Only for components below the desk, which is shown once a piece is open. */
@@ -22,5 +22,3 @@ export function useSelectedLayer(): Layer | null {
   const [id] = useDesk((s) => s.selectedLayers);
   return piece.layers.find((layer) => layer.id === id) ?? null;
 }
-
-export const songOf = (piece: Piece): MediaRef | null => piece.media.find((m) => m.id === piece.music?.mediaId) ?? null;

@@ -1,6 +1,8 @@
 import { AppError } from '../../../platform/errors';
 import { probe } from '../../../platform/ffmpeg';
 import { LONG_SONG_SECONDS, MAX_SONG_SECONDS } from '../../../platform/limits';
+import type { ServerContext } from '../../../jobs/context';
+import type { MediaRecord } from '../repository';
 import type { MediaKind } from './media-kind';
 
 /** Songs, also those in a film: they are converted and listened to by a job. */
@@ -32,16 +34,17 @@ export const audioKind: MediaKind = {
     return duration > 0 ? { duration } : {};
   },
   /** Long songs have a lane of their own, so that they hold up no short one. */
-  async prepare({ jobs, queue }, record) {
-    if (await jobs.activeForMedia(record.hash)) return;
-    const lane = (record.duration ?? 0) > LONG_SONG_SECONDS ? 'prepare-long' : 'prepare';
-    const job = await jobs.create({
-      kind: 'prepare',
-      lane,
-      pieceId: null,
-      owner: record.owner,
-      payload: { hash: record.hash, name: record.name, declared: record.duration ?? 0 },
-    });
-    await queue.enqueue(job);
-  },
+  prepare: (context, record) => listen(context, record, false),
 };
+
+/** Starts listening to a song. @param isAnew - it is ready, and stays so: only another analysis of it is made. */
+export async function listen(
+  { jobs, queue }: Pick<ServerContext, 'jobs' | 'queue'>,
+  { hash, name, owner, duration }: MediaRecord,
+  isAnew: boolean,
+): Promise<void> {
+  if (await jobs.activeForMedia(hash)) return;
+  const lane = (duration ?? 0) > LONG_SONG_SECONDS ? 'prepare-long' : 'prepare';
+  const payload = { hash, name, declared: duration ?? 0, isAnew };
+  await queue.enqueue(await jobs.create({ kind: 'prepare', lane, pieceId: null, owner, payload }));
+}

@@ -1,7 +1,8 @@
+import { fetchAnalysis } from '../../platform/fetch-analysis';
 import { Box, Dialog, Portal } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { useLocation, useNavigate, useParams } from 'react-router';
-import { ApiError, api, call } from '../../platform/api';
+import { ApiError } from '../../platform/api';
 import { playhead } from '../../platform/clock';
 import { stop } from '../../platform/playback';
 import { closePiece, setView, useDesk } from '../../store/desk-store';
@@ -34,10 +35,7 @@ export function DeskPage() {
       (error: unknown) => !isLeft && setProblem(error instanceof ApiError ? error.message : WORDS.thePieceCouldNot),
     );
     const stopSaving = keepSaved(id);
-    const stopFollowing = followSong(
-      (hash) => call(api.media[':hash'].analysis.$get({ param: { hash } })),
-      browserClock,
-    );
+    const stopFollowing = followSong(fetchAnalysis, browserClock);
     return () => {
       isLeft = true;
       stop();

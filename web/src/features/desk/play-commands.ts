@@ -1,9 +1,10 @@
+import { songOf } from '@core/piece';
 import type { ResolvedTimes } from '@core/piece';
-import { beatToBar, beatToSeconds, beatsBetween, isFreeTime } from '@core/time';
+import { beatStress, beatToSeconds, beatsBetween, isFreeTime } from '@core/time';
 import { playhead } from '../../platform/clock';
 import { isPlaying, play, scrubSound, songBuffer, stop } from '../../platform/playback';
+import type { Click } from '../../platform/playback';
 import { setView, useDesk } from '../../store/desk-store';
-import { songOf } from '../../store/selectors';
 import { WORDS } from './words';
 
 export const loadedSound = (): AudioBuffer | null => buffer?.audio ?? null;
@@ -43,11 +44,11 @@ export async function togglePlay(): Promise<void> {
 }
 
 /** The beats of the whole piece, for the click track. */
-function clicksOf(times: ResolvedTimes): { seconds: number; isDownbeat: boolean }[] {
+function clicksOf(times: ResolvedTimes): Click[] {
   const { grid, end } = times;
   return beatsBetween(grid, 0, end).flatMap((beat) => {
     const seconds = beatToSeconds(grid, beat);
-    return isFreeTime(grid, seconds) ? [] : [{ seconds, isDownbeat: Math.abs(beatToBar(grid, beat).beat - 1) < 1e-6 }];
+    return isFreeTime(grid, seconds) ? [] : [{ seconds, stress: beatStress(grid, beat) }];
   });
 }
 

@@ -1,3 +1,4 @@
+import { fetchAnalysis } from '../../platform/fetch-analysis';
 import type { Edit, MediaKindId, MediaRef } from '@core/piece';
 import { createMusic } from '@core/piece';
 import { freeMoment } from '@core/time';
@@ -5,6 +6,7 @@ import { ApiError, api, call } from '../../platform/api';
 import { nextNews } from '../../platform/news';
 import { edit, setAnalysis, useDesk } from '../../store/desk-store';
 import { addPicture } from '../layers/add-layers';
+import { rememberedFactor } from '../music/octave-memory';
 import { WORDS } from './words';
 
 /** What becomes of a file that was sent, by its kind. */
@@ -52,14 +54,18 @@ async function placeSong(
   signal: AbortSignal,
 ): Promise<string | null> {
   const ready = await waitUntilReady(media.hash, onProgress, signal);
-  const analysis = await call(api.media[':hash'].analysis.$get({ param: { hash: media.hash } }));
+  const analysis = await fetchAnalysis(media.hash, null);
   const { piece } = useDesk.getState();
   if (!piece) return null;
   const ref = { ...ready.media, id: media.id, name: media.name };
   // A new song keeps where and how loud the old one played, but no corrections: those were the old song's.
-  const music = piece.music
-    ? { ...createMusic(ref), start: piece.music.start, volume: piece.music.volume }
-    : createMusic(ref);
+  const made = createMusic(ref);
+  const factor = rememberedFactor(piece, analysis);
+  const music = {
+    ...made,
+    ...(piece.music ? { start: piece.music.start, volume: piece.music.volume } : {}),
+    correction: { ...made.correction, factor },
+  };
   const edits: Edit[] = [
     { type: 'media.add', media: ref },
     { type: 'music.set', music },
@@ -69,7 +75,7 @@ async function placeSong(
   // Known before the edit, so that times are right at once.
   setAnalysis(ref.hash, analysis);
   edit(edits);
-  return ready.warning;
+  return ready.warning ?? (factor === 1 ? null : WORDS.tempoAsLastTime((analysis.bpm * factor).toFixed(0)));
 }
 
 /** A font joins the piece; it is put on by choosing it. */

@@ -7,6 +7,7 @@ import { Button } from '../../ui/Button';
 import { togglePlay } from '../desk/play-commands';
 import { doubleBeats, freeSong, goToDoubtful, halveBeats } from './beat-commands';
 import { beatsHeard } from './beats-heard';
+import { rememberOctave } from './octave-memory';
 import { WORDS } from './words';
 
 /** Two tempi nearer than this are one. */
@@ -14,7 +15,8 @@ const SAME_TEMPO = 0.1;
 
 /** How sure the beats are, with a way out where they are not: no beat at all, two tempi that fit, doubtful stretches. */
 export function BeatVerdict() {
-  const { music } = usePiece();
+  const piece = usePiece();
+  const { music } = piece;
   const { grid } = useTimes();
   const analysis = useAnalysis();
   const heard = music && beatsHeard(analysis, music.correction);
@@ -55,7 +57,10 @@ export function BeatVerdict() {
                   variant="soft"
                   aria-label={WORDS.beatsAt(bpm.toFixed(0))}
                   aria-pressed={isNow}
-                  onClick={() => !isNow && (i === 0 ? halveBeats : doubleBeats)()}
+                  onClick={() => {
+                    rememberOctave(piece, i === 0 ? 'slow' : 'quick');
+                    if (!isNow) (i === 0 ? halveBeats : doubleBeats)();
+                  }}
                 >
                   {bpm.toFixed(0)}
                 </Button>

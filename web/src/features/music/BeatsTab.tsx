@@ -11,6 +11,8 @@ import { anchorStretch, correct, doubleBeats, freeStretch, halveBeats, nudgeGrid
 import { Button } from '../../ui/Button';
 import { beatsHeard } from './beats-heard';
 import { BeatVerdict } from './BeatVerdict';
+import { HearAnew } from './HearAnew';
+import { GroupsChoice } from './GroupsChoice';
 import { WORDS } from './words';
 
 const isDefault = (correction: GridCorrection) =>
@@ -26,11 +28,12 @@ export function BeatsTab() {
   const analysis = useAnalysis();
   const { hasClicks, flashesBeats, isMovingBeats, loop } = useDesk();
   const [perBar, setPerBar] = useState<number | null>(null);
+  const [groupsHere, setGroupsHere] = useState<number[]>([]);
   const [count, setCount] = useState(8);
   const { music } = piece;
   if (!music) return null;
   const { correction } = music;
-  const beatsPerBar = times.grid.meters[0]?.beatsPerBar ?? 4;
+  const { beatsPerBar, groups = [] } = times.grid.meters[0] ?? { beatsPerBar: 4 };
   const bpm = overallTempo(times.grid);
   const heard = beatsHeard(analysis, correction);
   const others = heard?.isSteady
@@ -60,6 +63,7 @@ export function BeatsTab() {
         />
       </div>
       <BeatVerdict />
+      <HearAnew />
       {others.length > 0 && (
         <Box as="p" className="muted" margin="2px 0 6px">
           {WORDS.couldAlsoBe}
@@ -86,6 +90,12 @@ export function BeatsTab() {
           onChange={(v, g) => correct({ beatsPerBar: Math.round(v) }, g)}
         />
       </div>
+      <GroupsChoice
+        label={WORDS.inGroupsOf}
+        beatsPerBar={beatsPerBar}
+        groups={groups}
+        onChange={(chosen) => correct({ groups: chosen })}
+      />
       <div className="prop">
         <span />
         <span className="name">{WORDS.shiftTheBeats}</span>
@@ -121,8 +131,14 @@ export function BeatsTab() {
           onChange={(v) => setPerBar(Math.round(v))}
         />
       </div>
-      <Flex gap="5px" flexWrap="wrap">
-        <Button variant="soft" onClick={() => thisIsOne(perBar ?? beatsPerBar)}>
+      <GroupsChoice
+        label={WORDS.groupsFromHere}
+        beatsPerBar={perBar ?? beatsPerBar}
+        groups={groupsHere}
+        onChange={setGroupsHere}
+      />
+      <Flex gap="5px" flexWrap="wrap" marginTop="6px">
+        <Button variant="soft" onClick={() => thisIsOne(perBar ?? beatsPerBar, groupsHere)}>
           {WORDS.thisIsOne}
         </Button>
         <Button

@@ -44,12 +44,13 @@ export function nudgeGrid(milliseconds: number): void {
 }
 
 /** The beat nearest to the playhead begins a bar, and bars have this many beats from here on. */
-export function thisIsOne(beatsPerBar: number): void {
+export function thisIsOne(beatsPerBar: number, groups: readonly number[] = []): void {
   const o = open();
   if (!o) return;
   const { grid } = o.times;
   const at = gridTime(o.music, beatToSeconds(grid, Math.round(secondsToBeat(grid, playhead.seconds))));
-  correct({ bars: [...o.music.correction.bars.filter((b) => Math.abs(b.at - at) > 0.1), { at, beatsPerBar }] });
+  const bar = { at, beatsPerBar, groups: [...groups] };
+  correct({ bars: [...o.music.correction.bars.filter((b) => Math.abs(b.at - at) > 0.1), bar] });
 }
 
 /** Drags a beat: `at` is where it lay when the drag began, both in seconds of the piece. */

@@ -1,13 +1,21 @@
 import { hitId } from '@core/audio';
 import type { HitClass } from '@core/audio';
-import { songToPiece, spreadTargets } from '@core/piece';
+import { songOf, songToPiece, spreadTargets } from '@core/piece';
 import type { Marker, SpreadPlan } from '@core/piece';
-import { barToBeat, barsBetween, beatMoment, beatsBetween, secondsToBeat } from '@core/time';
+import {
+  barToBeat,
+  barsBetween,
+  beatMoment,
+  beatStress,
+  beatToBar,
+  beatsBetween,
+  formatBarBeat,
+  secondsToBeat,
+} from '@core/time';
 import type { Moment } from '@core/time';
 import { playhead } from '../../platform/clock';
 import { newId } from '../../platform/ids';
 import { edit, setView, useDesk } from '../../store/desk-store';
-import { songOf } from '../../store/selectors';
 import { WORDS } from './words';
 
 /** Colours that markers are given in turn. */
@@ -15,6 +23,7 @@ export const MARKER_COLOURS = ['#54C6C0', '#FFB74A', '#FF6F59', '#9CCB86', '#C9A
 
 export const MARK_EVERY = {
   beat: { label: WORDS.everyBeat, colour: MARKER_COLOURS[5] },
+  group: { label: WORDS.everyGroup, colour: MARKER_COLOURS[5] },
   bar: { label: WORDS.everyBar, colour: MARKER_COLOURS[0] },
   'four bars': { label: WORDS.everyFourBars, colour: MARKER_COLOURS[1] },
   section: { label: WORDS.everySection, colour: MARKER_COLOURS[3] },
@@ -42,6 +51,10 @@ export function markEvery(what: MarkEvery): void {
   let places: { at: Moment; name: string }[];
   if (what === 'beat')
     places = beatsBetween(grid, from, to).map((beat) => ({ at: beatMoment(beat, grid), name: WORDS.beat(beat + 1) }));
+  else if (what === 'group')
+    places = beatsBetween(grid, from, to)
+      .filter((beat) => beatStress(grid, beat) !== 'beat')
+      .map((beat) => ({ at: beatMoment(beat, grid), name: formatBarBeat(beatToBar(grid, beat)) }));
   else if (what === 'bar' || what === 'four bars') {
     places = barsBetween(grid, from, to)
       .filter((bar) => what === 'bar' || (bar - 1) % 4 === 0)

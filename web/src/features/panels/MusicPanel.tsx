@@ -1,11 +1,13 @@
+import { songOf } from '@core/piece';
 import { Box, Span } from '@chakra-ui/react';
 import { useState } from 'react';
 import { overallTempo } from '@core/time';
 import { edit } from '../../store/desk-store';
-import { songOf, useAnalysis, usePiece, useTimes } from '../../store/selectors';
+import { useAnalysis, usePiece, useTimes } from '../../store/selectors';
 import { NumberField } from '../../ui/NumberField';
 import { Tabs } from '../../ui/Tabs';
 import { BeatsTab } from '../music/BeatsTab';
+import { GroupsChoice } from '../music/GroupsChoice';
 import { FactsTab } from '../music/FactsTab';
 import { MarkersTab } from '../music/MarkersTab';
 import { SongTab } from '../music/SongTab';
@@ -66,6 +68,12 @@ export function MusicPanel() {
             onChange={(v, g) => edit([{ type: 'tempo.set', tempo: { ...tempo, beatsPerBar: Math.round(v) } }], g)}
           />
         </div>
+        <GroupsChoice
+          label={WORDS.inGroupsOf}
+          beatsPerBar={tempo.beatsPerBar}
+          groups={tempo.groups}
+          onChange={(groups) => edit([{ type: 'tempo.set', tempo: { ...tempo, groups } }])}
+        />
         <div className="prop">
           <span />
           <span className="name">{WORDS.bar1StartsAt}</span>
@@ -121,6 +129,7 @@ export function MusicPanel() {
               tempo: {
                 bpm: Math.round(bpm * 1000) / 1000,
                 beatsPerBar,
+                groups: [...(times.grid.meters[0]?.groups ?? [])],
                 firstDownbeat: times.grid.beats[Math.max(0, times.grid.origin)] ?? 0,
               },
             },

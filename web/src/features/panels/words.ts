@@ -21,6 +21,7 @@ export const WORDS = {
   orATypedTempo: 'Or a typed tempo',
   tempo: 'Tempo',
   beatsABar: 'Beats a bar',
+  inGroupsOf: 'In groups of',
   bar1StartsAt: 'Bar 1 starts at',
   firstDownbeat: 'First downbeat',
   beatsHitsFoundIn: (count: number, count2: number) => `${count} beats, ${count2} hits found in `,

@@ -1,7 +1,8 @@
+import { fetchAnalysis } from '../../platform/fetch-analysis';
 import { useEffect, useRef, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { createPainter, needsOf } from '@core/paint';
-import { resolveTimes } from '@core/piece';
+import { resolveTimes, songOf } from '@core/piece';
 import { prepareScene, sceneAt } from '@core/scene';
 import { createLayoutCache } from '@core/text';
 import { api, call } from '../../platform/api';
@@ -30,9 +31,9 @@ export function FramePage() {
     (async () => {
       setState('loading');
       const piece = receivedPiece((await call(api.pieces[':id'].$get({ param: { id } }))).piece);
-      const song = piece.media.find((m) => m.id === piece.music?.mediaId);
+      const song = songOf(piece);
       const analysis = song
-        ? await call(api.media[':hash'].analysis.$get({ param: { hash: song.hash } })).catch(() => null)
+        ? await fetchAnalysis(song.hash, piece.music?.analysisVersion ?? null).catch(() => null)
         : null;
       const host = createBrowserHost();
       const fonts = await loadedFonts(piece);

@@ -1,4 +1,12 @@
-import { barToBeat, barsBetween, beatToSeconds, beatsBetween, doubtfulStretches, isFreeTime } from '@core/time';
+import {
+  barToBeat,
+  barsBetween,
+  beatToSeconds,
+  beatsBetween,
+  doubtfulStretches,
+  groupStartsBetween,
+  isFreeTime,
+} from '@core/time';
 import { MUSIC_HEIGHT, RULER, colour } from './staff';
 import type { LatticeScene } from './staff';
 import { timeToX } from './time-axis';
@@ -7,6 +15,8 @@ import { WORDS } from './words';
 /** Seconds between two labels of the clock, widest spacing last. */
 const CLOCK_STEPS = [0.1, 0.2, 0.5, 1, 2, 5, 10, 30, 60, 120] as const;
 const CLOCK_PIXELS = 62;
+/** Groups of beats begin on a line as strong as a bar's, but not as high. */
+const GROUP_TOP = RULER - 10;
 /** From one dot to the next. */
 const DOT_PITCH = 6;
 
@@ -34,6 +44,8 @@ export function drawGrid(
       if (!Number.isInteger(beat)) line(beatToSeconds(grid, beat), RULER, fineColour);
   if (beatPixels > 9)
     for (const beat of beatsBetween(grid, from, to)) line(beatToSeconds(grid, beat), RULER - 4, beatColour);
+  if (beatPixels > 5)
+    for (const beat of groupStartsBetween(grid, from, to)) line(beatToSeconds(grid, beat), GROUP_TOP, barColour);
   g.textBaseline = 'middle';
   const barPixels = beatPixels * (grid.meters[0]?.beatsPerBar ?? 4);
   const every = barPixels > 26 ? 1 : barPixels > 12 ? 4 : 16;

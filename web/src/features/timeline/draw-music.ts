@@ -1,7 +1,7 @@
 import type { HitClass, SongAnalysis } from '@core/audio';
 import { fadeGain, heardTimes, lastHeard, songParts, songTime, splitParts } from '@core/piece';
 import type { Music, SongPart } from '@core/piece';
-import { beatToBar, beatToSeconds, beatsBetween } from '@core/time';
+import { beatStress, beatToSeconds, beatsBetween } from '@core/time';
 import { MUSIC_HEIGHT, PARTS, RULER, STAFF, WAVE, colour } from './staff';
 import type { LatticeScene } from './staff';
 import { timeToX, xToTime } from './time-axis';
@@ -172,17 +172,18 @@ function drawCurves(
   g.globalAlpha = 1;
 }
 
+const HANDLE_RADIUS = { bar: 4, group: 3.5, beat: 3 } as const;
+
 /** Small handles on the staff, by which a beat is dragged. */
 function drawBeatHandles(g: CanvasRenderingContext2D, { axis, times }: LatticeScene, from: number, to: number): void {
   for (const beat of beatsBetween(times.grid, from, to)) {
     const x = timeToX(axis, beatToSeconds(times.grid, beat));
-    const isOne = Math.abs(beatToBar(times.grid, beat).beat - 1) < 1e-6;
     g.fillStyle = colour('--lamp');
     g.globalAlpha = 0.55;
     g.fillRect(Math.round(x), WAVE_TOP, 1, WAVE + STAFF);
     g.globalAlpha = 1;
     g.beginPath();
-    g.arc(x + 0.5, WAVE_TOP + 4, isOne ? 4 : 3, 0, Math.PI * 2);
+    g.arc(x + 0.5, WAVE_TOP + 4, HANDLE_RADIUS[beatStress(times.grid, beat)], 0, Math.PI * 2);
     g.fill();
   }
 }

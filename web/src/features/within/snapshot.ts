@@ -1,4 +1,14 @@
-import { MAX_WITHIN, depthWithin, loadWithin, parsePiece, piecesWithin, resolveTimes, writeWithin } from '@core/piece';
+import { fetchAnalysis } from '../../platform/fetch-analysis';
+import {
+  MAX_WITHIN,
+  depthWithin,
+  loadWithin,
+  parsePiece,
+  piecesWithin,
+  resolveTimes,
+  songOf,
+  writeWithin,
+} from '@core/piece';
 import type { MediaRef, Piece } from '@core/piece';
 import { ApiError, api, call } from '../../platform/api';
 import { fetchWithin } from '../../platform/browser-host';
@@ -31,8 +41,8 @@ export async function snapshot(piece: Piece, around: Piece): Promise<Snapshot> {
   if (piece.id === around.id || piecesWithin(piece).has(around.id))
     throw new ApiError('BAD_REQUEST', WORDS.wouldStandInItself(piece.name));
   if (depthWithin(piece) >= MAX_WITHIN) throw new ApiError('BAD_REQUEST', WORDS.isTooDeep);
-  const song = piece.music && piece.media.find(({ id }) => id === piece.music?.mediaId);
-  const analysis = song ? await call(api.media[':hash'].analysis.$get({ param: { hash: song.hash } })) : null;
+  const song = songOf(piece);
+  const analysis = song ? await fetchAnalysis(song.hash, piece.music?.analysisVersion ?? null) : null;
   const text = writeWithin({ piece, analysis });
   return {
     piece,

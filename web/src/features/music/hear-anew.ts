@@ -1,0 +1,33 @@
+import { ANALYSIS_VERSION } from '@core/audio';
+import type { SongAnalysis } from '@core/audio';
+import { ApiError, api, call } from '../../platform/api';
+import { fetchAnalysis } from '../../platform/fetch-analysis';
+import { nextNews } from '../../platform/news';
+import { WORDS } from './words';
+
+/** News may be missed; then the state is asked for after so long. */
+const ASK_AGAIN_MS = 2000;
+
+/**
+ * Has a song listened to by this version's method, beside what was found in it before.
+ * @param hash - of the song. @throws ApiError; an AbortError when it is called off, and the listening with it.
+ */
+export async function hearAnew(
+  hash: string,
+  onProgress: (share: number) => void,
+  signal: AbortSignal,
+): Promise<SongAnalysis> {
+  const { hearing } = api.media[':hash'];
+  let state = await call(hearing.$post({ param: { hash } }));
+  while (!state.isDone) {
+    if (state.jobId === null) throw new ApiError('AUDIO_UNREADABLE', state.error ?? WORDS.couldNotBeHeardAnew);
+    onProgress(state.progress ?? 0);
+    await nextNews((news) => news.topic === 'job' || (news.topic === 'media' && news.id === hash), ASK_AGAIN_MS);
+    if (signal.aborted) {
+      await call(api.jobs[':id'].cancel.$post({ param: { id: state.jobId } })).catch(() => {}); // over by now
+      throw new DOMException('cancelled', 'AbortError');
+    }
+    state = await call(hearing.$get({ param: { hash } }));
+  }
+  return fetchAnalysis(hash, ANALYSIS_VERSION);
+}

@@ -1,0 +1,8 @@
+import type { SongAnalysis } from '@core/audio';
+import { api, call } from './api';
+
+/** What a method of analysis found in a song; null is the one it was first heard by. @throws ApiError. */
+export const fetchAnalysis = (hash: string, version: number | null): Promise<SongAnalysis> =>
+  call(
+    api.media[':hash'].analysis.$get({ param: { hash }, query: version === null ? {} : { version: String(version) } }),
+  );
