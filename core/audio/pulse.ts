@@ -71,16 +71,22 @@ function trackAt(onsets: Float32Array, bpm: Bpm, rate: Hertz): Int32Array {
       if (cost < JUMP_COST) step[to * (2 * reach + 1) + d + reach] = cost;
     }
   }
-  // score[t][k]: the best sum of everything up to a pulse at frame t that ends an interval of shortest + k.
-  const score = new Float32Array(n * count).fill(-Infinity);
-  const back = new Int16Array(n * count).fill(-1);
+  // Row t % rows, column k: the best sum of everything up to a pulse at frame t that ends an interval of shortest + k. No
+  // row is written farther ahead than the longest interval.
+  const rows = longest + 1;
+  const score = new Float32Array(rows * count).fill(-Infinity);
+  // Intervals are fewer than 128: the slowest tempo has 37 (at half the frame rate).
+  const back = new Int8Array(n * count).fill(-1);
   const best = new Float32Array(n).fill(-Infinity);
-  const bestAt = new Int16Array(n);
+  const bestAt = new Int8Array(n);
+  // Frames from the begin of each interval to its quarters.
+  const quarters = Int16Array.from({ length: 4 * count }, (_, i) => Math.round(((i & 3) * ((i >> 2) + shortest)) / 4));
   // One column of its own for transitions out of frame t.
   const leave = new Float64Array(count);
-  const leaveFrom = new Int16Array(count);
+  const leaveFrom = new Int8Array(count);
   for (let t = 0; t < n; t++) {
     const isStart = t < longest;
+    const row = (t % rows) * count;
     for (let to = 0; to < count; to++) {
       let value = isStart ? 0 : -Infinity;
       let from = -1;
@@ -92,7 +98,7 @@ function trackAt(onsets: Float32Array, bpm: Bpm, rate: Hertz): Int32Array {
         const lo = Math.max(0, to - reach);
         const hi = Math.min(count - 1, to + reach);
         for (let k = lo; k <= hi; k++) {
-          const candidate = score[t * count + k]! - step[to * (2 * reach + 1) + k - to + reach]!;
+          const candidate = score[row + k]! - step[to * (2 * reach + 1) + k - to + reach]!;
           if (candidate > value) {
             value = candidate;
             from = k;
@@ -102,14 +108,17 @@ function trackAt(onsets: Float32Array, bpm: Bpm, rate: Hertz): Int32Array {
       leave[to] = value;
       leaveFrom[to] = from;
     }
-    for (let to = 0; to < count; to++) {
+    score.fill(-Infinity, row, row + count);
+    let ahead = ((t + shortest) % rows) * count;
+    for (let to = 0; to < count; to++, ahead = ahead + count === score.length ? 0 : ahead + count) {
       const interval = to + shortest;
       const end = t + interval;
-      if (end >= n || leave[to] === -Infinity) continue;
+      if (end >= n) break;
+      if (leave[to] === -Infinity) continue;
       let gain = 0;
-      for (let q = 0; q < 4; q++) gain += QUARTERS[q]! * (smooth[Math.round(t + (q * interval) / 4)]! - mean);
+      for (let q = 0; q < 4; q++) gain += QUARTERS[q]! * (smooth[t + quarters[4 * to + q]!]! - mean);
       const total = leave[to]! + gain;
-      score[end * count + to] = total;
+      score[ahead + to] = total;
       back[end * count + to] = leaveFrom[to]!;
       if (total > best[end]!) {
         best[end] = total;

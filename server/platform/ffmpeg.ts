@@ -201,24 +201,24 @@ export async function decodeMono(
   sampleRate: number,
   options: DecodeOptions & { maxSeconds: number; onSeconds?: (seconds: number) => void },
 ): Promise<Float32Array> {
-  const chunks: Float32Array[] = [];
+  // Memory that nothing was written to costs nothing: all the room there may be is asked for at once, and no song is copied
+  // from small pieces into a large one.
+  const room = new Float32Array(Math.ceil(options.maxSeconds * sampleRate) + SPARE_SAMPLES);
   let count = 0;
   await decodeStream(input, {
     ...options,
     sampleRate,
     channels: 1,
     onSamples: (samples) => {
-      chunks.push(samples);
-      count += samples.length;
+      const fitting = samples.subarray(0, room.length - count);
+      room.set(fitting, count);
+      count += fitting.length;
       options.onSeconds?.(count / sampleRate);
     },
   });
   if (count === 0) throw new Error('no sound could be decoded');
-  const all = new Float32Array(count);
-  let at = 0;
-  for (const chunk of chunks) {
-    all.set(chunk, at);
-    at += chunk.length;
-  }
-  return all;
+  return count < room.length / 2 ? room.slice(0, count) : room.subarray(0, count);
 }
+/** A decoder may give a few samples more than was asked for. */
+const SPARE_SAMPLES = 8192;
+
