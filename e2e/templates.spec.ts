@@ -7,7 +7,10 @@ import { appUrl, newPiece, storedPiece, timeline, waitSaved } from './support/ap
 type Made = Awaited<ReturnType<typeof storedPiece>>['layers'][number] & {
   madeFrom: { name: string; version: number; values: Record<string, string>; isMirrored: boolean } | null;
   constraints: Record<string, string> | null;
-  overrides: Record<string, { hidden: boolean; tracks?: Record<string, { value: unknown }> }>;
+  overrides: Record<
+    string,
+    { hidden: boolean; tracks?: Record<string, { value: unknown }>; parts?: Record<string, unknown> }
+  >;
 };
 const layersOf = async (page: Page, id: string) => (await storedPiece(page, id)).layers as Made[];
 const made = async (page: Page, id: string) => (await layersOf(page, id)).filter((layer) => layer.madeFrom);
@@ -127,6 +130,23 @@ test('a layer is held by an edge, and differs in one format until that is taken 
   await page.getByRole('button', { name: 'Tall', exact: true }).click();
   await details.getByRole('button', { name: 'Opacity: as in the other formats' }).click();
   await section.getByRole('checkbox', { name: 'hidden in Tall' }).uncheck();
+  await waitSaved(page);
+  expect((await layersOf(page, id))[0]!.overrides).toEqual({});
+
+  // So does an effect.
+  await page.getByRole('tab', { name: 'Effects' }).click();
+  await page.getByLabel('Add an effect').selectOption({ label: 'Glow' });
+  await section.getByRole('combobox', { name: 'Only in Tall' }).selectOption('Glow: Radius');
+  const radius = page.getByRole('textbox', { name: 'Radius of Glow' });
+  await radius.fill('90');
+  await radius.press('Enter');
+  await waitSaved(page);
+  const [glowing] = await layersOf(page, id);
+  expect(Object.values(glowing!.overrides.tall!.parts!)).toEqual([{ value: 90, keyframes: [] }]);
+  await page.getByRole('button', { name: 'Wide', exact: true }).click();
+  await expect(radius).toHaveValue(/24/);
+  await page.getByRole('button', { name: 'Tall', exact: true }).click();
+  await page.getByRole('button', { name: 'Glow: Radius: as in the other formats' }).click();
   await waitSaved(page);
   expect((await layersOf(page, id))[0]!.overrides).toEqual({});
 });

@@ -225,6 +225,7 @@ export {
   keyframeOf,
   maskTrackId,
   takesKeyframes,
+  partsOf,
   trackIdSchema,
   trackLabel,
 } from './document/track-ids';

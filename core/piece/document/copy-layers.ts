@@ -3,6 +3,7 @@ import { visitLayerTracks } from './layer-moments';
 import type { Layer } from './layer-schema';
 import { plainCopy } from './plain-copy';
 import { renamedTrack } from './track-ids';
+import type { TrackId } from './track-ids';
 
 /**
  * Copies of layers with new ids for them and all within them, in the same order. What they say of one another (the
@@ -29,6 +30,11 @@ export function copyLayers(layers: readonly Layer[], newId: IdSource): Layer[] {
       inner.id = id;
     }
     for (const listen of copy.listens) listen.property = renamedTrack(listen.property, inside);
+    for (const override of Object.values(copy.overrides))
+      if (override.parts)
+        override.parts = Object.fromEntries(
+          Object.entries(override.parts).map(([id, track]) => [renamedTrack(id as TrackId, inside), track]), // keys of the schema
+        );
     return copy;
   });
 }

@@ -1,4 +1,6 @@
+import { colourSchema } from '../../colour';
 import type { Colour } from '../../colour';
+import type { TrackValue } from '../../motion';
 
 /** A number of an effect, with its bounds. Lengths in `px` are pixels of the lead format. */
 export interface EffectNumber {
@@ -125,4 +127,9 @@ export type EffectKind = keyof typeof EFFECT_KINDS;
 /** The parameters of a kind, by their ids. */
 export const effectParameters = (kind: EffectKind): Readonly<Record<string, EffectParameter>> =>
   EFFECT_KINDS[kind].parameters;
+/** A value as a parameter holds it, within its bounds; null if it is none for it. */
+export function parameterValue(parameter: EffectParameter, value: TrackValue): TrackValue | null {
+  if (isEffectColour(parameter)) return colourSchema.safeParse(value).success ? value : null;
+  return typeof value === 'number' ? Math.min(parameter.max, Math.max(parameter.min, value)) : null;
+}
 export const isEffectColour = (parameter: EffectParameter): parameter is EffectColour => !('unit' in parameter);

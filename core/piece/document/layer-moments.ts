@@ -8,7 +8,10 @@ export function visitLayerTracks(layer: Layer, visit: (track: Track, name: strin
     for (const [id, track] of Object.entries(tracks ?? {})) if (track) visit(track, name + id);
   };
   all(layer.tracks, '');
-  for (const override of Object.values(layer.overrides)) all(override.tracks, '');
+  for (const { tracks, parts } of Object.values(layer.overrides)) {
+    all(tracks, '');
+    all(parts, '');
+  }
   for (const effect of layer.effects) all(effect.parameters, `${effect.kind} `);
   for (const mask of layer.masks) all(mask.tracks, `${mask.name} `);
 }

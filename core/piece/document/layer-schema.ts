@@ -17,6 +17,7 @@ import type { LayerKind } from './layer-kinds';
 import { PROPERTIES, PROPERTY_IDS, VALUE_KINDS } from './properties';
 import type { PropertyId } from './properties';
 import { madeFromSchema } from './template-schema';
+import { partOf } from './track-ids';
 
 /** Most gestures, effects, masks and listening properties of a layer. */
 export const MAX_GESTURES = 24;
@@ -41,15 +42,26 @@ const propertyTrack = Object.fromEntries(
 ) as Record<PropertyId, z.ZodOptional<typeof trackSchema>>; // fromEntries loses the key type
 const tracksSchema = z.strictObject(propertyTrack);
 
+/** Values of effects and masks that one format may have of its own. */
+const MAX_PARTS = 200;
+const partIdSchema = z
+  .string()
+  .max(200)
+  .refine((id) => partOf(id) !== null, 'this is no value of an effect or a mask');
+
 /**
  * How a format differs from the lead for one layer: moved by pixels of that format, scaled by a factor, hidden, and with
- * tracks of its own in place of the layer's.
+ * tracks of its own in place of the layer's (`parts`: of its effects and masks, by their ids, see track-ids.ts).
  */
 export const overrideSchema = z.strictObject({
   move: vectorSchema,
   scale: z.number().min(0.001).max(100),
   hidden: z.boolean(),
   tracks: tracksSchema.optional(),
+  parts: z
+    .record(partIdSchema, trackSchema)
+    .refine((parts) => Object.keys(parts).length <= MAX_PARTS, `a format has at most ${MAX_PARTS} values of its own`)
+    .optional(),
 });
 export type FormatOverride = z.infer<typeof overrideSchema>;
 

@@ -43,7 +43,7 @@ export function countTotals(piece: unknown): Record<TotalId, number> {
     const content = objectOf(layer.content);
     totals.keyframes += countTracks(layer.tracks);
     for (const override of Object.values(objectOf(layer.overrides)))
-      totals.keyframes += countTracks(objectOf(override).tracks);
+      totals.keyframes += countTracks(objectOf(override).tracks) + countTracks(objectOf(override).parts);
     for (const effect of listOf(layer.effects)) totals.keyframes += countTracks(objectOf(effect).parameters);
     for (const mask of listOf(layer.masks)) {
       totals.keyframes += countTracks(objectOf(mask).tracks);

@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import type { Keyframe, Track, TrackValue } from '../../motion';
-import { EFFECT_KINDS, effectParameters, isEffectColour } from './effect-kinds';
+import { EFFECT_KINDS, effectParameters, isEffectColour, parameterValue } from './effect-kinds';
 import type { EffectParameter } from './effect-kinds';
 import type { Layer } from './layer-schema';
-import { MASK_VALUES } from './mask-values';
+import { MASK_VALUES, maskValue } from './mask-values';
 import type { MaskValueId } from './mask-values';
 import { PROPERTIES, PROPERTY_IDS, isValueOf, propertyDefinition } from './properties';
 import type { PropertyId } from './properties';
@@ -18,7 +18,9 @@ export const maskTrackId = (maskId: string, value: MaskValueId): TrackId => `mas
 export const isPropertyId = (id: string): id is PropertyId => Object.hasOwn(PROPERTIES, id);
 
 /** What an id of a track of an effect or a mask names; null for a property. */
-function partOf(id: string): { readonly of: 'effect' | 'mask'; readonly id: string; readonly value: string } | null {
+export function partOf(
+  id: string,
+): { readonly of: 'effect' | 'mask'; readonly id: string; readonly value: string } | null {
   const of = id.startsWith('effect/') ? 'effect' : id.startsWith('mask/') ? 'mask' : null;
   const last = id.lastIndexOf('/');
   return of && last > of.length + 1 && last < id.length - 1
@@ -109,6 +111,31 @@ export function effectParameterOf(
   if (!part || !effect || !Object.hasOwn(effectParameters(effect.kind), part.value)) return null;
   return { effectId: effect.id, id: part.value, is: effectParameters(effect.kind)[part.value]! }; // it has one
 }
+
+/** A value as a track of an effect or a mask can hold it, within its bounds; null if there is no such track, or none for it. */
+export function partValue(layer: Tracked, id: TrackId, value: TrackValue): TrackValue | null {
+  const parameter = effectParameterOf(layer, id);
+  if (parameter) return parameterValue(parameter.is, value);
+  const part = isPropertyId(id) ? null : partOf(id);
+  if (part?.of !== 'mask' || !layer.masks.some((mask) => mask.id === part.id)) return null;
+  if (!Object.hasOwn(MASK_VALUES, part.value)) return null;
+  const { begins, min = -Infinity, max = Infinity } = maskValue(part.value as MaskValueId); // it is one of them
+  if (!sameKind(begins, value)) return null;
+  return typeof value === 'number' ? Math.min(max, Math.max(min, value)) : value;
+}
+
+/** The values of one effect or mask among those that a format has of its own, by their names. */
+export const partsOf = (
+  parts: Readonly<Record<string, Track>> | undefined,
+  of: 'effect' | 'mask',
+  id: string,
+): Record<string, Track> =>
+  Object.fromEntries(
+    Object.entries(parts ?? {}).flatMap(([name, track]): [string, Track][] => {
+      const part = partOf(name);
+      return part?.of === of && part.id === id ? [[part.value, track]] : [];
+    }),
+  );
 
 /** Whether a value can listen to the music: numbers and vectors of the layer, numbers of its effects. */
 export function canListen(layer: Tracked, id: TrackId): boolean {

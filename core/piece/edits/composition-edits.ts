@@ -1,11 +1,10 @@
 import { z } from 'zod';
-import { colourSchema } from '../../colour';
 import { PATH_OPERATIONS } from '../../geometry';
 import { idsOf, trackSchema } from '../../motion';
 import type { Track, TrackValue } from '../../motion';
 import { idSchema, secondsSchema } from '../../time';
 import { effectSchema, listenSchema, maskSchema } from '../document/composition-schema';
-import { effectParameters, isEffectColour } from '../document/effect-kinds';
+import { effectParameters, parameterValue } from '../document/effect-kinds';
 import type { EffectParameter } from '../document/effect-kinds';
 import { groupTimeSchema } from '../document/group-time';
 import { layerFields } from '../document/layer-schema';
@@ -13,7 +12,7 @@ import type { Layer } from '../document/layer-schema';
 import { mediaRefSchema } from '../document/media-schema';
 import { MAX_MEDIA } from '../document/schema';
 import type { Piece } from '../document/schema';
-import { canListen, isOfEffect } from '../document/track-ids';
+import { canListen, isOfEffect, partOf } from '../document/track-ids';
 import { ancestorsOf, byId } from '../document/tree';
 import { defineEdit, findLayer } from './define';
 import { moveItem, putItem, removeItem } from './list-items';
@@ -25,14 +24,20 @@ const open = (draft: Piece, id: string): Layer | undefined => {
 
 /** Values of a track within what a parameter allows; null where one is of another kind. */
 function withinBounds(track: Track, parameter: EffectParameter): Track | null {
-  const one = (value: TrackValue): TrackValue | null => {
-    if (isEffectColour(parameter)) return colourSchema.safeParse(value).success ? value : null;
-    return typeof value === 'number' ? Math.min(parameter.max, Math.max(parameter.min, value)) : null;
-  };
+  const one = (value: TrackValue) => parameterValue(parameter, value);
   const value = one(track.value);
   const keyframes = track.keyframes.map((key) => ({ ...key, value: one(key.value) }));
   if (value === null || keyframes.some((key) => key.value === null)) return null;
   return { value, keyframes: keyframes as Track['keyframes'] }; // none is null
+}
+
+/** Takes away what formats have of their own of an effect or a mask that goes. */
+function leaveParts(layer: Layer, of: 'effect' | 'mask', id: string): void {
+  for (const { parts = {} } of Object.values(layer.overrides))
+    for (const name of Object.keys(parts)) {
+      const part = partOf(name);
+      if (part?.of === of && part.id === id) delete parts[name];
+    }
 }
 
 /** What a layer may name another layer for. */
@@ -72,6 +77,7 @@ export const COMPOSITION_EDITS = {
       const layer = open(draft, layerId);
       if (!layer) return;
       removeItem(layer.effects, id);
+      leaveParts(layer, 'effect', id);
       const listens = layer.listens.filter((listen) => !isOfEffect(listen.property, id));
       if (listens.length < layer.listens.length) layer.listens = listens;
     },
@@ -108,7 +114,9 @@ export const COMPOSITION_EDITS = {
     z.object({ layerId: z.string(), id: z.string() }),
     (draft, { layerId, id }) => {
       const layer = open(draft, layerId);
-      if (layer) removeItem(layer.masks, id);
+      if (!layer) return;
+      removeItem(layer.masks, id);
+      leaveParts(layer, 'mask', id);
     },
   ),
   /** Lets a layer be seen by another one, which is then not seen itself; never by itself, however far around. */

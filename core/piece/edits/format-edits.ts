@@ -1,23 +1,37 @@
 import { z } from 'zod';
+import type { TrackValue } from '../../motion';
 import { idSchema } from '../../time';
 import { constantTrack } from '../document/create';
 import { constraintsSchema } from '../document/composition-schema';
 import { overrideSchema } from '../document/layer-schema';
-import type { Layer } from '../document/layer-schema';
+import type { FormatOverride, Layer } from '../document/layer-schema';
 import { clampValue, isValueOf } from '../document/properties';
-import type { PropertyId } from '../document/properties';
+import { isPropertyId, partValue, trackIdSchema } from '../document/track-ids';
+import type { TrackId } from '../document/track-ids';
 import { hasProperty } from '../document/tracks';
 import { defineEdit, findLayer } from './define';
-import { propertyIdSchema, valueSchema } from './value-schemas';
+import { valueSchema } from './value-schemas';
+
+/** Whether an override says nothing. */
+const isNothing = ({ move, scale, hidden, tracks, parts }: FormatOverride): boolean =>
+  scale === 1 && !hidden && move.every((way) => way === 0) && isEmpty(tracks) && isEmpty(parts);
+const isEmpty = (tracks: object | undefined): boolean => Object.keys(tracks ?? {}).length === 0;
 
 /** Takes a value away that a layer has in one format alone, and the override with its last difference. */
-function leaveFormat(layer: Layer, formatId: string, property: PropertyId): void {
+function leaveFormat(layer: Layer, formatId: string, id: TrackId): void {
   const own = layer.overrides[formatId];
-  if (!own?.tracks) return;
-  delete own.tracks[property];
-  if (Object.keys(own.tracks).length > 0) return;
-  delete own.tracks;
-  if (own.scale === 1 && !own.hidden && own.move.every((way) => way === 0)) delete layer.overrides[formatId];
+  if (!own) return;
+  if (isPropertyId(id)) delete own.tracks?.[id];
+  else delete own.parts?.[id];
+  if (isEmpty(own.tracks)) delete own.tracks;
+  if (isEmpty(own.parts)) delete own.parts;
+  if (isNothing(own)) delete layer.overrides[formatId];
+}
+
+/** A value as the layer can hold it under an id; null if it cannot. */
+function fitting(layer: Layer, id: TrackId, value: TrackValue): TrackValue | null {
+  if (!isPropertyId(id)) return partValue(layer, id, value);
+  return hasProperty(layer.kind, id) && isValueOf(id, value) ? clampValue(id, value) : null;
 }
 
 /** Edits of what layers are in other frame sizes. */
@@ -35,14 +49,16 @@ export const FORMAT_EDITS = {
   /** A value that a layer has in one format alone; null lets it be what it is in the others. */
   'layer.setInFormat': defineEdit(
     'Change a value in one format',
-    z.object({ id: z.string(), formatId: idSchema, property: propertyIdSchema, value: valueSchema.nullable() }),
+    z.object({ id: z.string(), formatId: idSchema, property: trackIdSchema, value: valueSchema.nullable() }),
     (draft, { id, formatId, property, value }) => {
       const layer = findLayer(draft, id);
       if (!layer || layer.locked || !draft.formats.some((format) => format.id === formatId)) return;
       if (value === null) return leaveFormat(layer, formatId, property);
-      if (!hasProperty(layer.kind, property) || !isValueOf(property, value)) return;
+      const held = fitting(layer, property, value);
+      if (held === null) return;
       const own = (layer.overrides[formatId] ??= { move: [0, 0], scale: 1, hidden: false });
-      own.tracks = { ...own.tracks, [property]: constantTrack(clampValue(property, value)) };
+      if (isPropertyId(property)) own.tracks = { ...own.tracks, [property]: constantTrack(held) };
+      else own.parts = { ...own.parts, [property]: constantTrack(held) };
     },
   ),
   /** What holds layers in other frame sizes; null lets them be scaled about the centre. */

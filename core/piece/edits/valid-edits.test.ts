@@ -415,7 +415,7 @@ const PAYLOADS: { [T in EditType]: fc.Arbitrary<Record<string, unknown>> } = {
   'layer.setInFormat': fc.record({
     id,
     formatId: fc.constantFrom('wide', 'tall', 'none'),
-    property,
+    property: fc.oneof(property, fc.constantFrom('effect/e1/radius', 'mask/m1/feather', 'mask/m1/d', 'effect//x')),
     value: fc.option(value),
   }),
   'slots.fill': fc.record({

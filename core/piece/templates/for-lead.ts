@@ -95,12 +95,13 @@ function overrideFor(
   const [hx, hy] = pivotOf(at(here.layer), scaled);
   const move: Vector = [tx - hx, ty - hy];
   const isSame = Math.abs(scale - 1) < 0.002 && Math.hypot(...move) < UNSEEN;
-  if (isSame && !own?.hidden && !own?.tracks) return null;
+  if (isSame && !own?.hidden && !own?.tracks && !own?.parts) return null;
   return {
     move: isSame ? [0, 0] : move,
     scale: isSame ? 1 : scale,
     hidden: own?.hidden ?? false,
     ...(own?.tracks ? { tracks: plainCopy(own.tracks) } : {}),
+    ...(own?.parts ? { parts: plainCopy(own.parts) } : {}),
   };
 }
 

@@ -7,6 +7,7 @@ import {
   fitIn,
   kindProperties,
   mediaIdOf,
+  partsOf,
   resolveTimes,
   withinOf,
   wornPiece,
@@ -200,13 +201,16 @@ export function prepareScene(document: Piece, times: ResolvedTimes, formatId: st
           kind,
           seed,
           parameters: Object.fromEntries(
-            Object.entries(parameters).map(([id, track]) => [id, prepareTrack(track, times.timeOf)]),
+            Object.entries({ ...parameters, ...partsOf(override?.parts, 'effect', effectId) }).map(([id, track]) => [
+              id,
+              prepareTrack(track, times.timeOf),
+            ]),
           ),
         })),
       masks: layer.masks.map((mask) => ({
         mask,
         tracks: Object.fromEntries(
-          Object.entries(mask.tracks).flatMap(([id, track]) =>
+          Object.entries({ ...mask.tracks, ...partsOf(override?.parts, 'mask', mask.id) }).flatMap(([id, track]) =>
             track ? [[id, prepareTrack(track, times.timeOf)]] : [],
           ),
         ),

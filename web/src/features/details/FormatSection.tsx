@@ -3,12 +3,19 @@ import {
   HELD_WITHIN,
   HOLDS_ACROSS,
   HOLDS_DOWN,
+  MASK_VALUE_IDS,
   SCALES_BY,
+  effectParameters,
+  effectTrackId,
   formatOf,
+  isPropertyId,
   kindProperties,
-  propertyDefinition,
+  maskTrackId,
+  maskValue,
+  trackLabel,
 } from '@core/piece';
-import type { Constraints, Layer, PropertyId } from '@core/piece';
+import type { TrackValue } from '@core/motion';
+import type { Constraints, Layer, PropertyId, TrackId } from '@core/piece';
 import { edit, useDesk } from '../../store/desk-store';
 import { usePiece } from '../../store/selectors';
 import { Button } from '../../ui/Button';
@@ -21,8 +28,8 @@ import { ownValue, setInFormat, setOverride } from './format-values';
 import { WORDS } from './words';
 
 /** Lets a property be what it is in the other formats. */
-export function LeaveFormat({ layer, formatId, property }: { layer: Layer; formatId: string; property: PropertyId }) {
-  const { label } = propertyDefinition(property);
+export function LeaveFormat({ layer, formatId, property }: { layer: Layer; formatId: string; property: TrackId }) {
+  const label = trackLabel(layer, property);
   return (
     <Button
       variant="quiet"
@@ -72,11 +79,31 @@ function Holding({ layer }: { layer: Layer }) {
   );
 }
 
+/** Values of the layer's effects and masks, as they are in the lead where they stand still. */
+const partsAsTheyStand = (layer: Layer): [TrackId, TrackValue][] => [
+  ...layer.effects.flatMap((effect) =>
+    Object.entries(effectParameters(effect.kind)).map(([id, { begins }]): [TrackId, TrackValue] => [
+      effectTrackId(effect.id, id),
+      effect.parameters[id]?.value ?? begins,
+    ]),
+  ),
+  ...layer.masks.flatMap((mask) =>
+    MASK_VALUE_IDS.map((id): [TrackId, TrackValue] => [
+      maskTrackId(mask.id, id),
+      mask.tracks[id]?.value ?? maskValue(id).begins,
+    ]),
+  ),
+];
+const standingValue = (layer: Layer, id: TrackId): TrackValue | null =>
+  isPropertyId(id) ? valueNow(layer, id) : (partsAsTheyStand(layer).find(([other]) => other === id)?.[1] ?? null);
+
 /** How the layer differs in the format that is shown, each difference with a way back. */
 function Differences({ layer, formatId, name }: { layer: Layer; formatId: string; name: string }) {
   const override = layer.overrides[formatId];
-  const offered = (Object.keys(kindProperties(layer.kind)) as PropertyId[]) // keys of the table
-    .filter((property) => property !== 'position' && ownValue(layer, property, formatId) === null);
+  const offered = [
+    ...(Object.keys(kindProperties(layer.kind)) as PropertyId[]).filter((property) => property !== 'position'), // keys of the table
+    ...partsAsTheyStand(layer).map(([id]) => id),
+  ].filter((id) => ownValue(layer, id, formatId) === null);
   const isMoved = override?.move.some((way) => way !== 0) ?? false;
   return (
     <>
@@ -144,14 +171,14 @@ function Differences({ layer, formatId, name }: { layer: Layer; formatId: string
           maxWidth="132px"
           onChange={(e) => {
             const property = offered.find((one) => one === e.target.value);
-            const value = property && valueNow(layer, property);
+            const value = property && standingValue(layer, property);
             if (property && value !== undefined && value !== null) setInFormat(layer, formatId, property, value);
           }}
         >
           <option value="">{WORDS.aProperty}</option>
           {offered.map((property) => (
             <option key={property} value={property}>
-              {propertyDefinition(property).label}
+              {trackLabel(layer, property)}
             </option>
           ))}
         </Choice>

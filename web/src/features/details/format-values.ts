@@ -1,4 +1,5 @@
-import type { FormatOverride, Layer, PropertyId } from '@core/piece';
+import { isPropertyId } from '@core/piece';
+import type { FormatOverride, Layer, TrackId } from '@core/piece';
 import type { TrackValue } from '@core/motion';
 import { edit } from '../../store/desk-store';
 
@@ -6,21 +7,23 @@ import { edit } from '../../store/desk-store';
 
 const NO_DIFFERENCE: FormatOverride = { move: [0, 0], scale: 1, hidden: false };
 
-/** The value that a property has in a format alone; null if it is what it is in the others. */
-export const ownValue = (layer: Layer, property: PropertyId, formatId: string): TrackValue | null =>
-  layer.overrides[formatId]?.tracks?.[property]?.value ?? null;
+/** The value that a property, an effect or a mask has in a format alone; null if it is what it is in the others. */
+export function ownValue(layer: Layer, id: TrackId, formatId: string): TrackValue | null {
+  const own = layer.overrides[formatId];
+  return (isPropertyId(id) ? own?.tracks?.[id] : own?.parts?.[id])?.value ?? null;
+}
 
 export const setInFormat = (
   layer: Layer,
   formatId: string,
-  property: PropertyId,
+  property: TrackId,
   value: TrackValue | null,
   gesture: string | null = null,
 ): boolean => edit([{ type: 'layer.setInFormat', id: layer.id, formatId, property, value }], gesture);
 
 /** Whether an override says nothing. */
-const isNothing = ({ move, scale, hidden, tracks }: FormatOverride): boolean =>
-  move.every((way) => way === 0) && scale === 1 && !hidden && Object.keys(tracks ?? {}).length === 0;
+const isNothing = ({ move, scale, hidden, tracks, parts }: FormatOverride): boolean =>
+  move.every((way) => way === 0) && scale === 1 && !hidden && Object.keys({ ...tracks, ...parts }).length === 0;
 
 /** Changes how a layer is moved, scaled or hidden in a format. */
 export function setOverride(

@@ -1,7 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import { useState } from 'react';
-import { EFFECT_KINDS, effectParameters, isEffectColour } from '@core/piece';
+import { EFFECT_KINDS, effectParameters, effectTrackId, isEffectColour } from '@core/piece';
 import type { Effect, EffectKind, Layer } from '@core/piece';
 import { newId } from '../../platform/ids';
 import { edit } from '../../store/desk-store';
@@ -14,6 +14,7 @@ import { NumberField } from '../../ui/NumberField';
 import { SortableList, useSortableRow } from '../../ui/SortableList';
 import { Tick } from '../../ui/Tick';
 import { ValueRow } from './ValueRow';
+import { useOwnInFormat } from './use-own-in-format';
 import { WORDS } from './words';
 
 /** Kinds whose look hangs on chance: their seed can be chosen. */
@@ -86,6 +87,7 @@ function EffectRow({
 }) {
   const { label } = EFFECT_KINDS[effect.kind];
   const row = useSortableRow(effect.id, WORDS.move(label));
+  const own = useOwnInFormat(layer);
   const put = (change: Partial<Effect>, gesture: string | null = null) =>
     edit([{ type: 'effect.put', layerId: layer.id, effect: { ...effect, ...change } }], gesture);
   return (
@@ -130,6 +132,7 @@ function EffectRow({
               track={effect.parameters[id]}
               begins={parameter.begins}
               disabled={layer.locked}
+              own={own(effectTrackId(effect.id, id))}
               {...(isEffectColour(parameter) ? {} : { unit: parameter.unit, min: parameter.min, max: parameter.max })}
               onChange={(track, gesture) =>
                 edit([{ type: 'effect.setTrack', layerId: layer.id, id: effect.id, parameter: id, track }], gesture)

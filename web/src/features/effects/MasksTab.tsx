@@ -1,7 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useState } from 'react';
 import { ellipsePath, roundedRectanglePath } from '@core/geometry';
-import { MASK_VALUE_IDS, hasProperty, maskValue } from '@core/piece';
+import { MASK_VALUE_IDS, hasProperty, maskTrackId, maskValue } from '@core/piece';
 import type { Layer, Mask } from '@core/piece';
 import { valueNow } from '../desk/commands';
 import { transformOutline } from '@core/text';
@@ -16,6 +16,7 @@ import { LayerChoice } from '../ties/LayerChoice';
 import { FormsList } from '../canvas/FormsSection';
 import { withValue } from './track-keys';
 import { ValueRow } from './ValueRow';
+import { useOwnInFormat } from './use-own-in-format';
 import { WORDS } from './words';
 
 /** Sides of a new mask where the layer has none of its own, pixels of the lead format. */
@@ -147,6 +148,7 @@ function shapeForm(layerId: string, maskId: string, formId: string, number: numb
 
 function MaskRow({ layer, mask, isOpen, onOpen }: { layer: Layer; mask: Mask; isOpen: boolean; onOpen: () => void }) {
   const isShaping = useDesk((s) => s.shaping?.maskId === mask.id);
+  const own = useOwnInFormat(layer);
   const shapedForm = useDesk((s) => (s.shaping?.maskId === mask.id ? (s.shaping.formId ?? null) : null));
   const put = (change: Partial<Mask>, gesture: string | null = null) =>
     edit([{ type: 'mask.put', layerId: layer.id, mask: { ...mask, ...change } }], gesture);
@@ -198,6 +200,7 @@ function MaskRow({ layer, mask, isOpen, onOpen }: { layer: Layer; mask: Mask; is
                 track={mask.tracks[id]}
                 {...value}
                 disabled={layer.locked}
+                own={own(maskTrackId(mask.id, id))}
                 onChange={(track, gesture) => put({ tracks: { ...mask.tracks, [id]: track } }, gesture)}
               />
             );

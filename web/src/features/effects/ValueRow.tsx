@@ -9,6 +9,13 @@ import { Star } from '../../ui/Star';
 import { valueAt, withKeyToggled, withValue } from './track-keys';
 import { WORDS } from './words';
 
+export interface OwnInFormat {
+  readonly value: TrackValue;
+  readonly set: (value: TrackValue, gesture: string | null) => void;
+  /** What lets it be as in the others. */
+  readonly leave: React.ReactNode;
+}
+
 /** One value of an effect or a mask: its keyframe star, its name, its field. */
 export function ValueRow({
   name,
@@ -21,6 +28,7 @@ export function ValueRow({
   max,
   step = 1,
   disabled,
+  own,
   onChange,
 }: {
   /** What it is called where it stands, and for whoever cannot see where that is. */
@@ -35,12 +43,15 @@ export function ValueRow({
   max?: number;
   step?: number;
   disabled: boolean;
+  /** Where the format that is shown has a value of its own: that value, and how it is changed and left. */
+  own?: OwnInFormat | undefined;
   onChange: (track: Track, gesture: string | null) => void;
 }) {
   const times = useTimes();
-  const value = valueAt(track, begins, times.timeOf, playhead.seconds);
+  const value = own?.value ?? valueAt(track, begins, times.timeOf, playhead.seconds);
   const here = track && keyHere(track);
-  const set = (next: TrackValue, gesture: string | null) => onChange(withValue(track, next), gesture);
+  const set = (next: TrackValue, gesture: string | null) =>
+    own ? own.set(next, gesture) : onChange(withValue(track, next), gesture);
   const toggle = () => {
     const next = withKeyToggled(track, begins);
     if (next) onChange(next, null);
@@ -67,12 +78,15 @@ export function ValueRow({
         opacity={(track?.keyframes.length ?? 0) > 0 ? '1' : '0.45'}
         aria-label={here ? WORDS.removeKeyframe(label) : WORDS.keyframeHere(label)}
         aria-pressed={here !== undefined}
-        disabled={disabled}
+        disabled={disabled || own !== undefined}
         onClick={toggle}
       >
         <Star pinned={here !== undefined} holds={here?.easing.type === 'hold'} size={15} />
       </Button>
-      <span className="name muted">{name}</span>
+      <span className={own ? 'name lamp' : 'name muted'}>
+        {name}
+        {own?.leave}
+      </span>
       <span className="fields">
         {typeof value === 'number' && numberField(value, label, set)}
         {typeof value === 'string' && <ColourField compact label={label} value={value} onChange={set} />}
