@@ -221,4 +221,3 @@ export async function decodeMono(
 }
 /** A decoder may give a few samples more than was asked for. */
 const SPARE_SAMPLES = 8192;
-

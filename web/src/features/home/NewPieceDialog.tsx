@@ -1,22 +1,13 @@
-import { Dialog, Portal } from '@chakra-ui/react';
 import { NewPieceForm } from './NewPieceForm';
 import type { OnMade } from './NewPieceForm';
+import { DialogFrame } from '../../ui/DialogFrame';
 import { WORDS } from './words';
 
 /** The form for a new piece, over the home. */
 export default function NewPieceDialog({ onMade, onClose }: { onMade: OnMade; onClose: () => void }) {
   return (
-    <Dialog.Root defaultOpen onOpenChange={({ open }) => !open && onClose()}>
-      <Portal>
-        <Dialog.Backdrop />
-        <Dialog.Positioner>
-          <Dialog.Content maxW="560px" aria-label={WORDS.newPiece}>
-            <Dialog.Body p="6">
-              <NewPieceForm onMade={onMade} onCancel={onClose} />
-            </Dialog.Body>
-          </Dialog.Content>
-        </Dialog.Positioner>
-      </Portal>
-    </Dialog.Root>
+    <DialogFrame label={WORDS.newPiece} maxW="560px" padding="6" onClose={onClose}>
+      <NewPieceForm onMade={onMade} onCancel={onClose} />
+    </DialogFrame>
   );
 }

@@ -1,7 +1,8 @@
-import { Box, Dialog, Flex, Portal } from '@chakra-ui/react';
+import { Box, Dialog, Flex } from '@chakra-ui/react';
 import type { HearingComparison, MovedMoment } from '@core/piece';
 import { framesPerSecond } from '@core/time';
 import { usePiece, useTimes } from '../../store/selectors';
+import { DialogFrame } from '../../ui/DialogFrame';
 import { Button } from '../../ui/Button';
 import { WORDS } from './words';
 
@@ -27,46 +28,37 @@ export function HearingCompared({
     [WORDS.beatsOfThePiece, WORDS.beatsChange(after.beats.length, moved.length, fresh.length, gone.length)],
   ];
   return (
-    <Dialog.Root defaultOpen onOpenChange={({ open }) => !open && onClose()}>
-      <Portal>
-        <Dialog.Backdrop />
-        <Dialog.Positioner>
-          <Dialog.Content maxW="760px" width="94vw" aria-label={WORDS.whatWouldChange}>
-            <Dialog.Body p="5">
-              <Dialog.Title className="title">{WORDS.whatWouldChange}</Dialog.Title>
-              <BeatRows compared={compared} />
-              <Box as="dl" margin="12px 0" display="grid" gridTemplateColumns="auto 1fr" gap="4px 16px">
-                {facts.map(([name, value]) => (
-                  <Box key={name} display="contents">
-                    <dt className="muted">{name}</dt>
-                    <Box as="dd" margin="0">
-                      {value}
-                    </Box>
-                  </Box>
-                ))}
-              </Box>
-              <p>{moments.length === 0 ? WORDS.nothingSetMoves : WORDS.somethingMoves(moments.length)}</p>
-              {moments.length > 0 && (
-                <Box as="ul" margin="6px 0 0" padding="0" listStyleType="none">
-                  {moments.slice(0, MOST_NAMED).map((moment, i) => (
-                    <Moved key={i} moment={moment} />
-                  ))}
-                </Box>
-              )}
-              {moments.length > MOST_NAMED && <p className="muted">{WORDS.andMore(moments.length - MOST_NAMED)}</p>}
-              <Flex gap="8px" marginTop="14px">
-                <Button variant="lamp" onClick={onTake}>
-                  {WORDS.takeTheNewBeats}
-                </Button>
-                <Button variant="quiet" onClick={onClose}>
-                  {WORDS.keepTheBeats}
-                </Button>
-              </Flex>
-            </Dialog.Body>
-          </Dialog.Content>
-        </Dialog.Positioner>
-      </Portal>
-    </Dialog.Root>
+    <DialogFrame label={WORDS.whatWouldChange} maxW="760px" width="94vw" onClose={onClose}>
+      <Dialog.Title className="title">{WORDS.whatWouldChange}</Dialog.Title>
+      <BeatRows compared={compared} />
+      <Box as="dl" margin="12px 0" display="grid" gridTemplateColumns="auto 1fr" gap="4px 16px">
+        {facts.map(([name, value]) => (
+          <Box key={name} display="contents">
+            <dt className="muted">{name}</dt>
+            <Box as="dd" margin="0">
+              {value}
+            </Box>
+          </Box>
+        ))}
+      </Box>
+      <p>{moments.length === 0 ? WORDS.nothingSetMoves : WORDS.somethingMoves(moments.length)}</p>
+      {moments.length > 0 && (
+        <Box as="ul" margin="6px 0 0" padding="0" listStyleType="none">
+          {moments.slice(0, MOST_NAMED).map((moment, i) => (
+            <Moved key={i} moment={moment} />
+          ))}
+        </Box>
+      )}
+      {moments.length > MOST_NAMED && <p className="muted">{WORDS.andMore(moments.length - MOST_NAMED)}</p>}
+      <Flex gap="8px" marginTop="14px">
+        <Button variant="lamp" onClick={onTake}>
+          {WORDS.takeTheNewBeats}
+        </Button>
+        <Button variant="quiet" onClick={onClose}>
+          {WORDS.keepTheBeats}
+        </Button>
+      </Flex>
+    </DialogFrame>
   );
 }
 

@@ -1,10 +1,11 @@
-import { Box, Dialog, Flex, Input, Portal, Textarea } from '@chakra-ui/react';
+import { Box, Dialog, Flex, Input, Textarea } from '@chakra-ui/react';
 import { useCallback, useRef, useState } from 'react';
 import type { GroupLayer, MadeFrom } from '@core/piece';
 import { beginsAt, decodeTable, nameFrom, rosterRow, rowFields, setRows } from '@core/roster';
 import { newId } from '../../platform/ids';
 import { edit, setView, useDesk } from '../../store/desk-store';
 import { useAnalysis, usePiece } from '../../store/selectors';
+import { DialogFrame } from '../../ui/DialogFrame';
 import { Button } from '../../ui/Button';
 import { FileButton } from '../../ui/FilePick';
 import { ProgressBar } from '../../ui/ProgressBar';
@@ -103,150 +104,135 @@ export default function RosterDialog({
   const setOwnPiece = (pieceId: string | null) =>
     change({ ...roster, rows: roster.rows.map((row, i) => (i === chosen ? { ...row, ownPieceId: pieceId } : row)) });
   return (
-    <Dialog.Root defaultOpen onOpenChange={({ open }) => !open && onClose()}>
-      <Portal>
-        <Dialog.Backdrop />
-        <Dialog.Positioner>
-          <Dialog.Content maxW="1220px" width="97vw" aria-label={WORDS.roster}>
-            <Dialog.Body p="5">
-              <Flex gap="10px" alignItems="center" wrap="wrap">
-                <Dialog.Title className="title" margin="0">
-                  {WORDS.roster}
-                </Dialog.Title>
-                <span className="muted">{WORDS.intro(made.name)}</span>
-                <Box flex="1" />
-                <Button variant="quiet" disabled={!undo} onClick={() => undo?.()}>
-                  {WORDS.undo}
-                </Button>
-                <Button variant="quiet" disabled={!redo} onClick={() => redo?.()}>
-                  {WORDS.redo}
-                </Button>
-                <FileButton
-                  label={WORDS.openFileLabel}
-                  accept=".csv,.tsv,.txt,text/csv"
-                  onFiles={([file]) => file && openFile(file)}
-                >
-                  <Button variant="soft">{WORDS.openFile}</Button>
-                </FileButton>
-                <FileButton
-                  label={WORDS.picturesLabel}
-                  accept="image/*"
-                  many
-                  onFiles={(many) => void bringPictures(many).then(setSaid)}
-                >
-                  <Button variant="soft">{WORDS.pictures}</Button>
-                </FileButton>
-                <Button variant="quiet" onClick={onClose}>
-                  {WORDS.close}
-                </Button>
-              </Flex>
-              <Flex gap="8px" alignItems="center" margin="10px 0">
-                <Textarea
-                  aria-label={WORDS.paste}
-                  placeholder={WORDS.paste}
-                  rows={1}
-                  flex="1"
-                  value={pasted}
-                  onKeyDown={(e) => e.key !== 'Escape' && e.stopPropagation()}
-                  onChange={(e) => setPasted(e.target.value)}
-                />
-                <Button variant="soft" disabled={pasted.trim() === ''} onClick={() => takeOver(pasted)}>
-                  {WORDS.takeOver}
-                </Button>
-              </Flex>
-              <RosterColumns roster={roster} slots={made.slots} onChange={change} />
-              <Flex gap="18px" height="42vh">
-                <Box flex="1" minWidth="0">
-                  <RosterTable
-                    roster={roster}
-                    slots={made.slots}
-                    problems={problems}
-                    files={files}
-                    chosen={chosen}
-                    onChoose={setChosen}
-                    onCell={onCell}
-                    onRemove={(row) => change({ ...roster, rows: roster.rows.filter((_, i) => i !== row) })}
-                  />
-                </Box>
-                <Box width="280px" flexShrink="0" overflow="auto">
-                  <RowSide
-                    groupId={group.id}
-                    template={template}
-                    row={roster.rows[chosen] ?? null}
-                    n={chosen + 1}
-                    values={values[chosen] ?? {}}
-                    name={nameOf(chosen)}
-                    onOwnPiece={setOwnPiece}
-                  />
-                  <Box marginTop="8px">{WORDS.rows(roster.rows.length)}</Box>
-                  <Box role="status" color={bad > 0 ? 'ember' : 'moss'}>
-                    {looked < roster.rows.length
-                      ? WORDS.looking(looked, roster.rows.length)
-                      : bad > 0
-                        ? WORDS.problems(bad)
-                        : WORDS.noProblems}
-                  </Box>
-                  <Tick checked={onlyGood} onChange={setOnlyGood}>
-                    {WORDS.onlyGood}
-                  </Tick>
-                  <Button
-                    variant="soft"
-                    marginTop="8px"
-                    onClick={() =>
-                      change({ ...roster, rows: [...roster.rows, rosterRow(roster.columns.map(() => ''))] })
-                    }
-                  >
-                    {WORDS.addRow}
-                  </Button>
-                </Box>
-              </Flex>
-              <RosterFiles
-                groupId={group.id}
-                request={request}
-                onRequest={setRequest}
-                files={files}
-                rows={wanted.map(({ i }) => i)}
-                kept={kept}
-                look={look}
-              />
-              <Flex gap="10px" alignItems="center" wrap="wrap" marginTop="10px">
-                <Button variant="soft" disabled={wanted.length === 0} onClick={ontoTimeline}>
-                  {WORDS.ontoTimeline}
-                </Button>
-                <Button
-                  variant="soft"
-                  disabled={wanted.length === 0 || progress !== null}
-                  onClick={() => void asPieces()}
-                >
-                  {WORDS.asPieces}
-                </Button>
-                <span className="muted">{WORDS.named}</span>
-                <Input
-                  aria-label={WORDS.pieceNames}
-                  title={WORDS.fieldsHint(made.slots[0]?.name ?? 'row')}
-                  width="220px"
-                  value={pattern}
-                  maxLength={200}
-                  onKeyDown={(e) => e.key !== 'Escape' && e.stopPropagation()}
-                  onChange={(e) => setPattern(e.target.value)}
-                />
-                {progress && (
-                  <Flex gap="8px" alignItems="center" minWidth="220px">
-                    <ProgressBar
-                      label={WORDS.making(progress.done, progress.all)}
-                      share={progress.done / Math.max(1, progress.all)}
-                    />
-                    <Button variant="quiet" onClick={() => abort.current?.abort()}>
-                      {WORDS.cancel}
-                    </Button>
-                  </Flex>
-                )}
-                {(said ?? told) && <span role="status">{said ?? told}</span>}
-              </Flex>
-            </Dialog.Body>
-          </Dialog.Content>
-        </Dialog.Positioner>
-      </Portal>
-    </Dialog.Root>
+    <DialogFrame label={WORDS.roster} maxW="1220px" width="97vw" onClose={onClose}>
+      <Flex gap="10px" alignItems="center" wrap="wrap">
+        <Dialog.Title className="title" margin="0">
+          {WORDS.roster}
+        </Dialog.Title>
+        <span className="muted">{WORDS.intro(made.name)}</span>
+        <Box flex="1" />
+        <Button variant="quiet" disabled={!undo} onClick={() => undo?.()}>
+          {WORDS.undo}
+        </Button>
+        <Button variant="quiet" disabled={!redo} onClick={() => redo?.()}>
+          {WORDS.redo}
+        </Button>
+        <FileButton
+          label={WORDS.openFileLabel}
+          accept=".csv,.tsv,.txt,text/csv"
+          onFiles={([file]) => file && openFile(file)}
+        >
+          <Button variant="soft">{WORDS.openFile}</Button>
+        </FileButton>
+        <FileButton
+          label={WORDS.picturesLabel}
+          accept="image/*"
+          many
+          onFiles={(many) => void bringPictures(many).then(setSaid)}
+        >
+          <Button variant="soft">{WORDS.pictures}</Button>
+        </FileButton>
+        <Button variant="quiet" onClick={onClose}>
+          {WORDS.close}
+        </Button>
+      </Flex>
+      <Flex gap="8px" alignItems="center" margin="10px 0">
+        <Textarea
+          aria-label={WORDS.paste}
+          placeholder={WORDS.paste}
+          rows={1}
+          flex="1"
+          value={pasted}
+          onKeyDown={(e) => e.key !== 'Escape' && e.stopPropagation()}
+          onChange={(e) => setPasted(e.target.value)}
+        />
+        <Button variant="soft" disabled={pasted.trim() === ''} onClick={() => takeOver(pasted)}>
+          {WORDS.takeOver}
+        </Button>
+      </Flex>
+      <RosterColumns roster={roster} slots={made.slots} onChange={change} />
+      <Flex gap="18px" height="42vh">
+        <Box flex="1" minWidth="0">
+          <RosterTable
+            roster={roster}
+            slots={made.slots}
+            problems={problems}
+            files={files}
+            chosen={chosen}
+            onChoose={setChosen}
+            onCell={onCell}
+            onRemove={(row) => change({ ...roster, rows: roster.rows.filter((_, i) => i !== row) })}
+          />
+        </Box>
+        <Box width="280px" flexShrink="0" overflow="auto">
+          <RowSide
+            groupId={group.id}
+            template={template}
+            row={roster.rows[chosen] ?? null}
+            n={chosen + 1}
+            values={values[chosen] ?? {}}
+            name={nameOf(chosen)}
+            onOwnPiece={setOwnPiece}
+          />
+          <Box marginTop="8px">{WORDS.rows(roster.rows.length)}</Box>
+          <Box role="status" color={bad > 0 ? 'ember' : 'moss'}>
+            {looked < roster.rows.length
+              ? WORDS.looking(looked, roster.rows.length)
+              : bad > 0
+                ? WORDS.problems(bad)
+                : WORDS.noProblems}
+          </Box>
+          <Tick checked={onlyGood} onChange={setOnlyGood}>
+            {WORDS.onlyGood}
+          </Tick>
+          <Button
+            variant="soft"
+            marginTop="8px"
+            onClick={() => change({ ...roster, rows: [...roster.rows, rosterRow(roster.columns.map(() => ''))] })}
+          >
+            {WORDS.addRow}
+          </Button>
+        </Box>
+      </Flex>
+      <RosterFiles
+        groupId={group.id}
+        request={request}
+        onRequest={setRequest}
+        files={files}
+        rows={wanted.map(({ i }) => i)}
+        kept={kept}
+        look={look}
+      />
+      <Flex gap="10px" alignItems="center" wrap="wrap" marginTop="10px">
+        <Button variant="soft" disabled={wanted.length === 0} onClick={ontoTimeline}>
+          {WORDS.ontoTimeline}
+        </Button>
+        <Button variant="soft" disabled={wanted.length === 0 || progress !== null} onClick={() => void asPieces()}>
+          {WORDS.asPieces}
+        </Button>
+        <span className="muted">{WORDS.named}</span>
+        <Input
+          aria-label={WORDS.pieceNames}
+          title={WORDS.fieldsHint(made.slots[0]?.name ?? 'row')}
+          width="220px"
+          value={pattern}
+          maxLength={200}
+          onKeyDown={(e) => e.key !== 'Escape' && e.stopPropagation()}
+          onChange={(e) => setPattern(e.target.value)}
+        />
+        {progress && (
+          <Flex gap="8px" alignItems="center" minWidth="220px">
+            <ProgressBar
+              label={WORDS.making(progress.done, progress.all)}
+              share={progress.done / Math.max(1, progress.all)}
+            />
+            <Button variant="quiet" onClick={() => abort.current?.abort()}>
+              {WORDS.cancel}
+            </Button>
+          </Flex>
+        )}
+        {(said ?? told) && <span role="status">{said ?? told}</span>}
+      </Flex>
+    </DialogFrame>
   );
 }

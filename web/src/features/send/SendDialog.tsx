@@ -1,9 +1,10 @@
-import { Box, Dialog, Flex, Input, Portal, Span } from '@chakra-ui/react';
+import { Box, Dialog, Flex, Input, Span } from '@chakra-ui/react';
 import { useQueryClient } from '@tanstack/react-query';
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import { DESTINATION_KINDS } from '@core/formats';
 import { api, call } from '../../platform/api';
+import { DialogFrame } from '../../ui/DialogFrame';
 import { Button } from '../../ui/Button';
 import { Tick } from '../../ui/Tick';
 import { FieldRow } from './FieldRow';
@@ -57,69 +58,60 @@ export function SendDialog({ renderId, pieceId, name, onClose }: Props) {
       await queries.invalidateQueries({ queryKey: DESTINATIONS_KEY });
     });
   return (
-    <Dialog.Root defaultOpen onOpenChange={({ open }) => !open && onClose()}>
-      <Portal>
-        <Dialog.Backdrop />
-        <Dialog.Positioner>
-          <Dialog.Content maxW="520px" aria-label={WORDS.sendFile(name)}>
-            <Dialog.Body p="5">
-              <Dialog.Title className="title" fontSize="16px">
-                {WORDS.sendFile(name)}
-              </Dialog.Title>
-              <Box role="list" aria-label={WORDS.destinations} paddingTop="8px">
-                {destinations.map((one) => (
-                  <DestinationChoice
-                    key={one.id}
-                    destination={one}
-                    along={along.get(one.id) ?? null}
-                    onChange={(to) => change(one.id, to)}
-                    onForget={() => void forget(one.id)}
-                  />
-                ))}
-              </Box>
-              {isAdding || destinations.length === 0 ? (
-                <NewDestination
-                  attempt={attempt}
-                  onAdded={(id) => {
-                    setAdding(false);
-                    change(id, NOTHING);
-                    void queries.invalidateQueries({ queryKey: DESTINATIONS_KEY });
-                  }}
-                />
-              ) : (
-                <Button variant="quiet" onClick={() => setAdding(true)}>
-                  {WORDS.anotherDestination}
-                </Button>
-              )}
-              {problem && (
-                <Box as="p" role="alert" color="ember">
-                  {problem}
-                </Box>
-              )}
-              <hr className="rule" />
-              <FieldRow name={WORDS.notBefore}>
-                <Input
-                  type="datetime-local"
-                  aria-label={WORDS.notBefore}
-                  value={when}
-                  width="auto"
-                  onChange={(e) => setWhen(e.target.value)}
-                />
-                <span className="muted">{when === '' ? WORDS.atOnce : ''}</span>
-              </FieldRow>
-              <Flex justifyContent="flex-end" gap="8px" paddingTop="10px">
-                <Button variant="quiet" onClick={onClose}>
-                  {WORDS.cancel}
-                </Button>
-                <Button variant="lamp" disabled={along.size === 0} onClick={() => void send()}>
-                  {WORDS.sendTo(along.size)}
-                </Button>
-              </Flex>
-            </Dialog.Body>
-          </Dialog.Content>
-        </Dialog.Positioner>
-      </Portal>
-    </Dialog.Root>
+    <DialogFrame label={WORDS.sendFile(name)} maxW="520px" onClose={onClose}>
+      <Dialog.Title className="title" fontSize="16px">
+        {WORDS.sendFile(name)}
+      </Dialog.Title>
+      <Box role="list" aria-label={WORDS.destinations} paddingTop="8px">
+        {destinations.map((one) => (
+          <DestinationChoice
+            key={one.id}
+            destination={one}
+            along={along.get(one.id) ?? null}
+            onChange={(to) => change(one.id, to)}
+            onForget={() => void forget(one.id)}
+          />
+        ))}
+      </Box>
+      {isAdding || destinations.length === 0 ? (
+        <NewDestination
+          attempt={attempt}
+          onAdded={(id) => {
+            setAdding(false);
+            change(id, NOTHING);
+            void queries.invalidateQueries({ queryKey: DESTINATIONS_KEY });
+          }}
+        />
+      ) : (
+        <Button variant="quiet" onClick={() => setAdding(true)}>
+          {WORDS.anotherDestination}
+        </Button>
+      )}
+      {problem && (
+        <Box as="p" role="alert" color="ember">
+          {problem}
+        </Box>
+      )}
+      <hr className="rule" />
+      <FieldRow name={WORDS.notBefore}>
+        <Input
+          type="datetime-local"
+          aria-label={WORDS.notBefore}
+          value={when}
+          width="auto"
+          onChange={(e) => setWhen(e.target.value)}
+        />
+        <span className="muted">{when === '' ? WORDS.atOnce : ''}</span>
+      </FieldRow>
+      <Flex justifyContent="flex-end" gap="8px" paddingTop="10px">
+        <Button variant="quiet" onClick={onClose}>
+          {WORDS.cancel}
+        </Button>
+        <Button variant="lamp" disabled={along.size === 0} onClick={() => void send()}>
+          {WORDS.sendTo(along.size)}
+        </Button>
+      </Flex>
+    </DialogFrame>
   );
 }
 

@@ -1,4 +1,4 @@
-import { Box, Dialog, Flex, Input, Portal, Textarea } from '@chakra-ui/react';
+import { Box, Dialog, Flex, Input, Textarea } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { SLOT_KINDS, STRETCHES, TEMPLATE_USES, formatOf, slotsOf, templateOf, withDescendants } from '@core/piece';
 import type { Layer, Piece, Slot, SlotTiming, Template, TemplateUse } from '@core/piece';
@@ -7,6 +7,7 @@ import type { SampleContent } from '@core/templates';
 import { newId } from '../../platform/ids';
 import { setView, useDesk } from '../../store/desk-store';
 import { usePiece, useTimes } from '../../store/selectors';
+import { DialogFrame } from '../../ui/DialogFrame';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Tick } from '../../ui/Tick';
@@ -80,173 +81,157 @@ export default function KeepTemplate({ groupId, onClose }: { groupId: string | n
       });
   };
   return (
-    <Dialog.Root defaultOpen onOpenChange={({ open }) => !open && onClose()}>
-      <Portal>
-        <Dialog.Backdrop />
-        <Dialog.Positioner>
-          <Dialog.Content maxW="860px" width="94vw" aria-label={WORDS.keepTitle}>
-            <Dialog.Body p="5">
-              <Dialog.Title className="title">{WORDS.keepTitle}</Dialog.Title>
-              <p className="muted">{WORDS.keepIntro}</p>
-              <Flex gap="20px" marginTop="10px">
-                <Box flex="1" maxHeight="62vh" overflowY="auto" paddingRight="6px">
-                  <Labelled label={WORDS.name}>
-                    <Input
-                      aria-label={WORDS.name}
-                      value={name}
-                      maxLength={80}
-                      onKeyDown={stop}
-                      onChange={(e) => setName(e.target.value)}
-                    />
-                  </Labelled>
-                  <Labelled label={WORDS.use}>
-                    <Choice
-                      aria-label={WORDS.use}
-                      value={use}
-                      onChange={(e) => setUse(e.target.value as TemplateUse)} // options of the table
-                    >
-                      {Object.entries(TEMPLATE_USES).map(([id, label]) => (
-                        <option key={id} value={id}>
-                          {label}
-                        </option>
-                      ))}
-                    </Choice>
-                  </Labelled>
-                  <Labelled label={WORDS.mood}>
-                    <Input
-                      aria-label={WORDS.mood}
-                      value={mood}
-                      maxLength={120}
-                      onKeyDown={stop}
-                      onChange={(e) => setMood(e.target.value)}
-                    />
-                  </Labelled>
-                  <Labelled label={WORDS.help}>
-                    <Textarea
-                      aria-label={WORDS.help}
-                      value={help}
-                      rows={2}
-                      maxLength={2000}
-                      onKeyDown={stop}
-                      onChange={(e) => setHelp(e.target.value)}
-                    />
-                  </Labelled>
-                  <hr className="rule" />
-                  {slots.length === 0 && <p className="muted">{WORDS.noSlots}</p>}
-                  {slots.map((slot) => (
-                    <Box key={slot.id} as="section" aria-label={WORDS.slotOf(slot.id)} marginBottom="10px">
-                      <Flex gap="6px" alignItems="center">
-                        <Input
-                          aria-label={`${WORDS.slotOf(slot.id)}: ${WORDS.name}`}
-                          value={slot.name}
-                          maxLength={80}
-                          onKeyDown={stop}
-                          onChange={(e) => change(slot.id, { name: e.target.value || slot.id })}
-                        />
-                        <span className="muted">{SLOT_KINDS[slot.kind]}</span>
-                      </Flex>
-                      <Input
-                        aria-label={`${WORDS.slotOf(slot.id)}: ${WORDS.help}`}
-                        placeholder={WORDS.help}
-                        value={slot.help}
-                        maxLength={400}
-                        width="100%"
-                        marginTop="4px"
-                        onKeyDown={stop}
-                        onChange={(e) => change(slot.id, { help: e.target.value })}
-                      />
-                      <Flex gap="14px" marginTop="4px">
-                        <Tick
-                          label={`${WORDS.slotOf(slot.id)}: ${WORDS.needed}`}
-                          checked={slot.isNeeded}
-                          onChange={(isNeeded) => change(slot.id, { isNeeded })}
-                        >
-                          {WORDS.needed}
-                        </Tick>
-                        {slot.kind === 'text' && (
-                          <Tick
-                            label={`${WORDS.slotOf(slot.id)}: ${WORDS.mirrors}`}
-                            checked={slot.mirrors}
-                            onChange={(mirrors) => change(slot.id, { mirrors })}
-                          >
-                            {WORDS.mirrors}
-                          </Tick>
-                        )}
-                      </Flex>
-                    </Box>
-                  ))}
-                  <Tick checked={locksOthers} onChange={setLocksOthers}>
-                    {WORDS.lockOthers}
-                  </Tick>
-                  <hr className="rule" />
-                  <Box as="strong" fontWeight="600">
-                    {WORDS.timing}
-                  </Box>
-                  <Labelled label={WORDS.stretches}>
-                    <Choice
-                      aria-label={WORDS.stretches}
-                      value={timing.stretches}
-                      onChange={
-                        (e) => setTiming({ ...timing, stretches: e.target.value as SlotTiming['stretches'] }) // of the table
-                      }
-                    >
-                      {Object.entries(STRETCHES).map(([id, label]) => (
-                        <option key={id} value={id}>
-                          {label}
-                        </option>
-                      ))}
-                    </Choice>
-                    <Choice
-                      aria-label={WORDS.unit}
-                      value={timing.unit}
-                      onChange={(e) => setTiming({ ...timing, unit: e.target.value as SlotTiming['unit'] })}
-                    >
-                      {Object.entries(WORDS.unitNames).map(([id, label]) => (
-                        <option key={id} value={id}>
-                          {label}
-                        </option>
-                      ))}
-                    </Choice>
-                  </Labelled>
-                  <Tick
-                    checked={timing.leastReading}
-                    onChange={(leastReading) => setTiming({ ...timing, leastReading })}
-                  >
-                    {WORDS.leastReading}
-                  </Tick>
-                  <Tick checked={timing.endsOnBeat} onChange={(endsOnBeat) => setTiming({ ...timing, endsOnBeat })}>
-                    {WORDS.endsOnBeat}
-                  </Tick>
-                </Box>
-                <Box width="300px" flexShrink="0">
-                  <TemplatePreview
-                    template={template}
-                    format={formatOf(piece, shown)}
-                    wearer={piece}
-                    values={sampleValues(content, slots)}
-                    isWatched
-                    height={168}
-                  />
-                  <SampleChoice value={content} onChange={setContent} />
-                </Box>
+    <DialogFrame label={WORDS.keepTitle} maxW="860px" width="94vw" onClose={onClose}>
+      <Dialog.Title className="title">{WORDS.keepTitle}</Dialog.Title>
+      <p className="muted">{WORDS.keepIntro}</p>
+      <Flex gap="20px" marginTop="10px">
+        <Box flex="1" maxHeight="62vh" overflowY="auto" paddingRight="6px">
+          <Labelled label={WORDS.name}>
+            <Input
+              aria-label={WORDS.name}
+              value={name}
+              maxLength={80}
+              onKeyDown={stop}
+              onChange={(e) => setName(e.target.value)}
+            />
+          </Labelled>
+          <Labelled label={WORDS.use}>
+            <Choice
+              aria-label={WORDS.use}
+              value={use}
+              onChange={(e) => setUse(e.target.value as TemplateUse)} // options of the table
+            >
+              {Object.entries(TEMPLATE_USES).map(([id, label]) => (
+                <option key={id} value={id}>
+                  {label}
+                </option>
+              ))}
+            </Choice>
+          </Labelled>
+          <Labelled label={WORDS.mood}>
+            <Input
+              aria-label={WORDS.mood}
+              value={mood}
+              maxLength={120}
+              onKeyDown={stop}
+              onChange={(e) => setMood(e.target.value)}
+            />
+          </Labelled>
+          <Labelled label={WORDS.help}>
+            <Textarea
+              aria-label={WORDS.help}
+              value={help}
+              rows={2}
+              maxLength={2000}
+              onKeyDown={stop}
+              onChange={(e) => setHelp(e.target.value)}
+            />
+          </Labelled>
+          <hr className="rule" />
+          {slots.length === 0 && <p className="muted">{WORDS.noSlots}</p>}
+          {slots.map((slot) => (
+            <Box key={slot.id} as="section" aria-label={WORDS.slotOf(slot.id)} marginBottom="10px">
+              <Flex gap="6px" alignItems="center">
+                <Input
+                  aria-label={`${WORDS.slotOf(slot.id)}: ${WORDS.name}`}
+                  value={slot.name}
+                  maxLength={80}
+                  onKeyDown={stop}
+                  onChange={(e) => change(slot.id, { name: e.target.value || slot.id })}
+                />
+                <span className="muted">{SLOT_KINDS[slot.kind]}</span>
               </Flex>
-              <Flex gap="8px" marginTop="14px">
-                <Button
-                  variant="lamp"
-                  disabled={isBusy || name.trim() === '' || template.layers.length === 0}
-                  onClick={keep}
+              <Input
+                aria-label={`${WORDS.slotOf(slot.id)}: ${WORDS.help}`}
+                placeholder={WORDS.help}
+                value={slot.help}
+                maxLength={400}
+                width="100%"
+                marginTop="4px"
+                onKeyDown={stop}
+                onChange={(e) => change(slot.id, { help: e.target.value })}
+              />
+              <Flex gap="14px" marginTop="4px">
+                <Tick
+                  label={`${WORDS.slotOf(slot.id)}: ${WORDS.needed}`}
+                  checked={slot.isNeeded}
+                  onChange={(isNeeded) => change(slot.id, { isNeeded })}
                 >
-                  {WORDS.keep}
-                </Button>
-                <Button variant="quiet" onClick={onClose}>
-                  {WORDS.cancel}
-                </Button>
+                  {WORDS.needed}
+                </Tick>
+                {slot.kind === 'text' && (
+                  <Tick
+                    label={`${WORDS.slotOf(slot.id)}: ${WORDS.mirrors}`}
+                    checked={slot.mirrors}
+                    onChange={(mirrors) => change(slot.id, { mirrors })}
+                  >
+                    {WORDS.mirrors}
+                  </Tick>
+                )}
               </Flex>
-            </Dialog.Body>
-          </Dialog.Content>
-        </Dialog.Positioner>
-      </Portal>
-    </Dialog.Root>
+            </Box>
+          ))}
+          <Tick checked={locksOthers} onChange={setLocksOthers}>
+            {WORDS.lockOthers}
+          </Tick>
+          <hr className="rule" />
+          <Box as="strong" fontWeight="600">
+            {WORDS.timing}
+          </Box>
+          <Labelled label={WORDS.stretches}>
+            <Choice
+              aria-label={WORDS.stretches}
+              value={timing.stretches}
+              onChange={
+                (e) => setTiming({ ...timing, stretches: e.target.value as SlotTiming['stretches'] }) // of the table
+              }
+            >
+              {Object.entries(STRETCHES).map(([id, label]) => (
+                <option key={id} value={id}>
+                  {label}
+                </option>
+              ))}
+            </Choice>
+            <Choice
+              aria-label={WORDS.unit}
+              value={timing.unit}
+              onChange={(e) => setTiming({ ...timing, unit: e.target.value as SlotTiming['unit'] })}
+            >
+              {Object.entries(WORDS.unitNames).map(([id, label]) => (
+                <option key={id} value={id}>
+                  {label}
+                </option>
+              ))}
+            </Choice>
+          </Labelled>
+          <Tick checked={timing.leastReading} onChange={(leastReading) => setTiming({ ...timing, leastReading })}>
+            {WORDS.leastReading}
+          </Tick>
+          <Tick checked={timing.endsOnBeat} onChange={(endsOnBeat) => setTiming({ ...timing, endsOnBeat })}>
+            {WORDS.endsOnBeat}
+          </Tick>
+        </Box>
+        <Box width="300px" flexShrink="0">
+          <TemplatePreview
+            template={template}
+            format={formatOf(piece, shown)}
+            wearer={piece}
+            values={sampleValues(content, slots)}
+            isWatched
+            height={168}
+          />
+          <SampleChoice value={content} onChange={setContent} />
+        </Box>
+      </Flex>
+      <Flex gap="8px" marginTop="14px">
+        <Button variant="lamp" disabled={isBusy || name.trim() === '' || template.layers.length === 0} onClick={keep}>
+          {WORDS.keep}
+        </Button>
+        <Button variant="quiet" onClick={onClose}>
+          {WORDS.cancel}
+        </Button>
+      </Flex>
+    </DialogFrame>
   );
 }
 

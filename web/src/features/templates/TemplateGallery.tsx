@@ -1,4 +1,4 @@
-import { Box, Dialog, Flex, Input, Portal } from '@chakra-ui/react';
+import { Box, Dialog, Flex, Input } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { TEMPLATE_USES, formatOf } from '@core/piece';
 import type { Piece, TemplateUse } from '@core/piece';
@@ -6,6 +6,7 @@ import { SHIPPED_TEMPLATES, sampleValues } from '@core/templates';
 import type { SampleContent } from '@core/templates';
 import { edit, useDesk } from '../../store/desk-store';
 import { usePiece } from '../../store/selectors';
+import { DialogFrame } from '../../ui/DialogFrame';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { FileButton } from '../../ui/FilePick';
@@ -56,157 +57,148 @@ export default function TemplateGallery({ onClose }: { onClose: () => void }) {
     if (chosen && putInTemplate(chosen, filled)) onClose();
   };
   return (
-    <Dialog.Root defaultOpen onOpenChange={({ open }) => !open && onClose()}>
-      <Portal>
-        <Dialog.Backdrop />
-        <Dialog.Positioner>
-          <Dialog.Content maxW="1180px" width="96vw" aria-label={WORDS.templates}>
-            <Dialog.Body p="5">
-              <Flex gap="10px" alignItems="center" wrap="wrap" marginBottom="12px">
-                <Dialog.Title className="title" margin="0">
-                  {WORDS.templates}
-                </Dialog.Title>
-                <Input
-                  aria-label={WORDS.search}
-                  placeholder={WORDS.searchHint}
-                  width="220px"
-                  value={search}
-                  onKeyDown={(e) => e.key !== 'Escape' && e.stopPropagation()}
-                  onChange={(e) => setSearch(e.target.value)}
-                />
-                <Choice
-                  aria-label={WORDS.use}
-                  value={use ?? ''}
-                  onChange={(e) => setUse((e.target.value || null) as TemplateUse | null)} // options of the table
+    <DialogFrame label={WORDS.templates} maxW="1180px" width="96vw" onClose={onClose}>
+      <Flex gap="10px" alignItems="center" wrap="wrap" marginBottom="12px">
+        <Dialog.Title className="title" margin="0">
+          {WORDS.templates}
+        </Dialog.Title>
+        <Input
+          aria-label={WORDS.search}
+          placeholder={WORDS.searchHint}
+          width="220px"
+          value={search}
+          onKeyDown={(e) => e.key !== 'Escape' && e.stopPropagation()}
+          onChange={(e) => setSearch(e.target.value)}
+        />
+        <Choice
+          aria-label={WORDS.use}
+          value={use ?? ''}
+          onChange={(e) => setUse((e.target.value || null) as TemplateUse | null)} // options of the table
+        >
+          <option value="">{WORDS.anyUse}</option>
+          {Object.entries(TEMPLATE_USES).map(([id, label]) => (
+            <option key={id} value={id}>
+              {label}
+            </option>
+          ))}
+        </Choice>
+        <Choice
+          aria-label={WORDS.length}
+          value={length ?? ''}
+          onChange={(e) => setLength((e.target.value || null) as LengthId | null)} // options of the table
+        >
+          <option value="">{WORDS.anyLength}</option>
+          {Object.keys(LENGTHS).map((id) => (
+            <option key={id} value={id}>
+              {WORDS.lengths[id as LengthId]}
+            </option>
+          ))}
+        </Choice>
+        <Choice aria-label={WORDS.frame} value={format.id} onChange={(e) => setFormatId(e.target.value)}>
+          {piece.formats.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </Choice>
+        <Box flex="1" />
+        <FileButton label={WORDS.openFile} accept=".estrella" onFiles={([file]) => file && openFile(file)}>
+          <Button variant="quiet">{WORDS.openFile} …</Button>
+        </FileButton>
+        <Button variant="quiet" onClick={onClose}>
+          {WORDS.close}
+        </Button>
+      </Flex>
+      <Flex gap="18px" height="66vh">
+        <Box flex="1" overflowY="auto" minWidth="0">
+          {kept.isError && <p className="muted">{WORDS.couldNotBeReached}</p>}
+          {found.length === 0 ? (
+            <p className="muted">{WORDS.nothingFound}</p>
+          ) : (
+            <OptionGrid
+              label={WORDS.templates}
+              columns={COLUMNS[shape]}
+              display="grid"
+              gridTemplateColumns={`repeat(${COLUMNS[shape]}, minmax(0, 1fr))`}
+              gap="10px"
+            >
+              {found.map((one) => (
+                <Button
+                  variant="bare"
+                  key={one.id}
+                  role="option"
+                  hasTip={false}
+                  className="template-tile"
+                  aria-selected={one.id === chosenId}
+                  aria-label={WORDS.choose(one.name)}
+                  onPointerEnter={() => setHovered(one.id)}
+                  onPointerLeave={() => setHovered(null)}
+                  onFocus={() => setHovered(one.id)}
+                  onClick={() => setChosen(one.id)}
+                  onDoubleClick={put}
                 >
-                  <option value="">{WORDS.anyUse}</option>
-                  {Object.entries(TEMPLATE_USES).map(([id, label]) => (
-                    <option key={id} value={id}>
-                      {label}
-                    </option>
-                  ))}
-                </Choice>
-                <Choice
-                  aria-label={WORDS.length}
-                  value={length ?? ''}
-                  onChange={(e) => setLength((e.target.value || null) as LengthId | null)} // options of the table
-                >
-                  <option value="">{WORDS.anyLength}</option>
-                  {Object.keys(LENGTHS).map((id) => (
-                    <option key={id} value={id}>
-                      {WORDS.lengths[id as LengthId]}
-                    </option>
-                  ))}
-                </Choice>
-                <Choice aria-label={WORDS.frame} value={format.id} onChange={(e) => setFormatId(e.target.value)}>
-                  {piece.formats.map(({ id, name }) => (
-                    <option key={id} value={id}>
-                      {name}
-                    </option>
-                  ))}
-                </Choice>
-                <Box flex="1" />
-                <FileButton label={WORDS.openFile} accept=".estrella" onFiles={([file]) => file && openFile(file)}>
-                  <Button variant="quiet">{WORDS.openFile} …</Button>
-                </FileButton>
-                <Button variant="quiet" onClick={onClose}>
-                  {WORDS.close}
+                  <TemplatePreview
+                    template={one}
+                    format={format}
+                    wearer={wearer}
+                    values={NO_VALUES}
+                    isWatched={hovered === one.id}
+                    height={TILE_HEIGHT[shape]}
+                  />
+                  <span className="template-name">{one.name}</span>
+                  <span className="muted">{one.template?.mood}</span>
                 </Button>
-              </Flex>
-              <Flex gap="18px" height="66vh">
-                <Box flex="1" overflowY="auto" minWidth="0">
-                  {kept.isError && <p className="muted">{WORDS.couldNotBeReached}</p>}
-                  {found.length === 0 ? (
-                    <p className="muted">{WORDS.nothingFound}</p>
-                  ) : (
-                    <OptionGrid
-                      label={WORDS.templates}
-                      columns={COLUMNS[shape]}
-                      display="grid"
-                      gridTemplateColumns={`repeat(${COLUMNS[shape]}, minmax(0, 1fr))`}
-                      gap="10px"
-                    >
-                      {found.map((one) => (
-                        <Button
-                          variant="bare"
-                          key={one.id}
-                          role="option"
-                          hasTip={false}
-                          className="template-tile"
-                          aria-selected={one.id === chosenId}
-                          aria-label={WORDS.choose(one.name)}
-                          onPointerEnter={() => setHovered(one.id)}
-                          onPointerLeave={() => setHovered(null)}
-                          onFocus={() => setHovered(one.id)}
-                          onClick={() => setChosen(one.id)}
-                          onDoubleClick={put}
-                        >
-                          <TemplatePreview
-                            template={one}
-                            format={format}
-                            wearer={wearer}
-                            values={NO_VALUES}
-                            isWatched={hovered === one.id}
-                            height={TILE_HEIGHT[shape]}
-                          />
-                          <span className="template-name">{one.name}</span>
-                          <span className="muted">{one.template?.mood}</span>
-                        </Button>
-                      ))}
-                    </OptionGrid>
-                  )}
-                </Box>
-                <Box width="300px" flexShrink="0" overflowY="auto" className="template-chosen">
-                  {chosen?.template ? (
-                    <form
-                      onSubmit={(e) => {
-                        e.preventDefault();
-                        put();
-                      }}
-                    >
-                      <TemplatePreview
-                        template={chosen}
-                        format={format}
-                        wearer={wearer}
-                        values={{ ...sampleValues(content, chosen.template.slots), ...filled }}
-                        isWatched
-                        height={CHOSEN_HEIGHT[shape]}
-                      />
-                      <Box as="h3" fontWeight="600" fontSize="16px" marginTop="8px">
-                        {chosen.name}
-                      </Box>
-                      <p className="muted">{chosen.template.help}</p>
-                      <Length template={chosen} />
-                      <SlotFields
-                        key={chosen.id}
-                        made={{ slots: chosen.template.slots, values: filled }}
-                        tooLong={[]}
-                        autoFocus
-                        onChange={(slotId, value, before) => {
-                          if (before.length > 0) edit([...before]);
-                          setFilled((old) => ({ ...old, [slotId]: value }));
-                        }}
-                      />
-                      <SampleChoice value={content} onChange={setContent} />
-                      <Button type="submit" variant="lamp" padding="7px 18px">
-                        {WORDS.putIn}
-                      </Button>
-                      <p className="muted">{WORDS.putInHere}</p>
-                      {kept.data?.includes(chosen) && <KeptRow template={chosen} onGone={() => setChosen(null)} />}
-                    </form>
-                  ) : (
-                    <>
-                      <p className="muted">{WORDS.intro}</p>
-                      <p className="muted">{WORDS.chooseOne}</p>
-                    </>
-                  )}
-                </Box>
-              </Flex>
-            </Dialog.Body>
-          </Dialog.Content>
-        </Dialog.Positioner>
-      </Portal>
-    </Dialog.Root>
+              ))}
+            </OptionGrid>
+          )}
+        </Box>
+        <Box width="300px" flexShrink="0" overflowY="auto" className="template-chosen">
+          {chosen?.template ? (
+            <form
+              onSubmit={(e) => {
+                e.preventDefault();
+                put();
+              }}
+            >
+              <TemplatePreview
+                template={chosen}
+                format={format}
+                wearer={wearer}
+                values={{ ...sampleValues(content, chosen.template.slots), ...filled }}
+                isWatched
+                height={CHOSEN_HEIGHT[shape]}
+              />
+              <Box as="h3" fontWeight="600" fontSize="16px" marginTop="8px">
+                {chosen.name}
+              </Box>
+              <p className="muted">{chosen.template.help}</p>
+              <Length template={chosen} />
+              <SlotFields
+                key={chosen.id}
+                made={{ slots: chosen.template.slots, values: filled }}
+                tooLong={[]}
+                autoFocus
+                onChange={(slotId, value, before) => {
+                  if (before.length > 0) edit([...before]);
+                  setFilled((old) => ({ ...old, [slotId]: value }));
+                }}
+              />
+              <SampleChoice value={content} onChange={setContent} />
+              <Button type="submit" variant="lamp" padding="7px 18px">
+                {WORDS.putIn}
+              </Button>
+              <p className="muted">{WORDS.putInHere}</p>
+              {kept.data?.includes(chosen) && <KeptRow template={chosen} onGone={() => setChosen(null)} />}
+            </form>
+          ) : (
+            <>
+              <p className="muted">{WORDS.intro}</p>
+              <p className="muted">{WORDS.chooseOne}</p>
+            </>
+          )}
+        </Box>
+      </Flex>
+    </DialogFrame>
   );
 }
 
