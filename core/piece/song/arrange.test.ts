@@ -262,6 +262,17 @@ describe('corrections by hand', () => {
     const cut = corrected({ bars: [10.25, 11.75].map((at) => ({ at, beatsPerBar: 5, groups: [3, 2] })) });
     expect(groupStartsBetween(cut, 10, 12.6)).toEqual([]);
     expect(groupStartsBetween(corrected({ beatsPerBar: 4, groups: [3, 2] }), 0, 12)).toEqual([]);
+    // Said for the whole song, groups leave bars where they were heard.
+    const fives = { ...analysis, bars: analysis.bars.map((bar) => ({ ...bar, beatsPerBar: 5, groups: [3, 2] })) };
+    const heardSo = (groups: number[] | null) =>
+      resolveTimes(
+        { ...piece, music: { ...piece.music!, correction: { ...piece.music!.correction, groups } } },
+        { ...fives, beats: fives.beats.slice(0, 5), bars: fives.bars.slice(0, 1) },
+      ).grid;
+    expect(groupStartsBetween(heardSo(null), 0, 2.4)).toEqual([3]);
+    expect(groupStartsBetween(heardSo([2, 3]), 0, 2.4)).toEqual([2]);
+    expect(groupStartsBetween(heardSo([]), 0, 2.4)).toEqual([]);
+    expect(groupStartsBetween(heardSo([2, 2, 3]), 0, 2.4)).toEqual([3]);
   });
   it('between two anchors lie as many beats as are said', () => {
     const { beats } = corrected({ spans: [{ start: 10.25, end: 14.25, beats: 6 }] });

@@ -1,5 +1,5 @@
 import type { Hit } from '../../audio';
-import { nearestIndex } from '../../time';
+import { groupsOfBar, nearestIndex } from '../../time';
 import type { Seconds } from '../../time';
 import type { GridCorrection } from '../document/song-schema';
 
@@ -156,13 +156,16 @@ export function applyBars(song: SongBeats, correction: GridCorrection): SongBeat
     for (let i = from; i < bars.length; i++) bars[i] = (i - from) % bar.beatsPerBar === 0 ? bar : null;
   };
   const { firstDownbeat, beatsPerBar, groups } = correction;
-  if (firstDownbeat !== null || beatsPerBar !== null || groups !== null) {
+  if (firstDownbeat !== null || beatsPerBar !== null) {
     const found = bars.find(isDownbeat) ?? PLAIN_BAR;
     const perBar = beatsPerBar ?? found.beatsPerBar;
     const first = firstDownbeat !== null ? nearestIndex(times, firstDownbeat) : firstDown(bars);
     bars = bars.map(() => null);
-    lay(first, { beatsPerBar: perBar, groups: groups ?? found.groups });
+    lay(first, { beatsPerBar: perBar, groups: found.groups });
   }
+  // Bars of other lengths keep the groups that were heard.
+  const regrouped = (bar: SongBar) => groups?.length === 0 || groupsOfBar(groups ?? [], bar.beatsPerBar) !== undefined;
+  if (groups) bars = bars.map((bar) => (bar && regrouped(bar) ? { ...bar, groups } : bar));
   for (const { at, ...bar } of [...correction.bars].sort((a, b) => a.at - b.at)) lay(nearestIndex(times, at), bar);
   return { ...song, bars };
 }

@@ -9,7 +9,7 @@ import { useAnalysis, usePiece } from '../../store/selectors';
 import { analysisName } from '../../store/song-analyses';
 import { Button } from '../../ui/Button';
 import { ProgressBar } from '../../ui/ProgressBar';
-import { hearAnew } from './hear-anew';
+import { LEFT, hearAnew } from './hear-anew';
 import { HearingCompared } from './HearingCompared';
 import { WORDS } from './words';
 
@@ -21,7 +21,7 @@ export function HearAnew() {
   const [progress, setProgress] = useState<number | null>(null);
   const [compared, setCompared] = useState<HearingComparison | null>(null);
   const listening = useRef<AbortController | null>(null);
-  useEffect(() => () => listening.current?.abort(), [hash]);
+  useEffect(() => () => listening.current?.abort(LEFT), [hash]);
   if (!analysis || !hash || analysis.version >= ANALYSIS_VERSION) return null;
   const listen = () => {
     const { signal } = (listening.current = new AbortController());

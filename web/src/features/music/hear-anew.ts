@@ -8,9 +8,14 @@ import { WORDS } from './words';
 /** News may be missed; then the state is asked for after so long. */
 const ASK_AGAIN_MS = 2000;
 
+/** Why nobody waits any more although it goes on: what is found is there when it is asked for again. */
+export const LEFT = 'left';
+
 /**
  * Has a song listened to by this version's method, beside what was found in it before.
- * @param hash - of the song. @throws ApiError; an AbortError when it is called off, and the listening with it.
+ * @param hash - of the song.
+ * @param signal - calls it off, and the listening with it unless its reason is {@link LEFT}.
+ * @throws ApiError; an AbortError when it was called off.
  */
 export async function hearAnew(
   hash: string,
@@ -24,7 +29,8 @@ export async function hearAnew(
     onProgress(state.progress ?? 0);
     await nextNews((news) => news.topic === 'job' || (news.topic === 'media' && news.id === hash), ASK_AGAIN_MS);
     if (signal.aborted) {
-      await call(api.jobs[':id'].cancel.$post({ param: { id: state.jobId } })).catch(() => {}); // over by now
+      if (signal.reason !== LEFT)
+        await call(api.jobs[':id'].cancel.$post({ param: { id: state.jobId } })).catch(() => {}); // over by now
       throw new DOMException('cancelled', 'AbortError');
     }
     state = await call(hearing.$get({ param: { hash } }));
