@@ -9,6 +9,7 @@ import {
   textSchema,
 } from '../../time';
 import { musicSpan, rearranged, rearrangedBeat } from '../song/arrange';
+import { scaleBeatLengths } from '../song/beat-lengths';
 import { momentReheard } from '../song/rehear';
 import { rememberTimes, visitMoments } from '../times/resolve-times';
 import { backgroundSchema, formatSchema, markerSchema } from '../document/schema';
@@ -106,6 +107,7 @@ export const PIECE_EDITS = {
       const pins = { beats: new Map(pinned.beats), hits: new Map(pinned.hits), ratio };
       rememberTimes(draft, times.targets);
       visitMoments(draft, (moment) => momentReheard(moment, pins, times.targets));
+      if (ratio !== 1) scaleBeatLengths(draft, ratio);
       Object.assign(draft.music, { analysisVersion, correction });
     },
   ),

@@ -2,7 +2,8 @@ import { describe, expect, it } from '@jest/globals';
 import { hitId } from '@core/audio';
 import type { SongAnalysis } from '@core/audio';
 import { applyEdits, compareHearing, createLayer, listMoments, resolveTimes } from '@core/piece';
-import type { GridCorrection, Piece } from '@core/piece';
+import type { Effect, GridCorrection, Piece } from '@core/piece';
+import { newGestureUse } from '@core/motion';
 import { freeMoment, secondsToBeat } from '@core/time';
 import type { Moment } from '@core/time';
 import { SONG_HASH, countingIds, pieceWithSong, pin, steadyAnalysis } from '../../../tests/helpers/documents';
@@ -52,6 +53,29 @@ describe('a song that is heard anew', () => {
       { to: { beat: 16 }, offset: { unit: 'beats', value: 4 } },
       { to: { beat: 18.5 } },
     ]);
+  });
+  it('at twice the tempo lets movements, delays and rhythms last as long as they did', () => {
+    const piece = pieceOf([pin(8)]);
+    const [plate] = piece.layers;
+    const uses = [
+      { ...newGestureUse('dawn', 'entrance', 'a'), duration: { unit: 'beats' as const, value: 2 } },
+      { ...newGestureUse('pulsar', 'accent', 'b'), duration: { unit: 'seconds' as const, value: 0.5 }, every: 40 },
+    ];
+    const strobe: Effect = {
+      id: 's',
+      kind: 'strobe',
+      isOn: true,
+      seed: 0,
+      parameters: { rate: { value: 4, keyframes: [] } },
+    };
+    const moving = { ...piece, layers: [{ ...plate!, gestures: uses, effects: [strobe] }] };
+    expect(taken(moving, anew(240, 0.25, 160)).piece.layers[0]!.effects[0]!.parameters.rate!.value).toBe(2);
+    const { gestures } = taken(moving, anew(240, 0.25, 160)).piece.layers[0]!;
+    expect(gestures.map((use) => [use.duration.value, use.every])).toEqual([
+      [4, null],
+      [0.5, 64],
+    ]);
+    expect(taken(moving, anew(121, 0.25, 80)).piece.layers[0]!.gestures).toEqual(uses);
   });
   it('with beats a little later takes along what is pinned to them', () => {
     const piece = pieceOf([pin(8), pin(8.5), freeMoment(3.3)]);

@@ -20,7 +20,7 @@ export interface Rehearing {
   readonly beats: [Beats, Beats][];
   /** Names of hits of before and now; pins to others come loose and stay at their time. */
   readonly hits: [string, string][];
-  /** Beats of now to one of before: offsets in beats are so many times as large. */
+  /** Beats of now to one of before: lengths and offsets in beats are so many times as large. */
   readonly ratio: number;
 }
 
