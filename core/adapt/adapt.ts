@@ -1,5 +1,5 @@
 import type { Vector } from '../motion';
-import { fitIn, formatOf, leadFormat, pivotOf, safeBox, trackOf } from '../piece';
+import { NO_DIFFERENCE, fitIn, formatOf, leadFormat, pivotOf, safeBox, trackOf } from '../piece';
 import type { Edit, Format, FormatOverride, Layer, Piece, ResolvedTimes } from '../piece';
 import type { LayoutText } from '../scene';
 import { arrange } from './arrange';
@@ -11,7 +11,6 @@ const wantedScale = (layer: Layer, lead: Format, format: Format): number => {
   return sides / fitIn({ ...layer, overrides: {} }, lead, format).factor;
 };
 
-const NO_DIFFERENCE: FormatOverride = { move: [0, 0], scale: 1, hidden: false };
 /** Whether two overrides put a layer in the same place, as far as anybody sees. */
 const isAlike = (a: FormatOverride, b: FormatOverride): boolean =>
   Math.abs(a.scale - b.scale) < 1e-4 && a.move.every((way, axis) => Math.abs(way - b.move[axis]!) < 0.05);

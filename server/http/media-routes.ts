@@ -1,7 +1,7 @@
 import { Hono } from 'hono';
 import { z } from 'zod';
 import { ANALYSIS_VERSION } from '@core/audio';
-import { MEDIA_KINDS } from '@core/piece';
+import { MEDIA_KINDS, analysisVersionSchema } from '@core/piece';
 import { textSchema } from '@core/time';
 import { isOver } from '../features/jobs/job-life';
 import { importMedia, mediaRef } from '../features/media/import-media';
@@ -17,7 +17,7 @@ import { validJson, validQuery } from './validate';
 
 const IMMUTABLE = { 'cache-control': 'private, max-age=31536000, immutable' };
 const fileName = textSchema(255);
-const versionSchema = z.coerce.number().int().min(1).max(1000);
+const versionSchema = z.coerce.number().pipe(analysisVersionSchema);
 
 export function mediaRoutes(context: ServerContext, uploads: Uploads) {
   const { media, jobs, store } = context;

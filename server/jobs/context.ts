@@ -2,7 +2,7 @@ import { join } from 'node:path';
 import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
 import type { SongAnalysis } from '@core/audio';
-import { songOf } from '@core/piece';
+import { timedBy } from '@core/piece';
 import type { Piece } from '@core/piece';
 import { openDatabase } from '../db/data-source';
 import { createNotify } from '../db/notify';
@@ -45,14 +45,14 @@ const KNOWN_ANALYSES = 24;
 function rememberedAnalyses(media: MediaRepository): (piece: Piece) => Promise<SongAnalysis | null> {
   const known = new Map<string, SongAnalysis>();
   return async (piece) => {
-    const hash = songOf(piece)?.hash;
-    if (!hash) return null;
-    const key = `${hash}@${piece.music?.analysisVersion ?? ''}`;
+    const timed = timedBy(piece);
+    if (!timed) return null;
+    const key = `${timed.hash}@${timed.version ?? ''}`;
     const remembered = known.get(key);
     if (remembered) return remembered;
     const analysis = await media.analysisOf(piece).catch(() => null);
     // What stands in for another method's is not kept: that may still come.
-    if (analysis && (piece.music?.analysisVersion ?? analysis.version) === analysis.version) {
+    if (analysis && (timed.version ?? analysis.version) === analysis.version) {
       if (known.size >= KNOWN_ANALYSES) known.clear();
       known.set(key, analysis);
     }

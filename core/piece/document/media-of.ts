@@ -14,6 +14,16 @@ export function mediaIdOf(layer: Pick<Layer, 'kind' | 'content'>): string | null
 export const songOf = ({ media, music }: Pick<Piece, 'media' | 'music'>): MediaRef | null =>
   media.find((ref) => ref.id === music?.mediaId) ?? null;
 
+/** What a piece is timed by: its song, and the method of analysis, null for the song's first. Null without music. */
+export interface Timing {
+  readonly hash: string;
+  readonly version: number | null;
+}
+export function timedBy(piece: Pick<Piece, 'media' | 'music'>): Timing | null {
+  const song = songOf(piece);
+  return song && piece.music ? { hash: song.hash, version: piece.music.analysisVersion } : null;
+}
+
 /** The files that layers of a piece may need elsewhere: those they show, by role or by name, and all fonts. */
 export function mediaFor(
   { media, wardrobe }: Pick<Piece, 'media' | 'wardrobe'>,

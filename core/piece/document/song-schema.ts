@@ -83,10 +83,13 @@ const fades = {
   cuts: z.array(songCutSchema).max(200).default([]),
 };
 
+/** Of a method of analysis. */
+export const analysisVersionSchema = z.number().int().min(1).max(1000);
+
 export const musicSchema = z.strictObject({
   mediaId: idSchema,
   /** The method of analysis that the piece is timed by; null for the one its song was first heard by. */
-  analysisVersion: z.number().int().min(1).max(1000).nullable().default(null),
+  analysisVersion: analysisVersionSchema.nullable().default(null),
   /** Seconds of the piece at which the song, cut by `trimStart`, begins. */
   start: secondsSchema,
   trimStart: lengthSchema,

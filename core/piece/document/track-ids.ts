@@ -95,11 +95,11 @@ export function renamedTrack(id: TrackId, names: ReadonlyMap<string, string>): T
   return part && next !== undefined ? (`${part.of}/${next}/${part.value}` as TrackId) : id; // of the same part and value
 }
 
-/** Whether a track belongs to an effect. */
-export const isOfEffect = (id: TrackId, effectId: string): boolean => {
-  const part = isPropertyId(id) ? null : partOf(id);
-  return part?.of === 'effect' && part.id === effectId;
-};
+/** Whether a track belongs to an effect or a mask. @param id - of the track. @param owner - of the effect or the mask. */
+export function isPartOf(id: string, of: 'effect' | 'mask', owner: string): boolean {
+  const part = partOf(id);
+  return part?.of === of && part.id === owner;
+}
 
 /** The parameter of an effect that an id names; null for all else. */
 export function effectParameterOf(
@@ -131,10 +131,9 @@ export const partsOf = (
   id: string,
 ): Record<string, Track> =>
   Object.fromEntries(
-    Object.entries(parts ?? {}).flatMap(([name, track]): [string, Track][] => {
-      const part = partOf(name);
-      return part?.of === of && part.id === id ? [[part.value, track]] : [];
-    }),
+    Object.entries(parts ?? {}).flatMap(
+      ([name, track]): [string, Track][] => (isPartOf(name, of, id) ? [[partOf(name)!.value, track]] : []), // it is a part of something
+    ),
   );
 
 /** Whether a value can listen to the music: numbers and vectors of the layer, numbers of its effects. */

@@ -12,7 +12,7 @@ import type { Layer } from '../document/layer-schema';
 import { mediaRefSchema } from '../document/media-schema';
 import { MAX_MEDIA } from '../document/schema';
 import type { Piece } from '../document/schema';
-import { canListen, isOfEffect, partOf } from '../document/track-ids';
+import { canListen, isPartOf } from '../document/track-ids';
 import { ancestorsOf, byId } from '../document/tree';
 import { defineEdit, findLayer } from './define';
 import { moveItem, putItem, removeItem } from './list-items';
@@ -34,10 +34,7 @@ function withinBounds(track: Track, parameter: EffectParameter): Track | null {
 /** Takes away what formats have of their own of an effect or a mask that goes. */
 function leaveParts(layer: Layer, of: 'effect' | 'mask', id: string): void {
   for (const { parts = {} } of Object.values(layer.overrides))
-    for (const name of Object.keys(parts)) {
-      const part = partOf(name);
-      if (part?.of === of && part.id === id) delete parts[name];
-    }
+    for (const name of Object.keys(parts)) if (isPartOf(name, of, id)) delete parts[name];
 }
 
 /** What a layer may name another layer for. */
@@ -78,7 +75,7 @@ export const COMPOSITION_EDITS = {
       if (!layer) return;
       removeItem(layer.effects, id);
       leaveParts(layer, 'effect', id);
-      const listens = layer.listens.filter((listen) => !isOfEffect(listen.property, id));
+      const listens = layer.listens.filter((listen) => !isPartOf(listen.property, 'effect', id));
       if (listens.length < layer.listens.length) layer.listens = listens;
     },
   ),

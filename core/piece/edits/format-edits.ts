@@ -4,7 +4,8 @@ import { idSchema } from '../../time';
 import { constantTrack } from '../document/create';
 import { constraintsSchema } from '../document/composition-schema';
 import { overrideSchema } from '../document/layer-schema';
-import type { FormatOverride, Layer } from '../document/layer-schema';
+import type { Layer } from '../document/layer-schema';
+import { NO_DIFFERENCE, isNoDifference } from '../document/overrides';
 import { clampValue, isValueOf } from '../document/properties';
 import { isPropertyId, partValue, trackIdSchema } from '../document/track-ids';
 import type { TrackId } from '../document/track-ids';
@@ -12,9 +13,6 @@ import { hasProperty } from '../document/tracks';
 import { defineEdit, findLayer } from './define';
 import { valueSchema } from './value-schemas';
 
-/** Whether an override says nothing. */
-const isNothing = ({ move, scale, hidden, tracks, parts }: FormatOverride): boolean =>
-  scale === 1 && !hidden && move.every((way) => way === 0) && isEmpty(tracks) && isEmpty(parts);
 const isEmpty = (tracks: object | undefined): boolean => Object.keys(tracks ?? {}).length === 0;
 
 /** Takes a value away that a layer has in one format alone, and the override with its last difference. */
@@ -25,7 +23,7 @@ function leaveFormat(layer: Layer, formatId: string, id: TrackId): void {
   else delete own.parts?.[id];
   if (isEmpty(own.tracks)) delete own.tracks;
   if (isEmpty(own.parts)) delete own.parts;
-  if (isNothing(own)) delete layer.overrides[formatId];
+  if (isNoDifference(own)) delete layer.overrides[formatId];
 }
 
 /** A value as the layer can hold it under an id; null if it cannot. */
@@ -56,7 +54,7 @@ export const FORMAT_EDITS = {
       if (value === null) return leaveFormat(layer, formatId, property);
       const held = fitting(layer, property, value);
       if (held === null) return;
-      const own = (layer.overrides[formatId] ??= { move: [0, 0], scale: 1, hidden: false });
+      const own = (layer.overrides[formatId] ??= { ...NO_DIFFERENCE, move: [0, 0] });
       if (isPropertyId(property)) own.tracks = { ...own.tracks, [property]: constantTrack(held) };
       else own.parts = { ...own.parts, [property]: constantTrack(held) };
     },

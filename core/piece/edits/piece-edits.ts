@@ -13,7 +13,13 @@ import { scaleBeatLengths } from '../song/beat-lengths';
 import { momentReheard } from '../song/rehear';
 import { rememberTimes, visitMoments } from '../times/resolve-times';
 import { backgroundSchema, formatSchema, markerSchema } from '../document/schema';
-import { correctionChangeSchema, gridCorrectionSchema, musicSchema, typedTempoSchema } from '../document/song-schema';
+import {
+  analysisVersionSchema,
+  correctionChangeSchema,
+  gridCorrectionSchema,
+  musicSchema,
+  typedTempoSchema,
+} from '../document/song-schema';
 import { mediaRefSchema } from '../document/media-schema';
 import { defineEdit } from './define';
 import { moveItem, putItem } from './list-items';
@@ -96,7 +102,7 @@ export const PIECE_EDITS = {
   'music.rehear': defineEdit(
     'Take the beats as heard anew',
     z.object({
-      analysisVersion: z.number().int().min(1).max(1000),
+      analysisVersion: analysisVersionSchema,
       correction: gridCorrectionSchema,
       beats: z.array(z.tuple([beatsSchema, beatsSchema])).max(MOST_PINS),
       hits: z.array(z.tuple([idSchema, idSchema])).max(MOST_PINS),

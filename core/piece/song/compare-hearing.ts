@@ -67,9 +67,9 @@ const distance = (times: readonly Seconds[], seconds: Seconds): Seconds =>
  * @returns Null without music.
  */
 export function compareHearing(piece: Piece, before: SongAnalysis, after: SongAnalysis): HearingComparison | null {
-  const rehearing = rehear(piece, before, after);
-  if (!rehearing) return null;
   const times = resolveTimes(piece, before);
+  const rehearing = rehear(piece, times, before, after);
+  if (!rehearing) return null;
   const changed = applyEdits(piece, [{ type: 'music.rehear', ...rehearing }], times).piece;
   const now = resolveTimes(changed, after);
   const [old, fresh] = [heardGrid(times.grid, times.end), heardGrid(now.grid, times.end)];

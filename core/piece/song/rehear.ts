@@ -5,7 +5,8 @@ import { beatToSeconds, nearestIndex, overallTempo, resolveMoment, secondsToBeat
 import type { BeatGrid, Beats, Moment, Seconds, TimeTargets } from '../../time';
 import type { Piece } from '../document/schema';
 import type { GridCorrection, Music } from '../document/song-schema';
-import { listMoments, resolveTimes } from '../times/resolve-times';
+import { listMoments } from '../times/resolve-times';
+import type { ResolvedTimes } from '../times/resolve-times';
 import { GRID_FACTORS, applyFactor, applySpans } from './grid-corrections';
 import { foundBeats, musicGrid } from './music-grid';
 
@@ -91,13 +92,18 @@ const beatsOf = (moment: Moment): Beats[] => {
 };
 
 /**
- * @param before - the analysis that the piece is timed by. @param after - that of the same song by another method.
+ * @param times - of the piece as it is. @param before - the analysis that it is timed by. @param after - that of the same song by another method.
  * @returns Null without music.
  */
-export function rehear(piece: Piece, before: SongAnalysis, after: SongAnalysis): Rehearing | null {
+export function rehear(
+  piece: Piece,
+  times: Pick<ResolvedTimes, 'grid'>,
+  before: SongAnalysis,
+  after: SongAnalysis,
+): Rehearing | null {
   const { music } = piece;
   if (!music) return null;
-  const { grid } = resolveTimes(piece, before);
+  const { grid } = times;
   const correction = correctionNow(music, grid, after);
   const now = musicGrid({ ...music, correction }, after, piece.tempo);
   const moments = listMoments(piece).map(({ moment }) => moment);

@@ -147,6 +147,9 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
   const jobs = source.getRepository(JobEntity);
   const told = (id: string, pieceId: string | null | undefined) =>
     notify({ topic: 'job', id, pieceId: pieceId ?? null });
+  /** Jobs that listen to a file. */
+  const listening = (hash: string) =>
+    jobs.createQueryBuilder('j').where(`j.kind = 'prepare'`).andWhere(`j.payload->>'hash' = :hash`, { hash });
   /** Runs an update that returns the piece of each row it changed. */
   const changed = async (
     sql: string,
@@ -234,20 +237,8 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
         `SELECT ${LISTED} FROM job WHERE piece_id = $1 AND owner = $2 AND kind = 'export' ORDER BY created_at DESC LIMIT 20`,
         [pieceId, owner],
       ) as Promise<ListedJob[]>,
-    activeForMedia: (hash) =>
-      jobs
-        .createQueryBuilder('j')
-        .where(`j.kind = 'prepare'`)
-        .andWhere(`j.payload->>'hash' = :hash`, { hash })
-        .andWhere(`j.state IN ('queued', 'running')`)
-        .getOne(),
-    newestForMedia: (hash) =>
-      jobs
-        .createQueryBuilder('j')
-        .where(`j.kind = 'prepare'`)
-        .andWhere(`j.payload->>'hash' = :hash`, { hash })
-        .orderBy('j.createdAt', 'DESC')
-        .getOne(),
+    activeForMedia: (hash) => listening(hash).andWhere(`j.state IN ('queued', 'running')`).getOne(),
+    newestForMedia: (hash) => listening(hash).orderBy('j.createdAt', 'DESC').getOne(),
     async setQueueId(id, queueId) {
       await jobs.update({ id }, { queueId });
     },

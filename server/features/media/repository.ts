@@ -1,7 +1,7 @@
 import type { DataSource } from 'typeorm';
 import { songAnalysisSchema } from '@core/audio';
 import type { SongAnalysis } from '@core/audio';
-import { MEDIA_KINDS, MEDIA_KIND_IDS, songOf } from '@core/piece';
+import { MEDIA_KINDS, MEDIA_KIND_IDS, timedBy } from '@core/piece';
 import type { Piece } from '@core/piece';
 import { MediaEntity } from '../../db/entities';
 import type { MediaRow, MediaState } from '../../db/entities';
@@ -110,8 +110,8 @@ export function createMediaRepository(source: DataSource, notify: Notify): Media
       }),
     analysis,
     async analysisOf(piece) {
-      const song = songOf(piece);
-      return song ? analysis(song.hash, piece.music?.analysisVersion ?? null) : null;
+      const timed = timedBy(piece);
+      return timed && analysis(timed.hash, timed.version);
     },
     async hasAnalysis(hash, version) {
       const rows = (await source.query('SELECT 1 FROM song_analysis WHERE hash = $1 AND version = $2', [

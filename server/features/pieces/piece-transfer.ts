@@ -3,7 +3,7 @@ import { createReadStream } from 'node:fs';
 import { mkdir, rm } from 'node:fs/promises';
 import type { Readable } from 'node:stream';
 import type { SongAnalysis } from '@core/audio';
-import { songOf } from '@core/piece';
+import { songOf, timedBy } from '@core/piece';
 import type { Piece } from '@core/piece';
 import type { ServerContext } from '../../jobs/context';
 import { AppError } from '../../platform/errors';
@@ -16,8 +16,9 @@ import type { PieceRecord, Principal } from './repository';
 export async function exportPieceFile(context: ServerContext, piece: Piece): Promise<Readable> {
   const media = new Map(piece.media.map((ref) => [ref.hash, context.store.path(ref.hash, 'original')] as const));
   const analyses = new Map<string, SongAnalysis>();
+  const timed = timedBy(piece);
   for (const { kind, hash } of piece.media) {
-    const version = hash === songOf(piece)?.hash ? (piece.music?.analysisVersion ?? null) : null;
+    const version = hash === timed?.hash ? timed.version : null;
     const analysis = kind === 'audio' ? await context.media.analysis(hash, version).catch(() => null) : null;
     if (analysis) analyses.set(hash, analysis);
   }

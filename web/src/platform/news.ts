@@ -33,6 +33,13 @@ export function onNews(listener: Listener): () => void {
   };
 }
 
+/** News may be missed; whoever waits for a file asks after so long. */
+const ASK_AGAIN_MS = 2000;
+
+/** Resolves when something may have changed about a file, or after a while. @param hash - of the file. */
+export const nextNewsOfMedia = (hash: string): Promise<void> =>
+  nextNews((news) => news.topic === 'job' || (news.topic === 'media' && news.id === hash), ASK_AGAIN_MS);
+
 /** Resolves with the next news that are wanted, or after a while without. */
 export function nextNews(isWanted: (news: News) => boolean, milliseconds: number): Promise<void> {
   return new Promise((resolve) => {

@@ -1,9 +1,9 @@
 import type { SongAnalysis } from '@core/audio';
+import { timedBy } from '@core/piece';
+import type { Timing } from '@core/piece';
 import type { Clock } from '../saving/clock';
 import { setAnalysis, useDesk } from './desk-store';
-import { analysisName, knownAnalysis, timedBy } from './song-analyses';
-
-type Timed = NonNullable<ReturnType<typeof timedBy>>;
+import { analysisName, knownAnalysis } from './song-analyses';
 
 const AGAIN_AFTER_MS = 1000;
 const LONGEST_PAUSE_MS = 15_000;
@@ -13,15 +13,12 @@ const LONGEST_PAUSE_MS = 15_000;
  * not listened to yet (the demo's first start, an opened piece file) is asked for again, at growing intervals.
  * @param fetchAnalysis - rejects while there is none. @returns What stops following.
  */
-export function followSong(
-  fetchAnalysis: (hash: string, version: number | null) => Promise<SongAnalysis>,
-  clock: Clock,
-): () => void {
+export function followSong(fetchAnalysis: (timing: Timing) => Promise<SongAnalysis>, clock: Clock): () => void {
   let wanted: string | null = null;
   let callOff = () => {};
-  const ask = (timed: Timed, pause: number) => {
-    const name = analysisName(timed.hash, timed.version);
-    fetchAnalysis(timed.hash, timed.version).then(
+  const ask = (timed: Timing, pause: number) => {
+    const name = analysisName(timed);
+    fetchAnalysis(timed).then(
       (analysis) => setAnalysis(name, analysis),
       () => {
         if (wanted === name) callOff = clock.after(pause, () => ask(timed, Math.min(LONGEST_PAUSE_MS, pause * 1.5)));
@@ -31,7 +28,7 @@ export function followSong(
   const look = () => {
     const { piece } = useDesk.getState();
     const timed = piece && timedBy(piece);
-    const name = timed && analysisName(timed.hash, timed.version);
+    const name = timed && analysisName(timed);
     if (name === wanted) return;
     callOff();
     wanted = name;

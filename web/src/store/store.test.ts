@@ -105,7 +105,7 @@ describe('following the song', () => {
     const clock = createFakeClock();
     setAnalysis(SONG_HASH, null);
     const answers = new Map<string, (a: typeof first) => void>();
-    const stop = followSong((hash) => new Promise((resolve) => answers.set(hash, resolve)), clock);
+    const stop = followSong(({ hash }) => new Promise((resolve) => answers.set(hash, resolve)), clock);
     edit([
       { type: 'media.add', media: other },
       { type: 'music.set', music: createMusic(other) },

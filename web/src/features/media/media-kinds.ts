@@ -3,7 +3,7 @@ import type { Edit, MediaKindId, MediaRef } from '@core/piece';
 import { createMusic } from '@core/piece';
 import { freeMoment } from '@core/time';
 import { ApiError, api, call } from '../../platform/api';
-import { nextNews } from '../../platform/news';
+import { nextNewsOfMedia } from '../../platform/news';
 import { edit, setAnalysis, useDesk } from '../../store/desk-store';
 import { addPicture } from '../layers/add-layers';
 import { rememberedFactor } from '../music/octave-memory';
@@ -29,9 +29,6 @@ const mediaState = (hash: string) => call(api.media[':hash'].$get({ param: { has
 /** Length of a fresh piece cut to a song: short pieces are the rule. */
 const FIRST_LENGTH = 30;
 
-/** News may be missed; then the state is asked for after so long. */
-const ASK_AGAIN_MS = 2000;
-
 async function waitUntilReady(
   hash: string,
   onProgress: (share: number) => void,
@@ -42,7 +39,7 @@ async function waitUntilReady(
     if (state.state === 'ready') return state;
     if (state.state === 'failed') throw new ApiError('AUDIO_UNREADABLE', state.error ?? WORDS.theSongCannotBe);
     onProgress(state.progress);
-    await nextNews((news) => news.topic === 'job' || (news.topic === 'media' && news.id === hash), ASK_AGAIN_MS);
+    await nextNewsOfMedia(hash);
     if (signal.aborted) throw new DOMException('cancelled', 'AbortError');
   }
 }
@@ -54,7 +51,7 @@ async function placeSong(
   signal: AbortSignal,
 ): Promise<string | null> {
   const ready = await waitUntilReady(media.hash, onProgress, signal);
-  const analysis = await fetchAnalysis(media.hash, null);
+  const analysis = await fetchAnalysis({ hash: media.hash, version: null });
   const { piece } = useDesk.getState();
   if (!piece) return null;
   const ref = { ...ready.media, id: media.id, name: media.name };

@@ -31,7 +31,7 @@ export function HearAnew() {
         const now = useDesk.getState();
         if (signal.aborted || !now.piece || !now.analysis) return;
         // Known before they are taken, so that times are right at once.
-        setAnalysis(analysisName(hash, found.version), found);
+        setAnalysis(analysisName({ hash, version: found.version }), found);
         setCompared(compareHearing(now.piece, now.analysis, found));
       })
       .catch((error: unknown) => {

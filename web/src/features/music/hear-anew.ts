@@ -2,11 +2,8 @@ import { ANALYSIS_VERSION } from '@core/audio';
 import type { SongAnalysis } from '@core/audio';
 import { ApiError, api, call } from '../../platform/api';
 import { fetchAnalysis } from '../../platform/fetch-analysis';
-import { nextNews } from '../../platform/news';
+import { nextNewsOfMedia } from '../../platform/news';
 import { WORDS } from './words';
-
-/** News may be missed; then the state is asked for after so long. */
-const ASK_AGAIN_MS = 2000;
 
 /** Why nobody waits any more although it goes on: what is found is there when it is asked for again. */
 export const LEFT = 'left';
@@ -27,7 +24,7 @@ export async function hearAnew(
   while (!state.isDone) {
     if (state.jobId === null) throw new ApiError('AUDIO_UNREADABLE', state.error ?? WORDS.couldNotBeHeardAnew);
     onProgress(state.progress ?? 0);
-    await nextNews((news) => news.topic === 'job' || (news.topic === 'media' && news.id === hash), ASK_AGAIN_MS);
+    await nextNewsOfMedia(hash);
     if (signal.aborted) {
       if (signal.reason !== LEFT)
         await call(api.jobs[':id'].cancel.$post({ param: { id: state.jobId } })).catch(() => {}); // over by now
@@ -35,5 +32,5 @@ export async function hearAnew(
     }
     state = await call(hearing.$get({ param: { hash } }));
   }
-  return fetchAnalysis(hash, ANALYSIS_VERSION);
+  return fetchAnalysis({ hash, version: ANALYSIS_VERSION });
 }

@@ -2,7 +2,7 @@ import { fetchAnalysis } from '../../platform/fetch-analysis';
 import { useEffect, useRef, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { createPainter, needsOf } from '@core/paint';
-import { resolveTimes, songOf } from '@core/piece';
+import { resolveTimes, timedBy } from '@core/piece';
 import { prepareScene, sceneAt } from '@core/scene';
 import { createLayoutCache } from '@core/text';
 import { api, call } from '../../platform/api';
@@ -31,10 +31,8 @@ export function FramePage() {
     (async () => {
       setState('loading');
       const piece = receivedPiece((await call(api.pieces[':id'].$get({ param: { id } }))).piece);
-      const song = songOf(piece);
-      const analysis = song
-        ? await fetchAnalysis(song.hash, piece.music?.analysisVersion ?? null).catch(() => null)
-        : null;
+      const timed = timedBy(piece);
+      const analysis = timed ? await fetchAnalysis(timed).catch(() => null) : null;
       const host = createBrowserHost();
       const fonts = await loadedFonts(piece);
       const times = resolveTimes(piece, analysis);

@@ -6,7 +6,7 @@ import {
   parsePiece,
   piecesWithin,
   resolveTimes,
-  songOf,
+  timedBy,
   writeWithin,
 } from '@core/piece';
 import type { MediaRef, Piece } from '@core/piece';
@@ -41,8 +41,8 @@ export async function snapshot(piece: Piece, around: Piece): Promise<Snapshot> {
   if (piece.id === around.id || piecesWithin(piece).has(around.id))
     throw new ApiError('BAD_REQUEST', WORDS.wouldStandInItself(piece.name));
   if (depthWithin(piece) >= MAX_WITHIN) throw new ApiError('BAD_REQUEST', WORDS.isTooDeep);
-  const song = songOf(piece);
-  const analysis = song ? await fetchAnalysis(song.hash, piece.music?.analysisVersion ?? null) : null;
+  const timed = timedBy(piece);
+  const analysis = timed ? await fetchAnalysis(timed) : null;
   const text = writeWithin({ piece, analysis });
   return {
     piece,
