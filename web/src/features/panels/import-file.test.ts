@@ -20,7 +20,11 @@ jest.unstable_mockModule('../../platform/upload-media', () => ({
     return server.answer;
   },
 }));
-jest.unstable_mockModule('../../platform/news', () => ({ nextNews: async () => {}, onNews: () => () => {} }));
+jest.unstable_mockModule('../../platform/news', () => ({
+  nextNews: async () => {},
+  nextNewsOfMedia: async () => {},
+  onNews: () => () => {},
+}));
 jest.unstable_mockModule('../../platform/api', () => {
   class ApiError extends Error {
     constructor(
