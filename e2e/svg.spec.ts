@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
+import type { Source } from '@core/paint';
 import { writeSvg } from '@core/svg';
 import type { Piece } from '@core/piece';
 import { kiteMakersQuote, openingTitle } from '../demo/pieces';
@@ -47,7 +48,7 @@ test.describe('SVG files', () => {
     let compared = 0;
     for (const [name, seconds] of moments) {
       const list = source.resolve(seconds);
-      const picture = (hash: string): string =>
+      const picture = ({ hash }: Source): string =>
         `data:image/png;base64,${readFileSync(files[hash]!).toString('base64')}`; // all files are given
       const { svg, left } = writeSvg(list, { picture });
       if (left.length > 0) continue;

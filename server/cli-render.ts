@@ -9,6 +9,7 @@ import { CHECKS, finding, tellFlashing } from '@core/checks';
 import { MAX_PIECE_SECONDS, MEDIA_KINDS, resolveTimes, songOf } from '@core/piece';
 import { UsageError } from './cli-usage';
 import { convertSong } from './features/media/convert-song';
+import { makeFrames } from './features/media/make-frames';
 import { SERVED_MEDIA } from './features/media/media-kinds';
 import { SNIFF_BYTES, sniff } from './features/media/sniff';
 import { unpackPiece } from './features/pieces/piece-archive';
@@ -26,6 +27,8 @@ import { findingsIn } from './render/mistakes-in';
 import { createServerFonts } from './render/skia-host';
 
 const LIMIT_MS = 600_000;
+/** Frames of a film. */
+const FILM_MS = 3_600_000;
 
 /** Makes of a file what its kind is painted or written with. @returns The path of it. */
 async function makeVariant(original: string, ref: MediaRef): Promise<string> {
@@ -37,8 +40,12 @@ async function makeVariant(original: string, ref: MediaRef): Promise<string> {
     });
     return to;
   }
-  const sniffed = await sniff(await readHead(original, SNIFF_BYTES));
+  const sniffed = await sniff(await readHead(original, SNIFF_BYTES), ref.kind);
   if (sniffed?.kind !== ref.kind) throw new AppError('FILE_UNKNOWN', ref.name);
+  if (ref.kind === 'footage') {
+    await makeFrames(original, sniffed.format, ref.name, to, { limitMs: FILM_MS });
+    return to;
+  }
   const { size } = await stat(original);
   await SERVED_MEDIA[ref.kind].take(
     { file: original, bytes: size, name: ref.name, format: sniffed.format, assets },

@@ -15,7 +15,7 @@ const vector = (layer: Layer, property: 'dimensions' | 'scale', otherwise: Vecto
   (trackOf(layer, property)?.value as Vector | undefined) ?? otherwise; // tracks of vectors
 
 /** Width over height of the frame that a picture has in a format. */
-function shapeIn(layer: PictureLayer, lead: Format, format: Format): number {
+export function frameShapeIn(layer: PictureLayer, lead: Format, format: Format): number {
   const [w, h] = vector(layer, 'dimensions', [1, 1]);
   const [dw, dh] = fitIn(layer, lead, format).stretch;
   return Math.max(1, w + dw) / Math.max(1, h + dh);
@@ -52,7 +52,7 @@ export function focusEdits(piece: Piece, layer: PictureLayer, shape: number, fin
   const lead = leadFormat(piece);
   const zoom = Math.max(1, Number(trackOf(layer, 'pictureZoom')?.value ?? 1));
   const focusIn = (format: Format): Vector => {
-    const { width, height } = cropFor(shape, shapeIn(layer, lead, format));
+    const { width, height } = cropFor(shape, frameShapeIn(layer, lead, format));
     const [x, y] = find({ width: width / zoom, height: height / zoom });
     return [x, y];
   };

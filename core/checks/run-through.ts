@@ -14,7 +14,7 @@ import { soundLevels } from './sound-check';
 import { misspelled } from './spelling-check';
 import { slotsLeft, wordsWithoutRoom } from './slot-checks';
 import { HIT_KINDS, visibleHits } from './visible-hits';
-import { cutsBesideBeats, leftovers } from './span-checks';
+import { cutsBesideBeats, footageThatEnds, leftovers } from './span-checks';
 import { coloursOutside, missingMedia } from './wardrobe-checks';
 import { spelledTwoWays } from './word-checks';
 
@@ -116,6 +116,7 @@ export const CHECKS = {
   leftovers: { label: 'Nothing goes on after the end', run: leftovers },
   media: { label: 'Every file is there', run: missingMedia },
   cuts: { label: 'No cut beside a beat', run: cutsBesideBeats },
+  footage: { label: 'Footage lasts as long as its layer', run: footageThatEnds },
   colours: { label: 'Colours of the wardrobe', run: coloursOutside },
   spelling: { label: 'Words a dictionary has', run: misspelled },
   spellings: { label: 'One spelling of each word', run: spelledTwoWays },

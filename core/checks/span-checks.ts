@@ -1,11 +1,11 @@
-import { shownLayers, visitLayerMoments } from '../piece';
+import { NEW_GROUP_TIME, footageOf, footageSeconds, footageSpeed, shownLayers, visitLayerMoments } from '../piece';
 import type { Layer } from '../piece';
-import { beatMoment, beatToSeconds, framesPerSecond, secondsToBeat } from '../time';
+import { beatMoment, beatToSeconds, framesPerSecond, freeMoment, secondsToBeat } from '../time';
 import type { Moment, Seconds } from '../time';
 import { finding } from './finding';
-import type { CheckContext, Finding } from './finding';
+import type { CheckContext, Finding, Fix } from './finding';
 
-/** Where layers begin and end: beside the end of the piece, and beside the beat. */
+/** Where layers begin and end: beside the end of the piece, beside the beat, and beside the end of what they show. */
 
 /** Whether something of a layer happens after a moment: a keyframe, or the exit that it ends with. */
 function happensAfter(layer: Layer, at: Seconds, { times }: CheckContext): boolean {
@@ -65,4 +65,26 @@ export function cutsBesideBeats({ piece, times }: CheckContext): Finding[] {
     ];
   };
   return shownLayers(piece.layers).flatMap((layer) => [...side(layer, 'start'), ...side(layer, 'end')]);
+}
+
+/** Footage that is over before its layer is: what is left of the layer shows nothing. */
+export function footageThatEnds({ piece, times }: CheckContext): Finding[] {
+  const frame = 1 / framesPerSecond(piece.frameRate);
+  return shownLayers(piece.layers).flatMap((layer) => {
+    const shown = footageOf(piece.media, layer);
+    const speed = shown ? footageSpeed(shown.layer) : 0;
+    if (!shown || speed === 0) return [];
+    const [start, end] = [times.timeOf(layer.start), Math.min(times.end, times.timeOf(layer.end))];
+    const left = footageSeconds(shown.ref.footage) - shown.layer.content.from;
+    const over = start + left / speed;
+    if (end - over <= frame) return [];
+    const time = { ...NEW_GROUP_TIME, speed: Math.max(0, left / (end - start)) };
+    const fixes: Fix[] = [
+      { label: 'End it there', edits: [{ type: 'layer.setSpan', id: layer.id, end: freeMoment(over) }] },
+      { label: 'Slow it down', edits: [{ type: 'group.setTime', id: layer.id, time }] },
+    ];
+    const text = `The footage of ${layer.name} is over ${(end - over).toFixed(1)} s before its layer ends.`;
+    const isFixed = !layer.locked && left > frame;
+    return [finding('warning', text, { layerId: layer.id, at: Math.max(start, over), fixes: isFixed ? fixes : [] })];
+  });
 }

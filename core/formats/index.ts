@@ -44,3 +44,14 @@ export {
 export type { Destination, DestinationKind, Receipt } from './destinations';
 export { writeOtio } from './otio';
 export { captionCues } from './caption-cues';
+export {
+  FRAMES_TAIL_BYTES,
+  FRAME_SIZES,
+  FRAME_TYPES,
+  frameAddress,
+  frameBytes,
+  framesTail,
+  indexLength,
+  readFramesIndex,
+} from './frames-file';
+export type { FrameSize, FrameType, FramesIndex } from './frames-file';

@@ -1,4 +1,5 @@
-import type { Channels } from './small-frame';
+import { channelsOf } from './small-frame';
+import type { Channels, SmallFrame } from './small-frame';
 
 const BINS = 8;
 /** Half the difference of two histograms, 0 to 1, above which it is another picture. */
@@ -27,3 +28,6 @@ export function cutsIn(frames: readonly Channels[]): number[] {
   }
   return cuts;
 }
+
+/** {@link cutsIn} of frames as they are looked at. @throws RangeError if the pixels are not as many as the sides say. */
+export const shotsIn = (frames: readonly SmallFrame[]): number[] => cutsIn(frames.map(channelsOf));

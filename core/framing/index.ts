@@ -2,3 +2,6 @@ export { LOOKED_AT } from './small-frame';
 export type { SmallFrame } from './small-frame';
 export { cropFor, focusOfPicture, followSubject } from './follow-subject';
 export type { Crop, Focus, Followed } from './follow-subject';
+export { shotsIn } from './cuts';
+export { simplifyCourse } from './simplify-course';
+export type { CoursePoint } from './simplify-course';

@@ -14,6 +14,7 @@ import type {
   ItemStroke,
   PictureItem,
   ShapeItem,
+  Source,
   UnderEffect,
 } from '../scene';
 import { asOne, blurred, clipped, composition, faded, lookOf, seenBy } from './look';
@@ -97,8 +98,8 @@ export class LookReader {
     return alpha([shape(layerId, path, [{ use: 'fill', tone: edge, rule: 'nonzero' }])]);
   }
 
-  private picture({ layerId, mediaHash, matrix, box: within, cornerRadius }: PictureItem): readonly Look[] {
-    const placed = this.placed(layerId, mediaHash, matrix, within);
+  private picture({ layerId, source, matrix, box: within, cornerRadius }: PictureItem): readonly Look[] {
+    const placed = this.placed(layerId, source, matrix, within);
     if (!placed || cornerRadius <= 0) return placed ? [placed] : [];
     const [l, t, r, b] = within;
     // Pictures stand about their middle, as the outline does.
@@ -107,11 +108,18 @@ export class LookReader {
     return [seenBy(placed, alpha([shape(layerId, corners, [{ use: 'fill', tone: WHITE, rule: 'nonzero' }])]))];
   }
 
-  private placed(layerId: string, hash: string, matrix: Matrix, [l, t, r, b]: Box): Look | null {
-    if (this.sizeOf(hash))
+  private placed(layerId: string, source: Source, matrix: Matrix, [l, t, r, b]: Box): Look | null {
+    const { hash } = source;
+    if (this.sizeOfSource(source))
       return lookOf(layerId, { type: 'picture', hash, matrix: multiply(matrix, [r - l, 0, 0, b - t, l, t]) });
-    this.left.add('pictures');
     return null;
+  }
+
+  /** Null, and told, if it is not to be had. The format has no footage. */
+  private sizeOfSource({ hash, frame }: Source): ReturnType<PictureSize> {
+    const size = frame === null ? this.sizeOf(hash) : null;
+    if (!size) this.left.add(frame === null ? 'pictures' : 'footage');
+    return size;
   }
 
   private shape(item: ShapeItem): readonly Look[] {
@@ -162,18 +170,15 @@ export class LookReader {
 
   private pictureFill(
     item: ShapeItem,
-    { mediaHash, box: within, fallback }: Extract<Fill, { type: 'picture' }>,
+    { source, box: within, fallback }: Extract<Fill, { type: 'picture' }>,
   ): readonly Look[] {
-    const size = this.sizeOf(mediaHash);
-    if (!size) {
-      this.left.add('pictures');
-      return [this.plainFill(item, solid(fallback))];
-    }
+    const size = this.sizeOfSource(source);
+    if (!size) return [this.plainFill(item, solid(fallback))];
     const [l, t, r, b] = within;
     const cover = Math.max((r - l) / size.width, (b - t) / size.height);
     const [w, h] = [(size.width * cover) / 2, (size.height * cover) / 2];
     const [x, y] = [(l + r) / 2, (t + b) / 2];
-    const placed = this.placed(item.layerId, mediaHash, item.matrix, [x - w, y - h, x + w, y + h]);
+    const placed = this.placed(item.layerId, source, item.matrix, [x - w, y - h, x + w, y + h]);
     return placed ? [seenBy(placed, alpha([this.plainFill(item, WHITE)]))] : [];
   }
 

@@ -14,7 +14,7 @@ export type Leaf = ShapeItem | PictureItem;
 const FAR = 1e5;
 
 function drawPicture(tools: Tools, context: DrawContext, item: PictureItem): void {
-  const picture = tools.host.picture(item.mediaHash);
+  const picture = tools.host.picture(item.source);
   if (!picture) return;
   const [l, t, r, b] = item.box;
   if (item.cornerRadius > 0)

@@ -122,7 +122,7 @@ function fillShape(brush: Brush, context: DrawContext, fill: Fill): void {
   const { tools, item } = brush;
   const path = tools.path(item.pathKey, item.path);
   const rule = item.rule ?? 'nonzero';
-  const picture = fill.type === 'picture' ? tools.host.picture(fill.mediaHash) : null;
+  const picture = fill.type === 'picture' ? tools.host.picture(fill.source) : null;
   if (picture && fill.type === 'picture') {
     context.save();
     context.clip(path, rule);

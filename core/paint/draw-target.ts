@@ -1,4 +1,5 @@
 import type { FillRule } from '../piece';
+import type { Source } from '../scene';
 import type { Pixels } from './kernels';
 import type { LoadedImage } from './source-cache';
 
@@ -53,6 +54,6 @@ export interface PaintHost {
   createSurface(width: number, height: number): Surface;
   /** A path object from SVG path data. */
   createPath(d: string): unknown;
-  /** Pixels of a picture by media hash; null while it is not loaded (see needsOf). */
-  picture(hash: string): LoadedImage | null;
+  /** Pixels of a picture, or of a frame of footage; null while they are not loaded (see needsOf). */
+  picture(source: Source): LoadedImage | null;
 }

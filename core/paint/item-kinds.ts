@@ -1,7 +1,7 @@
 import { pathBounds, transformBox, unionBox } from '../geometry';
 import type { Box } from '../geometry';
 import { BLEND_MODES } from '../piece';
-import type { DisplayItem, GroupItem, ItemKind, UnderEffect } from '../scene';
+import type { DisplayItem, GroupItem, ItemKind, Source, UnderEffect } from '../scene';
 import { effectsReach } from './draw-effects';
 import { drawGroup } from './draw-group';
 import type { Drawing } from './draw-group';
@@ -10,13 +10,6 @@ import { reachOfStroke } from './draw-shape';
 import type { DrawContext } from './draw-target';
 import { BLUR_REACH } from './tools';
 import type { View } from './tools';
-
-/** A picture or a frame of footage that an item shows: the host fetches it before painting. */
-export interface Source {
-  readonly hash: string;
-  /** Index of the frame; null for a picture, which has one. */
-  readonly frame: number | null;
-}
 
 /** The same for the same picture or frame. */
 export const sourceKey = ({ hash, frame }: Source): string => `${hash}/${frame ?? ''}`;
@@ -39,7 +32,6 @@ type Rows = { readonly [K in ItemKind]: ItemKindRow<Extract<DisplayItem, { kind:
 const NO_REACH = (): number => 0;
 const NO_PARTS = (): readonly DisplayItem[] => [];
 const NO_NEEDS = (): readonly Source[] => [];
-const picture = (hash: string): Source => ({ hash, frame: null });
 
 export const ITEM_KINDS: Rows = {
   shape: {
@@ -58,14 +50,14 @@ export const ITEM_KINDS: Rows = {
     },
     reach: NO_REACH,
     parts: NO_PARTS,
-    needs: (item) => (item.fill?.type === 'picture' ? [picture(item.fill.mediaHash)] : []),
+    needs: (item) => (item.fill?.type === 'picture' ? [item.fill.source] : []),
     draw: ({ tools, regionOf }, context, item, view) => drawLeaf(tools, context, item, view, regionOf),
   },
   picture: {
     extent: (item) => transformBox(item.matrix, item.box),
     reach: NO_REACH,
     parts: NO_PARTS,
-    needs: (item) => [picture(item.mediaHash)],
+    needs: (item) => [item.source],
     draw: ({ tools, regionOf }, context, item, view) => drawLeaf(tools, context, item, view, regionOf),
   },
   group: {

@@ -1,6 +1,5 @@
-import type { DisplayItem, DisplayList } from '../scene';
+import type { DisplayItem, DisplayList, Source } from '../scene';
 import { rowOf, sourceKey } from './item-kinds';
-import type { Source } from './item-kinds';
 
 /** Whatever a frame shows from outside, each once: the host fetches it, then paints. */
 export function needsOf(list: DisplayList): Source[] {

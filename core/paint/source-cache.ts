@@ -1,5 +1,5 @@
 import { sourceKey } from './item-kinds';
-import type { Source } from './item-kinds';
+import type { Source } from '../scene';
 
 /** Pixels of a picture or of a frame of footage, as a host keeps them. */
 export interface LoadedImage {
@@ -25,10 +25,14 @@ export interface SourceCache {
 /** 200 megapixels: 800 MB, three pictures of the largest size there is and some more. */
 export const MOST_CACHED_PIXELS = 200_000_000;
 
-/** @param mostPixels - how much is kept beyond what is needed at the moment. */
+/**
+ * @param mostPixels - how much is kept beyond what is needed at the moment.
+ * @param release - told of each image that is not kept any longer.
+ */
 export function createSourceCache(
   load: (source: Source) => Promise<LoadedImage>,
   mostPixels = MOST_CACHED_PIXELS,
+  release: (image: LoadedImage) => void = () => {},
 ): SourceCache {
   /** In the order of their last use. */
   const loaded = new Map<string, LoadedImage>();
@@ -43,11 +47,12 @@ export function createSourceCache(
     return found;
   };
   const shrink = (needed: ReadonlySet<string>): void => {
-    for (const [key, { width, height }] of loaded) {
+    for (const [key, image] of loaded) {
       if (pixels <= mostPixels) return;
       if (needed.has(key)) continue;
       loaded.delete(key);
-      pixels -= width * height;
+      pixels -= image.width * image.height;
+      release(image);
     }
   };
   const start = (source: Source, key: string): Promise<void> =>

@@ -124,10 +124,12 @@ describe('what a frame needs and what it damages', () => {
     const picture = (hash: string): PictureItem => ({
       ...square({}),
       kind: 'picture',
-      mediaHash: hash,
+      source: { hash, frame: null },
       cornerRadius: 0,
     });
-    const filled = square({ fill: { type: 'picture', mediaHash: 'c', box: [0, 0, 1, 1], fallback: '#000000' } });
+    const filled = square({
+      fill: { type: 'picture', source: { hash: 'c', frame: null }, box: [0, 0, 1, 1], fallback: '#000000' },
+    });
     const list = listOf(
       picture('a'),
       whole({

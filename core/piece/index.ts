@@ -50,7 +50,7 @@ export {
   writeWithin,
 } from './document/within';
 export type { PieceWithin } from './document/within';
-export { fontRefSchema, mediaRefSchema } from './document/media-schema';
+export { MAX_FOOTAGE_FRAMES, fontRefSchema, mediaRefSchema } from './document/media-schema';
 export type { FadeCurve, GridCorrection, Music, SongCut, TypedTempo } from './document/song-schema';
 export {
   HELD_WITHIN,
@@ -76,7 +76,9 @@ export { HEARD_RATE, heardIn } from './times/heard';
 export type { Heard } from './times/heard';
 export { MEDIA_KINDS, MEDIA_KIND_IDS } from './document/media-kinds';
 export type { MediaKindFacts, MediaKindId, MediaVariant } from './document/media-kinds';
-export type { FontRef, MediaRef } from './document/media-schema';
+export { footageOf, footageSeconds, footageSpeed } from './document/footage-of';
+export { cutEdits } from './edits/cut-layers';
+export type { FontRef, FootageRef, MediaRef } from './document/media-schema';
 export type { Format, Marker, Piece } from './document/schema';
 export type { FormatOverride, GroupLayer, Layer, LayerFor, LayerOf, TextLayer } from './document/layer-schema';
 export type { PieceProblem } from './document/parse-piece';

@@ -241,6 +241,12 @@ describe('edits', () => {
         },
       ],
     },
+    {
+      type: 'track.set',
+      layerId: layerIds()[0]!,
+      property: 'opacity',
+      track: { value: 1, keyframes: [{ id: 'k-set', at: pin(3), value: 0.4, easing: { type: 'linear' } }] },
+    },
     { type: 'keys.shift', shifts: [{ ref: ref('k-free'), seconds: 0.2 }] },
     { type: 'markers.add', markers: [{ id: 'm2', name: 'Gust', colour: '#ffb74a', at: pin(4) }] },
     {

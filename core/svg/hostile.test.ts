@@ -134,7 +134,7 @@ describe('hostile files', () => {
     const item = {
       kind: 'picture',
       layerId: 'x',
-      mediaHash: 'h',
+      source: { hash: 'h', frame: null },
       cornerRadius: 0,
       box: [0, 0, 9, 9],
       matrix: [1, 0, 0, 1, 0, 0],

@@ -14,6 +14,7 @@ import type {
   Matte,
   PictureItem,
   ShapeItem,
+  Source,
   UnderEffect,
 } from '../scene';
 
@@ -29,8 +30,8 @@ export interface WrittenSvg {
 }
 
 export interface WriteOptions {
-  /** A picture as a `data:` address; null leaves it out. */
-  readonly picture: (hash: string) => string | null;
+  /** A picture or a frame of footage as a `data:` address; null leaves it out. */
+  readonly picture: (source: Source) => string | null;
   /** Only this layer, on nothing. */
   readonly layer?: DisplayItem;
 }
@@ -114,8 +115,8 @@ class Writer {
     return `${name}="url(#${id})"`;
   }
 
-  private pictureFill(item: ShapeItem, hash: string, box: Box): string {
-    const address = this.picture(hash);
+  private pictureFill(item: ShapeItem, source: Source, box: Box): string {
+    const address = this.picture(source);
     if (address === null) this.left.add('pictures');
     const [l, t, r, b] = box;
     const id = this.clip(`<path d="${item.path}"${item.rule === 'evenodd' ? ' clip-rule="evenodd"' : ''}/>`);
@@ -125,7 +126,7 @@ class Writer {
   }
 
   private fillPath(item: ShapeItem, fill: Fill): string {
-    if (fill.type === 'picture') return this.pictureFill(item, fill.mediaHash, fill.box);
+    if (fill.type === 'picture') return this.pictureFill(item, fill.source, fill.box);
     const rule = item.rule === 'evenodd' ? ' fill-rule="evenodd"' : '';
     return `<path d="${item.path}" ${this.fillText('fill', fill)}${rule}/>`;
   }
@@ -170,8 +171,8 @@ class Writer {
     return parts.join('');
   }
 
-  private pictureItem({ box: [l, t, r, b], mediaHash, cornerRadius }: PictureItem): string {
-    const address = this.picture(mediaHash);
+  private pictureItem({ box: [l, t, r, b], source, cornerRadius }: PictureItem): string {
+    const address = this.picture(source);
     if (address === null) {
       this.left.add('pictures');
       return '';

@@ -18,6 +18,7 @@ import { Rosters1700000000006 } from './migrations/0006-rosters';
 import { Queue1700000000007 } from './migrations/0007-queue';
 import { Sending1700000000008 } from './migrations/0008-sending';
 import { Analyses1700000000009 } from './migrations/0009-analyses';
+import { Footage1700000000010 } from './migrations/0010-footage';
 
 /** Migrations only; the schema is never synchronised from the entities. */
 export async function openDatabase(url: string): Promise<DataSource> {
@@ -35,6 +36,7 @@ export async function openDatabase(url: string): Promise<DataSource> {
       Queue1700000000007,
       Sending1700000000008,
       Analyses1700000000009,
+      Footage1700000000010,
     ],
     migrationsTransactionMode: 'each',
     synchronize: false,

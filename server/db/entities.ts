@@ -1,6 +1,6 @@
 import type { Operation } from 'fast-json-patch';
 import { EntitySchema } from 'typeorm';
-import type { FontRef, MediaRef, Piece } from '@core/piece';
+import type { FontRef, FootageRef, MediaRef, Piece } from '@core/piece';
 
 export interface PieceRow {
   id: string;
@@ -53,6 +53,8 @@ export interface MediaRow {
   warning: string | null;
   /** Fonts only. */
   font: FontRef | null;
+  /** Footage only, once its frames are made. */
+  footage: FootageRef | null;
   owner: string;
   /** When somebody last wanted it. */
   touchedAt: Date;
@@ -179,6 +181,7 @@ export const MediaEntity = new EntitySchema<MediaRow>({
     height: { type: 'int', nullable: true },
     warning: { type: 'text', nullable: true },
     font: { type: 'jsonb', nullable: true },
+    footage: { type: 'jsonb', nullable: true },
     owner: { type: 'text' },
     touchedAt: { name: 'touched_at', type: 'timestamptz' },
     createdAt: created,

@@ -1,7 +1,8 @@
 import { Hono } from 'hono';
 import { z } from 'zod';
 import { ANALYSIS_VERSION } from '@core/audio';
-import { MEDIA_KINDS, analysisVersionSchema } from '@core/piece';
+import { MAX_FOOTAGE_FRAMES, MEDIA_KINDS, MEDIA_KIND_IDS, analysisVersionSchema } from '@core/piece';
+import { FRAME_SIZES } from '@core/formats';
 import { textSchema } from '@core/time';
 import { isOver } from '../features/jobs/job-life';
 import { importMedia, mediaRef } from '../features/media/import-media';
@@ -11,12 +12,21 @@ import { LOCAL } from '../features/pieces/repository';
 import type { ServerContext } from '../jobs/context';
 import { AppError, ERROR_WORDING } from '../platform/errors';
 import type { ErrorCode } from '../platform/errors';
+import { readFrame } from '../platform/read-frame';
 import { sendFile } from './send-file';
 import type { Uploads } from './upload-routes';
 import { validJson, validQuery } from './validate';
 
 const IMMUTABLE = { 'cache-control': 'private, max-age=31536000, immutable' };
 const fileName = textSchema(255);
+const frameSchema = z.object({
+  size: z.enum(FRAME_SIZES),
+  frame: z.coerce.number().int().min(0).max(MAX_FOOTAGE_FRAMES),
+});
+const whyNot = ({ kind }: MediaRecord) => (kind === 'footage' ? 'FOOTAGE_UNREADABLE' : 'AUDIO_UNREADABLE');
+/** What a file is to become. */
+const wantedSchema = z.enum(['any', ...MEDIA_KIND_IDS]).catch('any');
+const uploadedSchema = z.object({ uploadId: z.string().max(100), name: fileName, as: wantedSchema });
 const versionSchema = z.coerce.number().pipe(analysisVersionSchema);
 
 export function mediaRoutes(context: ServerContext, uploads: Uploads) {
@@ -45,11 +55,12 @@ export function mediaRoutes(context: ServerContext, uploads: Uploads) {
         const name = fileName.catch('file').parse(c.req.query('name')?.slice(0, 255) ?? 'file');
         const body = c.req.raw.body;
         if (!body) throw new AppError('FILE_EMPTY', name);
-        return c.json(answer(await importMedia(context, LOCAL.owner, body, name, c.req.raw.signal)), 201);
+        const wanted = wantedSchema.parse(c.req.query('as'));
+        return c.json(answer(await importMedia(context, LOCAL.owner, body, name, c.req.raw.signal, wanted)), 201);
       })
-      .post('/uploaded', validJson(z.object({ uploadId: z.string().max(100), name: fileName })), async (c) => {
-        const { uploadId, name } = c.req.valid('json');
-        return c.json(answer(await uploads.take(uploadId, LOCAL.owner, name, c.req.raw.signal)), 201);
+      .post('/uploaded', validJson(uploadedSchema), async (c) => {
+        const { uploadId, name, as } = c.req.valid('json');
+        return c.json(answer(await uploads.take(uploadId, LOCAL.owner, name, as, c.req.raw.signal)), 201);
       })
       .get('/fonts', async (c) => c.json((await media.fonts(LOCAL.owner)).map(mediaRef)))
       .get('/:hash', async (c) => {
@@ -60,7 +71,7 @@ export function mediaRoutes(context: ServerContext, uploads: Uploads) {
           state: record.state,
           progress: job?.progress ?? (record.state === 'ready' ? 1 : 0),
           warning: record.warning,
-          error: record.state === 'failed' ? ERROR_WORDING.AUDIO_UNREADABLE.replace('{}', () => record.name) : null,
+          error: record.state === 'failed' ? ERROR_WORDING[whyNot(record)].replace('{}', () => record.name) : null,
         });
       })
       .get('/:hash/analysis', validQuery(z.object({ version: versionSchema.optional() })), async (c) => {
@@ -77,6 +88,15 @@ export function mediaRoutes(context: ServerContext, uploads: Uploads) {
           throw new AppError('BAD_REQUEST', 'no song to listen to');
         if (!(await media.hasAnalysis(record.hash, ANALYSIS_VERSION))) await listen(context, record, true);
         return c.json(await hearing(record.hash), 202);
+      })
+      .get('/:hash/frames/:size/:frame', async (c) => {
+        const { hash, ...asked } = c.req.param();
+        const record = await find(hash);
+        const { size, frame } = frameSchema.parse(asked);
+        const found =
+          record.kind === 'footage' && (await readFrame(store.path(hash, 'frames'), size, frame).catch(() => null));
+        if (!found) throw new AppError('NOT_FOUND');
+        return c.body(new Uint8Array(found.bytes), 200, { 'content-type': found.type, ...IMMUTABLE });
       })
       .get('/:hash/:variant', async (c) => {
         const record = await find(c.req.param('hash'));

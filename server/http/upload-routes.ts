@@ -5,6 +5,7 @@ import { Server } from '@tus/server';
 import { Hono } from 'hono';
 import { MAX_UPLOAD_BYTES, importReceived } from '../features/media/import-media';
 import type { MediaRecord } from '../features/media/repository';
+import type { WantedKind } from '../features/media/sniff';
 import type { ServerContext } from '../jobs/context';
 import { AppError } from '../platform/errors';
 
@@ -15,7 +16,7 @@ const UPLOAD_ID = /^[0-9a-f]{16,64}$/;
 export interface Uploads {
   readonly routes: Hono;
   /** Takes a finished upload in as media. @throws AppError NOT_FOUND for one that isn't there or isn't finished. */
-  take(id: string, owner: string, name: string, signal?: AbortSignal): Promise<MediaRecord>;
+  take(id: string, owner: string, name: string, wanted: WantedKind, signal?: AbortSignal): Promise<MediaRecord>;
   /** Removes uploads that were never finished. */
   cleanUp(): Promise<number>;
 }
@@ -35,13 +36,13 @@ export function createUploads(context: ServerContext): Uploads {
   routes.all('/:id', (c) => server.handleWeb(c.req.raw));
   return {
     routes,
-    async take(id, owner, name, signal) {
+    async take(id, owner, name, wanted, signal) {
       if (!UPLOAD_ID.test(id)) throw new AppError('NOT_FOUND');
       const upload = await datastore.getUpload(id).catch(() => null);
       if (!upload || upload.size === undefined || upload.offset !== upload.size) throw new AppError('NOT_FOUND');
       try {
         const received = await context.store.receive(createReadStream(join(directory, id)), name, MAX_UPLOAD_BYTES);
-        return await importReceived(context, owner, received, name, signal);
+        return await importReceived(context, owner, received, name, signal, wanted);
       } finally {
         await datastore.remove(id).catch(() => {});
       }

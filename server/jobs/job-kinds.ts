@@ -3,6 +3,7 @@ import { estimatedBytes } from '@core/formats';
 import type { ExportKindId } from '@core/formats';
 import { resolveTimes, spanOf } from '@core/piece';
 import type { JobKind } from '../db/entities';
+import { prepareFootage } from '../features/media/prepare-footage';
 import { prepareSong } from '../features/media/prepare-song';
 import { Cancelled, LeaseLost } from '../platform/errors';
 import type { ExportRun } from '../render/export-run';
@@ -38,20 +39,28 @@ export interface JobKindDefinition {
   undo?(context: ServerContext, result: Record<string, unknown>): Promise<void>;
   /** Tells those who wait that the job was given up. */
   giveUp?(context: ServerContext, payload: unknown): Promise<void>;
+  /** What people are told took too long. */
+  told?(payload: unknown): string;
 }
 
 export const preparePayload = z.object({
   hash: z.string(),
   name: z.string(),
   declared: z.number(),
+  what: z.enum(['song', 'footage']).default('song'),
   /** The song is ready, and stays so whatever comes of this. */
   isAnew: z.boolean().default(false),
 });
 export const JOB_KINDS: Readonly<Record<JobKind, JobKindDefinition>> = {
   prepare: {
     async run(context, payload, { signal, onProgress }) {
-      const { hash, name, declared, isAnew } = preparePayload.parse(payload);
+      const { hash, name, declared, isAnew, what } = preparePayload.parse(payload);
       try {
+        if (what === 'footage') {
+          const made = await prepareFootage(context.store, hash, name, declared, { signal, onProgress });
+          await context.media.setState(hash, 'ready', made);
+          return { frames: made.footage.frames };
+        }
         const { analysis, warning } = await prepareSong(context.store, hash, name, declared, {
           serverDir: context.config.assets.serverDir,
           signal,
@@ -75,6 +84,8 @@ export const JOB_KINDS: Readonly<Record<JobKind, JobKindDefinition>> = {
       const { hash, isAnew } = preparePayload.parse(payload);
       if (!isAnew) await context.media.setState(hash, 'failed');
     },
+    told: (payload) =>
+      preparePayload.parse(payload).what === 'footage' ? 'Getting the film ready' : 'Listening to the song',
   },
   export: {
     async run(context, payload, job, runJob) {

@@ -88,7 +88,7 @@ export async function runJob(context: ServerContext, jobId: string, stallMs?: nu
     else {
       const known =
         error instanceof TookTooLong
-          ? new AppError('TOOK_TOO_LONG', kind === 'prepare' ? 'Listening to the song' : 'The render', { cause: error })
+          ? new AppError('TOOK_TOO_LONG', definition.told?.(payload) ?? 'The render', { cause: error })
           : asAppError(error);
       log.error({ jobId, attempt, err: error }, known.message);
       await finishSurely(context, () =>

@@ -14,6 +14,8 @@ export const ERROR_STATUS = {
   AUDIO_UNREADABLE: 422,
   AUDIO_TOO_LONG: 422,
   PICTURE_UNREADABLE: 422,
+  FOOTAGE_UNREADABLE: 422,
+  FOOTAGE_TOO_LONG: 422,
   PICTURE_TOO_LARGE: 422,
   FONT_UNREADABLE: 422,
   NOT_A_PIECE_FILE: 422,
@@ -58,10 +60,13 @@ export const ERROR_WORDING = {
   FILE_EMPTY: 'The file “{}” is empty. Nothing was changed; choose another file.',
   FILE_TOO_LARGE: 'The file is larger than {}. Nothing was changed; choose a smaller one.',
   FILE_UNKNOWN:
-    '“{}” is neither a sound, a picture nor a font that can be read. Songs can be WAV, MP3, OGG, Opus, FLAC or M4A; pictures PNG, JPEG, WebP or GIF; fonts TTF, OTF, WOFF or WOFF2.',
+    '“{}” is neither a sound, a picture, a film nor a font that can be read. Songs can be WAV, MP3, OGG, Opus, FLAC or M4A; pictures PNG, JPEG, WebP or GIF; films MP4, MOV, WebM or MKV; fonts TTF, OTF, WOFF or WOFF2.',
   AUDIO_UNREADABLE: '“{}” has no sound that can be decoded. Nothing was changed; try saving it again as WAV or MP3.',
   AUDIO_TOO_LONG: '“{}” is longer than an hour. Cut out the part you need and bring that in.',
   PICTURE_UNREADABLE: 'The picture “{}” is damaged and cannot be decoded. Nothing was changed.',
+  FOOTAGE_UNREADABLE:
+    '“{}” has no moving picture that can be decoded. Nothing was changed; try saving it again as MP4.',
+  FOOTAGE_TOO_LONG: '“{}” is longer than ten minutes. Cut out the part you need and bring that in.',
   PICTURE_TOO_LARGE: '“{}” has more than 100 megapixels. Scale it down and bring it in again.',
   FONT_UNREADABLE:
     '“{}” has no letters that can be read: it is damaged, or a collection of several fonts. Nothing was changed; TTF, OTF, WOFF and WOFF2 can be brought in.',

@@ -12,6 +12,13 @@ const probeSchema = z.object({
         height: z.number().optional(),
         duration: z.string().optional(),
         channels: z.number().optional(),
+        pix_fmt: z.string().optional(),
+        r_frame_rate: z.string().optional(),
+        avg_frame_rate: z.string().optional(),
+        field_order: z.string().optional(),
+        color_space: z.string().optional(),
+        color_transfer: z.string().optional(),
+        tags: z.record(z.string(), z.string()).optional().catch(undefined),
         disposition: z.object({ attached_pic: z.number().optional() }).optional(),
       }),
     )
@@ -58,6 +65,39 @@ export function runProgram(command: string, args: readonly string[], options: Pr
       else reject(ERROR_FULL.test(errors()) ? new AppError('DISK_FULL') : new Error(`${command} failed: ${errors()}`));
     });
   });
+}
+
+/**
+ * Runs a program and hands over what it prints as it comes; it is read no faster than it is taken. Rejects as
+ * {@link runProgram} does, and with what `take` rejects with.
+ * @param isEnough - whether what was taken counts though the program failed: a damaged tail is no error.
+ */
+export async function streamProgram(
+  command: string,
+  args: readonly string[],
+  options: ProgramOptions,
+  take: (chunk: Buffer) => Promise<void>,
+  isEnough: () => boolean = () => false,
+): Promise<void> {
+  const child = startChild(command, args, { ...options, stdio: ['ignore', 'pipe', 'pipe'] });
+  const errors = gatherErrors(child.process);
+  const closed = new Promise<number | null>((resolve, reject) => {
+    child.process.on('error', reject);
+    child.process.on('close', resolve);
+  });
+  closed.catch(() => {}); // told when it is waited for
+  try {
+    for await (const chunk of child.process.stdout ?? []) await take(chunk as Buffer); // read without an encoding
+  } catch (error) {
+    child.kill();
+    await closed;
+    throw child.stopped() ?? error;
+  }
+  const status = await closed;
+  const stopped = child.stopped();
+  if (stopped) throw stopped;
+  if (ERROR_FULL.test(errors())) throw new AppError('DISK_FULL');
+  if (status !== 0 && !isEnough()) throw new Error(`${command} failed: ${errors()}`);
 }
 
 /**

@@ -1,9 +1,10 @@
-import { readFile, writeFile } from 'node:fs/promises';
+import { dataAddress, readSource } from './read-source';
+import { writeFile } from 'node:fs/promises';
 import type { Canvas } from '@napi-rs/canvas';
 import { USUAL_SETTINGS } from '@core/formats';
 import type { ExportKindId } from '@core/formats';
-import { needsOf } from '@core/paint';
-import { MEDIA_KINDS, resolveTimes, spanOf } from '@core/piece';
+import { needsOf, sourceKey } from '@core/paint';
+import { resolveTimes, spanOf } from '@core/piece';
 import type { DisplayList } from '@core/scene';
 import { writeSvg } from '@core/svg';
 import { frameCount, frameMiddle, secondsToFrame } from '@core/time';
@@ -39,14 +40,12 @@ async function stillOf({
   return { source, frame, seconds: frameMiddle(frame, rate) };
 }
 
-/** The pictures that a frame shows, as addresses that hold them. */
+/** The pictures and frames of footage that a frame shows, as addresses that hold them, by their keys. */
 async function picturesOf(list: DisplayList, files: RenderInput['files']): Promise<Map<string, string>> {
   const out = new Map<string, string>();
-  for (const { hash } of needsOf(list)) {
-    const file = files[hash];
-    if (file === undefined) continue;
-    // The file that is painted with is a PNG already.
-    out.set(hash, `data:${MEDIA_KINDS.picture.type};base64,${await readFile(file, 'base64')}`);
+  for (const source of needsOf(list)) {
+    const file = files[source.hash];
+    if (file !== undefined) out.set(sourceKey(source), dataAddress(await readSource(file, source)));
   }
   return out;
 }
@@ -105,7 +104,7 @@ export const EXPORTERS: Readonly<Record<ExportKindId, Exporter>> = {
     const { source, frame, seconds } = await stillOf(run);
     const list = source.resolve(seconds);
     const pictures = await picturesOf(list, run.input.files);
-    const { svg, left } = writeSvg(list, { picture: (hash) => pictures.get(hash) ?? null });
+    const { svg, left } = writeSvg(list, { picture: (source) => pictures.get(sourceKey(source)) ?? null });
     if (run.signal?.aborted) throw new Cancelled();
     await writeFile(run.out, svg);
     return { frame, width: source.width, height: source.height, left };

@@ -10,6 +10,7 @@ import { createLayoutCache } from '@core/text';
 import type { FontLibrary } from '@core/text';
 import type { Seconds } from '@core/time';
 import { AppError } from '../platform/errors';
+import { readSource } from './read-source';
 import { readyToDraw } from './ready-to-draw';
 import { createSkiaHost, createSkiaSurface } from './skia-host';
 import type { SkiaSurface } from './skia-host';
@@ -64,7 +65,9 @@ export async function createFrameSource(input: RenderInput, shipped: FontLibrary
     fonts,
     orMissing((file) => readFile(file, 'utf8')),
   );
-  const host = createSkiaHost(orMissing(async (file) => loadImage(await readFile(file))));
+  const host = createSkiaHost((source) =>
+    orMissing(async (file) => loadImage((await readSource(file, source)).bytes))(source.hash),
+  );
   const times = resolveTimes(piece, input.analysis);
   const scene = prepareScene(piece, times, input.formatId);
   const layout = createLayoutCache(fonts);

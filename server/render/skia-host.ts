@@ -5,7 +5,7 @@ import { Path2D, createCanvas } from '@napi-rs/canvas';
 import type { Canvas, Image } from '@napi-rs/canvas';
 import * as hb from 'harfbuzzjs';
 import { createSourceCache } from '@core/paint';
-import type { PaintHost, SourceCache, Surface } from '@core/paint';
+import type { PaintHost, Source, SourceCache, Surface } from '@core/paint';
 import { createFontLibrary, fontManifestSchema } from '@core/text';
 import type { FontLibrary } from '@core/text';
 
@@ -25,18 +25,18 @@ export interface SkiaHost extends PaintHost {
   readonly sources: SourceCache;
 }
 
-const NO_PICTURES = (hash: string): Promise<Image> => Promise.reject(new Error(`no picture ${hash}`));
+const NO_PICTURES = ({ hash }: Source): Promise<Image> => Promise.reject(new Error(`no picture ${hash}`));
 
-export function createSkiaHost(loadPicture: (hash: string) => Promise<Image> = NO_PICTURES): SkiaHost {
-  const sources = createSourceCache(async ({ hash }) => {
-    const image = await loadPicture(hash);
+export function createSkiaHost(loadPicture: (source: Source) => Promise<Image> = NO_PICTURES): SkiaHost {
+  const sources = createSourceCache(async (source) => {
+    const image = await loadPicture(source);
     return { image, width: image.width, height: image.height };
   });
   return {
     createSurface: createSkiaSurface,
     createPath: (d) => new Path2D(d),
     sources,
-    picture: (hash) => sources.get({ hash, frame: null }),
+    picture: (source) => sources.get(source),
   };
 }
 

@@ -38,6 +38,7 @@ async function putMedia(): Promise<MediaRef> {
       height: 1,
       warning: null,
       font: null,
+      footage: null,
     },
     () => context.store.adopt(received),
   );

@@ -181,6 +181,7 @@ describe('workers', () => {
         height: null,
         warning: null,
         font: null,
+        footage: null,
       },
       async () => {},
     );

@@ -154,9 +154,16 @@ export const LAYER_KINDS = {
     },
     mediaOf: NO_MEDIA,
   },
+  /** A picture, or footage: a picture that moves. */
   picture: {
     label: 'Picture',
-    content: z.strictObject({ mediaId: idSchema, fit: z.enum(idsOf(PICTURE_FITS)).default('stretch') }),
+    content: z.strictObject({
+      mediaId: idSchema,
+      fit: z.enum(idsOf(PICTURE_FITS)).default('stretch'),
+      /** Seconds of footage that are passed over. */
+      from: secondsSchema.default(0),
+      time: groupTimeSchema.nullable().default(null),
+    }),
     properties: { ...TRANSFORM, dimensions: [640, 360], cornerRadius: 0, focus: [0.5, 0.5], pictureZoom: 1 },
     mediaOf: (content: { mediaId: string }) => content.mediaId,
   },

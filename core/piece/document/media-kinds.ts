@@ -17,6 +17,14 @@ export interface MediaKindFacts {
 export const MEDIA_KINDS = {
   audio: { label: 'song', variant: 'sound', extension: 'flac', type: 'audio/flac', isOffered: false },
   picture: { label: 'picture', variant: 'picture', extension: 'png', type: 'image/png', isOffered: false },
+  /** Every frame of a film as a picture of its own (core/formats/frames-file.ts). */
+  footage: {
+    label: 'film',
+    variant: 'frames',
+    extension: 'frames',
+    type: 'application/octet-stream',
+    isOffered: false,
+  },
   /** A piece as it was, seen within another (core/piece/document/within.ts). */
   piece: { label: 'piece', variant: 'piece', extension: 'json', type: 'application/json', isOffered: false },
   font: { label: 'font', variant: 'font', extension: 'ttf', type: 'font/ttf', isOffered: true },

@@ -1,6 +1,6 @@
 import { hasProperty, ownTrack, dropStandingTracks } from '../document/tracks';
 import { z } from 'zod';
-import { easingSchema, keyframeSchema, reverseEasing, vectorSchema } from '../../motion';
+import { easingSchema, keyframeSchema, reverseEasing, trackSchema, vectorSchema } from '../../motion';
 import type { Keyframe, Track } from '../../motion';
 import { freeMoment, idSchema, latticeMoment, momentSchema, secondsSchema, shiftMoment } from '../../time';
 import type { Moment, Seconds } from '../../time';
@@ -117,6 +117,20 @@ export const KEY_EDITS = {
           },
           context,
         );
+    },
+  ),
+  /** Gives a property all of its keyframes anew. */
+  'track.set': defineEdit(
+    'Set the keyframes of a value',
+    z.object({ layerId: z.string(), property: propertyId, track: trackSchema }),
+    (draft, { layerId, property, track }, context) => {
+      const layer = layerWith(draft, layerId, property);
+      if (!layer || ![track.value, ...track.keyframes.map((key) => key.value)].every((v) => isValueOf(property, v)))
+        return;
+      const timeOf = (key: Keyframe): Seconds => context.times.timeOf(key.at);
+      const keyframes = [...track.keyframes].sort((a, b) => timeOf(a) - timeOf(b));
+      layer.tracks[property] = { value: track.value, keyframes };
+      dropStandingTracks(layer);
     },
   ),
   'keys.add': defineEdit(

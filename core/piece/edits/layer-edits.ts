@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { momentSchema, secondsSchema, shiftMoment, textSchema } from '../../time';
 import { LAYER_KINDS } from '../document/layer-kinds';
 import { BLEND_MODE_IDS } from '../document/layer-kinds';
+import { footageOf, footageSpeed } from '../document/footage-of';
 import { visitLayerMoments } from '../document/layer-moments';
 import { layerSchema } from '../document/layer-schema';
 import { followText } from '../document/text-content';
@@ -79,13 +80,22 @@ export const LAYER_EDITS = {
       if (order.some((other, i) => other.id !== draft.layers[i]?.id)) draft.layers = order;
     },
   ),
+  /** Footage stays where it is in time: what is cut off at its start is passed over, and it begins no earlier than it does. */
   'layer.setSpan': defineEdit(
     'Change when a layer is shown',
     z.object({ id: z.string(), start: momentSchema.optional(), end: momentSchema.optional() }),
-    (draft, { id, start, end }) => {
+    (draft, { id, start, end }, { times }) => {
       const layer = findLayer(draft, id);
       if (!layer || layer.locked) return;
-      if (start) layer.start = start;
+      const shown = start && footageOf(draft.media, layer);
+      const speed = shown ? footageSpeed(shown.layer) : 0;
+      if (start && shown && speed > 0) {
+        const { content } = shown.layer;
+        const before = times.timeOf(layer.start);
+        const from = content.from + speed * (times.timeOf(start) - before);
+        layer.start = from < 0 ? shiftMoment(layer.start, -content.from / speed, times.targets) : start;
+        content.from = Math.max(0, from);
+      } else if (start) layer.start = start;
       if (end) layer.end = end;
     },
   ),

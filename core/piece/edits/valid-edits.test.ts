@@ -203,7 +203,10 @@ const mask = fc.record({
 const mediaRef = fc.record({
   id,
   hash: fc.constantFrom('b'.repeat(64), 'c'.repeat(64)),
-  kind: fc.constantFrom('audio', 'picture', 'piece'),
+  kind: fc.constantFrom('audio', 'picture', 'piece', 'footage'),
+  footage: fc.option(
+    fc.record({ frameRate: fc.record({ num: number, den: number }), frames: number, hasSound: fc.boolean() }),
+  ),
   name: text,
   duration: number,
   width: number,
@@ -292,6 +295,7 @@ const PAYLOADS: { [T in EditType]: fc.Arbitrary<Record<string, unknown>> } = {
     { layerId: id, property, value, at: moment },
     { requiredKeys: ['layerId', 'property', 'value'] },
   ),
+  'track.set': fc.record({ layerId: id, property, track }),
   'keys.add': fc.record({ keys: fc.array(fc.record({ layerId: id, property, key }), { maxLength: 3 }) }),
   'keys.remove': fc.record({ refs: fc.array(ref, { maxLength: 3 }) }),
   'keys.place': fc.record({ moves: fc.array(fc.record({ ref, at: moment }), { maxLength: 3 }) }),

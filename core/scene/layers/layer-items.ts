@@ -3,7 +3,7 @@ import type { Box, Corners, FigureNumbers, Matrix } from '../../geometry';
 import type { Vector } from '../../motion';
 import type { LayerKind, LayerOf } from '../../piece';
 import type { Seconds } from '../../time';
-import type { Fill, PictureItem, ShapeItem, StillItem } from '../list/display-list';
+import type { Fill, PictureItem, ShapeItem, Source, StillItem } from '../list/display-list';
 import { NO_ACT, wipeEdge } from '../movement/act';
 import { textItem } from '../text/text-item';
 import { actOfWhole } from './act-of-whole';
@@ -24,6 +24,7 @@ import { pieceItem } from './piece-item';
 import type { PreparedLayer } from './prepare';
 import { repeatedItem } from './repeated';
 import { paintedShape } from './shape-paints';
+import { sourceOf } from './source-of';
 
 /** How each kind of layer is drawn: its item at a time, without what is smeared; null draws nothing. */
 export const LAYER_ITEMS: { readonly [K in LayerKind]: (at: LayerAt, layer: LayerOf<K>) => StillItem | null } = {
@@ -67,22 +68,22 @@ export const LAYER_ITEMS: { readonly [K in LayerKind]: (at: LayerAt, layer: Laye
     return acted(at, paintedShape(at.prepared, read, outline, content, at.opacity));
   },
   picture(at, layer) {
-    const { mediaHash } = at.prepared;
-    if (mediaHash === null) return null;
+    const source = sourceOf(at.prepared, at.seconds);
+    if (!source) return null;
     const [w, h] = at.read.vector('dimensions');
     const cornerRadius = at.read.number('cornerRadius');
     const matrix = matrixOf(at);
-    if (layer.content.fit === 'fill') return acted(at, filledWithPicture(at, mediaHash, [w, h], cornerRadius));
+    if (layer.content.fit === 'fill') return acted(at, filledWithPicture(at, source, [w, h], cornerRadius));
     return acted(at, {
       kind: 'picture',
       layerId: layer.id,
-      mediaHash,
+      source,
       cornerRadius,
       box: centredBox([w, h]),
       matrix,
       opacity: at.opacity,
       blend: layer.blend,
-      fingerprint: `i${mediaHash}|${w},${h},${cornerRadius}|${matrix.join()}|${at.opacity}|${layer.blend}`,
+      fingerprint: `i${source.hash}:${source.frame}|${w},${h},${cornerRadius}|${matrix.join()}|${at.opacity}|${layer.blend}`,
     });
   },
   group: groupItem,
@@ -92,12 +93,12 @@ export const LAYER_ITEMS: { readonly [K in LayerKind]: (at: LayerAt, layer: Laye
 };
 
 /** A picture that fills its frame: a shape that the picture is seen through. */
-function filledWithPicture(at: LayerAt, mediaHash: string, [w, h]: Vector, radius: number): ShapeItem {
+function filledWithPicture(at: LayerAt, source: Source, [w, h]: Vector, radius: number): ShapeItem {
   const { prepared, read } = at;
   const frame = centredBox([w, h]);
   const sides = prepared.mediaSides ?? [w, h];
   const box = coveringBox(frame, sides, read.vector('focus'), read.number('pictureZoom'));
-  const fill: Fill = { type: 'picture', mediaHash, box, fallback: '#00000000' };
+  const fill: Fill = { type: 'picture', source, box, fallback: '#00000000' };
   const { id, blend } = prepared.layer;
   const matrix = matrixOf(at);
   const pathKey = `r${w},${h},${radius}`;

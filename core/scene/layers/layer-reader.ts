@@ -7,12 +7,13 @@ import type { Box, Matrix } from '../../geometry';
 import { longestContour } from '../../geometry';
 import { propertyAt } from './values';
 import type { PreparedLayer } from './prepare';
+import { sourceOf } from './source-of';
 
 /** What all kinds of layers share on their way to display items: values at a time, the matrix, fill and stroke. */
 export class LayerReader {
   constructor(
     private readonly prepared: PreparedLayer,
-    private readonly seconds: Seconds,
+    readonly seconds: Seconds,
     /** Values in place of the layer's own. */
     private readonly given: ReadonlyMap<PropertyId, TrackValue> | null = null,
   ) {}
@@ -53,14 +54,15 @@ export function fillOf(gradient: 'none' | 'linear' | 'radial', read: LayerReader
 
 /** The picture seen through a layer, if it has one: it covers the box, enlarged and moved as the layer says. */
 export function pictureFill(prepared: PreparedLayer, read: LayerReader, [l, t, r, b]: Box): Fill | null {
-  if (prepared.mediaHash === null) return null;
+  const source = sourceOf(prepared, read.seconds);
+  if (!source) return null;
   const zoom = read.number('pictureZoom');
   const [dx, dy] = read.vector('pictureShift');
   const [w, h] = [r - l, b - t];
   const [x, y] = [(l + r) / 2 + dx * w, (t + b) / 2 + dy * h];
   return {
     type: 'picture',
-    mediaHash: prepared.mediaHash,
+    source,
     box: [x - (w * zoom) / 2, y - (h * zoom) / 2, x + (w * zoom) / 2, y + (h * zoom) / 2],
     fallback: read.colour('fill'),
   };
@@ -85,7 +87,7 @@ export function printFill(fill: Fill): string {
     case 'solid':
       return fill.colour;
     case 'picture':
-      return `p${fill.mediaHash}${fill.box.map((n) => n.toFixed(2)).join()}${fill.fallback}`;
+      return `p${fill.source.hash}:${fill.source.frame}|${fill.box.map((n) => n.toFixed(2)).join()}${fill.fallback}`;
     case 'gradient':
       return `g${JSON.stringify(fill.gradient)}${fill.matrix.join()}`;
     case 'linear':

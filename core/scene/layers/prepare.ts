@@ -16,6 +16,7 @@ import type {
   Effect,
   Fit,
   Follow,
+  FootageRef,
   Format,
   Layer,
   LayerKind,
@@ -49,6 +50,8 @@ export interface PreparedLayer {
   readonly fit: number;
   readonly hidden: boolean;
   readonly mediaHash: string | null;
+  /** The frames of that file, if it is footage. */
+  readonly footage: FootageRef | null;
   /** Width and height of that picture in its own pixels; null where they are not known. */
   readonly mediaSides: Vector | null;
   /** The moment that is seen inside at a moment; null where time goes on as outside. */
@@ -140,14 +143,15 @@ function isSmeared(layer: Layer, parent: PreparedLayer | null, shutter: number):
   return layer.motionBlur === 'piece' ? (parent?.shutter ?? shutter) > 0 : layer.motionBlur === 'on';
 }
 
-function hashOf(piece: Piece, layer: Layer): string | null {
+/** The file that a layer shows, and what is known of it. */
+function fileOf(piece: Piece, layer: Layer): Pick<PreparedLayer, 'mediaHash' | 'mediaSides' | 'footage'> {
   const mediaId = mediaIdOf(layer);
-  return mediaId === null ? null : (piece.media.find((m) => m.id === mediaId)?.hash ?? null);
-}
-
-function sidesOf(piece: Piece, layer: Layer): Vector | null {
-  const ref = piece.media.find((m) => m.id === mediaIdOf(layer));
-  return ref?.width && ref.height ? [ref.width, ref.height] : null;
+  const ref = mediaId === null ? undefined : piece.media.find((m) => m.id === mediaId);
+  return {
+    mediaHash: ref?.hash ?? null,
+    mediaSides: ref?.width && ref.height ? [ref.width, ref.height] : null,
+    footage: ref?.footage ?? null,
+  };
 }
 
 const defaultsOf = new Map<LayerKind, Partial<Record<PropertyId, TrackValue>>>();
@@ -182,6 +186,7 @@ export function prepareScene(document: Piece, times: ResolvedTimes, formatId: st
     const fills: PreparedLayer['fills'] =
       layer.kind === 'piece' && coversFrame(layer, lead) ? [format.width / factor, format.height / factor] : null;
     const children: PreparedLayer[] = [];
+    const file = fileOf(piece, layer);
     const prepared: PreparedLayer = {
       layer,
       parent,
@@ -223,10 +228,9 @@ export function prepareScene(document: Piece, times: ResolvedTimes, formatId: st
       follows: preparedFollow(layer.follow, byId, times),
       copyAt: layer.repeat ? earlier(layer.repeat.delay, times) : null,
       shutter: isSmeared(layer, parent, piece.shutter) ? ((piece.shutter || DEFAULT_SHUTTER) / 360) * frameLength : 0,
-      mediaHash: hashOf(piece, layer),
-      mediaSides: sidesOf(piece, layer),
+      ...file,
       timeInside: 'time' in layer.content ? timeInside(layer.content.time, times.timeOf(layer.start), times) : null,
-      within: layer.kind === 'piece' ? preparedWithin(hashOf(piece, layer), fills ?? standing(tracks), depth) : null,
+      within: layer.kind === 'piece' ? preparedWithin(file.mediaHash, fills ?? standing(tracks), depth) : null,
       fills,
     };
     byId.set(layer.id, prepared);

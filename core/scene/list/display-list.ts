@@ -25,7 +25,15 @@ export type Fill =
    * A picture that covers a box in the item's coordinates and is seen through the shape; `fallback` stands in until it
    * is there.
    */
-  | { readonly type: 'picture'; readonly mediaHash: string; readonly box: Box; readonly fallback: Colour };
+  | { readonly type: 'picture'; readonly source: Source; readonly box: Box; readonly fallback: Colour };
+
+/** A picture, or one frame of footage: the host fetches it before painting. */
+export interface Source {
+  /** Of its file. */
+  readonly hash: string;
+  /** Index of the frame; null for a picture, which has one. */
+  readonly frame: number | null;
+}
 
 interface ItemBase {
   readonly layerId: string;
@@ -86,7 +94,7 @@ export interface ShapeItem extends ItemBase {
 
 export interface PictureItem extends ItemBase {
   readonly kind: 'picture';
-  readonly mediaHash: string;
+  readonly source: Source;
   readonly cornerRadius: number;
 }
 

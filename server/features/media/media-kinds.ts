@@ -1,6 +1,7 @@
 import type { MediaKindId } from '@core/piece';
 import { audioKind } from './kinds/audio';
 import { fontKind } from './kinds/font';
+import { footageKind } from './kinds/footage';
 import type { MediaKind } from './kinds/media-kind';
 import { pieceKind } from './kinds/piece';
 import { pictureKind } from './kinds/picture';
@@ -9,6 +10,7 @@ import { pictureKind } from './kinds/picture';
 export const SERVED_MEDIA: Readonly<Record<MediaKindId, MediaKind>> = {
   audio: audioKind,
   picture: pictureKind,
+  footage: footageKind,
   piece: pieceKind,
   font: fontKind,
 };

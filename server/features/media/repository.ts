@@ -18,7 +18,11 @@ export interface MediaRepository {
    * @param staysReady - a row that became ready meanwhile stays so. @returns the row as it is then.
    */
   put(media: MediaRecord, place: () => Promise<void>, staysReady?: boolean): Promise<MediaRecord>;
-  setState(hash: string, state: MediaState, facts?: Partial<Pick<MediaRow, 'duration' | 'warning'>>): Promise<void>;
+  setState(
+    hash: string,
+    state: MediaState,
+    facts?: Partial<Pick<MediaRow, 'duration' | 'warning' | 'width' | 'height' | 'footage'>>,
+  ): Promise<void>;
   /** Every font that was brought in, the newest first. */
   fonts(owner: string): Promise<MediaRecord[]>;
   /**
@@ -57,6 +61,7 @@ const FACTS = {
   height: true,
   warning: true,
   font: true,
+  footage: true,
 } as const;
 
 /** Kinds that every piece offers stay. */

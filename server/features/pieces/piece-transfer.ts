@@ -4,7 +4,7 @@ import { mkdir, rm } from 'node:fs/promises';
 import type { Readable } from 'node:stream';
 import type { SongAnalysis } from '@core/audio';
 import { songOf, timedBy } from '@core/piece';
-import type { Piece } from '@core/piece';
+import type { MediaRef, Piece } from '@core/piece';
 import type { ServerContext } from '../../jobs/context';
 import { AppError } from '../../platform/errors';
 import { importMedia } from '../media/import-media';
@@ -44,6 +44,7 @@ export async function takePieceFile(
     await receivePieceFile(body, archive);
     await mkdir(folder);
     const { piece, media, rosters, analyses } = await unpackPiece(archive, folder);
+    const taken: MediaRef[] = [];
     for (const ref of piece.media) {
       const record = await importMedia(
         context,
@@ -51,12 +52,15 @@ export async function takePieceFile(
         createReadStream(media.get(ref.hash) ?? ''),
         ref.name,
         signal,
+        ref.kind,
       );
       // A document that calls a picture a song would be painted with what is not there.
       if (record.kind !== ref.kind) throw new AppError('PIECE_INVALID', `${ref.name} is no ${ref.kind}`);
+      const analysis = analyses.get(ref.hash);
+      if (analysis) await context.media.addAnalysis(record.hash, analysis);
+      taken.push({ ...ref, hash: record.hash });
     }
-    for (const [hash, analysis] of analyses) await context.media.addAnalysis(hash, analysis);
-    return { piece: timedAsPacked(piece, analyses), rosters };
+    return { piece: { ...timedAsPacked(piece, analyses), media: taken }, rosters };
   } finally {
     await rm(archive, { force: true });
     await rm(folder, { recursive: true, force: true });

@@ -2,7 +2,9 @@ import * as hb from 'harfbuzzjs';
 import { hasPathEngine, providePathEngine } from '@core/geometry';
 import { MEDIA_KINDS, combinesShapes, loadTexts, loadWithin, piecesDrawn, withPieceFonts } from '@core/piece';
 import type { Piece } from '@core/piece';
-import { createSourceCache } from '@core/paint';
+import { frameAddress } from '@core/formats';
+import type { FrameSize } from '@core/formats';
+import { MOST_CACHED_PIXELS, createSourceCache } from '@core/paint';
 import type { LoadedImage, PaintHost, Source, SourceCache } from '@core/paint';
 import { createFontLibrary, fontManifestSchema } from '@core/text';
 import type { FontLibrary } from '@core/text';
@@ -13,10 +15,17 @@ import { WORDS } from './words';
 export interface BrowserHost extends PaintHost {
   /** What {@link needsOf} a frame names is fetched before, or while, the frame is painted. */
   readonly sources: SourceCache;
+  /** Frames of footage in a small size, which stand in for those that are not there. */
+  readonly drafts: SourceCache;
 }
 
-async function fetchPicture({ hash }: Source): Promise<LoadedImage> {
-  const response = await servedFile(`/api/media/${hash}/${MEDIA_KINDS.picture.variant}`);
+/** Frames of footage that are kept small: three seconds of two films. */
+const MOST_DRAFT_PIXELS = 100_000_000;
+
+async function fetchSource({ hash, frame }: Source, size: FrameSize): Promise<LoadedImage> {
+  const response = await servedFile(
+    frame === null ? `/api/media/${hash}/${MEDIA_KINDS.picture.variant}` : frameAddress(hash, size, frame),
+  );
   if (!response.ok) throw new Error(WORDS.aPictureIsMissing(response.status));
   const image = await createImageBitmap(await response.blob(), {
     colorSpaceConversion: 'none',
@@ -25,10 +34,18 @@ async function fetchPicture({ hash }: Source): Promise<LoadedImage> {
   return { image, width: image.width, height: image.height };
 }
 
-export function createBrowserHost(): BrowserHost {
-  const sources = createSourceCache(fetchPicture);
+const close = ({ image }: LoadedImage): void => (image as ImageBitmap).close(); // made by fetchSource
+
+/** @param size - in which frames of footage are fetched. */
+export function createBrowserHost(size: FrameSize = 'full'): BrowserHost {
+  const sources = createSourceCache((source) => fetchSource(source, size), MOST_CACHED_PIXELS, close);
+  const drafts = createSourceCache((source) => fetchSource(source, 'small'), MOST_DRAFT_PIXELS, close);
+  /** The frame of each footage that was seen last: it stands until the next one has come. */
+  const last = new Map<string, Source>();
+  const frameOf = (source: Source): LoadedImage | null => sources.get(source) ?? drafts.get(source);
   return {
     sources,
+    drafts,
     createSurface(width, height) {
       const canvas = new OffscreenCanvas(Math.max(1, width), Math.max(1, height));
       const context = canvas.getContext('2d');
@@ -37,7 +54,13 @@ export function createBrowserHost(): BrowserHost {
       return { width, height, context: context, image: canvas };
     },
     createPath: (d) => new Path2D(d),
-    picture: (hash) => sources.get({ hash, frame: null }),
+    picture(source) {
+      if (source.frame === null) return sources.get(source);
+      const found = frameOf(source);
+      if (found) last.set(source.hash, source);
+      const before = last.get(source.hash);
+      return found ?? (before ? frameOf(before) : null);
+    },
   };
 }
 

@@ -80,7 +80,7 @@ export async function scanContrast(
   onProgress: (share: number) => void,
   signal: AbortSignal,
 ): Promise<ContrastFinding[]> {
-  const host = createBrowserHost();
+  const host = createBrowserHost('small');
   const fonts = await loadedFonts(piece);
   const layout = createLayoutCache(fonts);
   const times = resolveTimes(piece, analysis);

@@ -20,7 +20,7 @@ export async function scanFlashes(
   onProgress: (share: number) => void,
   signal: AbortSignal,
 ): Promise<readonly Flashing[]> {
-  const host = createBrowserHost();
+  const host = createBrowserHost('small');
   const layout = createLayoutCache(await loadedFonts(piece));
   const times = resolveTimes(piece, analysis);
   const format = formatOf(piece, formatId);

@@ -4,7 +4,7 @@ import type { LayoutText } from '@core/scene';
 import { createBrowserHost } from './browser-host';
 
 /** What small pictures on the page are painted with; the canvas of the desk has a worker of its own. */
-export const pageHost = createBrowserHost();
+export const pageHost = createBrowserHost('small');
 
 const layouts = new WeakMap<FontLibrary, LayoutText>();
 /** Layouts of words that are kept for all pictures together. */

@@ -1,15 +1,16 @@
-import { createPainter, needsOf, sourceKey } from '@core/paint';
+import { createPainter, needsOf } from '@core/paint';
 import type { DrawContext } from '@core/paint';
 import type { SongAnalysis } from '@core/audio';
 import { patched, resolveTimes } from '@core/piece';
 import type { Piece } from '@core/piece';
 import { boxCorners } from '@core/geometry';
 import { prepareScene, sceneAt } from '@core/scene';
-import type { DisplayItem, DisplayList, LayoutText, PreparedScene } from '@core/scene';
+import type { DisplayItem, LayoutText, PreparedScene } from '@core/scene';
 import { createLayoutCache } from '@core/text';
 import type { FontLibrary } from '@core/text';
 import { browserPieceFonts, createBrowserHost, loadAllTexts, picturesOf, readyToDraw } from './browser-host';
 import { epochNow } from './heard-clock';
+import { NeedsFetcher } from './needs-fetcher';
 import { PlayingLoop } from './playing-loop';
 import type { FromPreview, LayerPlace, ToPreview } from './preview-protocol';
 
@@ -70,7 +71,7 @@ function paint(moment?: number): number {
       painter.forget();
     }
     painter.paint(context, list, scale);
-    fetchNeeds(list);
+    needs.fetch(needsOf(list), wanted.heard !== null);
     post({ type: 'painted', seconds, scale, milliseconds: performance.now() - started, places: placesOf(list.items) });
   } catch (error) {
     fail(error);
@@ -86,21 +87,13 @@ const playing = new PlayingLoop({
   paint,
 });
 
-/** What could not be had: asked for again after the next edit, not with every frame. */
-const missing = new Set<string>();
-
 /** What the frame shows and is not there is painted when it has come. */
-function fetchNeeds(list: DisplayList): void {
-  const needs = needsOf(list).filter((source) => !missing.has(sourceKey(source)));
-  if (host.sources.has(needs)) return;
-  host.sources
-    .fetch(needs)
-    .catch((error: unknown) => {
-      for (const source of needs) if (!host.sources.has([source])) missing.add(sourceKey(source));
-      fail(error);
-    })
-    .finally(repaint);
-}
+const needs = new NeedsFetcher(
+  host,
+  () => repaint(),
+  fail,
+  (hash) => piece?.media.find((ref) => ref.hash === hash)?.footage?.frames ?? 0,
+);
 
 /** Something has arrived that frames were painted without. */
 function repaint(): void {
@@ -154,7 +147,7 @@ async function prepare(): Promise<void> {
   }
   scene = prepareScene(now, resolveTimes(now, analysis), formatId);
   schedule();
-  missing.clear();
+  needs.forget();
   fetchAhead(now);
   const before = fonts.generation;
   try {

@@ -1,5 +1,5 @@
 import { Upload } from 'tus-js-client';
-import type { MediaRef } from '@core/piece';
+import type { MediaKindId, MediaRef } from '@core/piece';
 import { ApiError, api, call, upload } from './api';
 import { WORDS } from './words';
 
@@ -46,14 +46,18 @@ function sendResumably(file: File, onProgress: (share: number) => void, signal: 
   });
 }
 
-/** Brings a file to the server. @throws ApiError; an AbortError when it is called off. */
+/**
+ * Brings a file to the server. @param as - what it is to become: a film is either a song or footage.
+ * @throws ApiError; an AbortError when it is called off.
+ */
 export async function uploadMedia(
   file: File,
+  as: MediaKindId | 'any',
   onProgress: (share: number) => void,
   signal: AbortSignal,
 ): Promise<Uploaded> {
   if (file.size < LARGE_BYTES)
-    return upload<Uploaded>(`/api/media?name=${encodeURIComponent(file.name)}`, file, onProgress, signal);
+    return upload<Uploaded>(`/api/media?as=${as}&name=${encodeURIComponent(file.name)}`, file, onProgress, signal);
   const uploadId = await sendResumably(file, onProgress, signal);
-  return call(api.media.uploaded.$post({ json: { uploadId, name: file.name.slice(0, 255) } }));
+  return call(api.media.uploaded.$post({ json: { uploadId, name: file.name.slice(0, 255), as } }));
 }

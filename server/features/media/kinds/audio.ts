@@ -28,7 +28,8 @@ export const audioKind: MediaKind = {
   async take({ file, format, name, signal }) {
     const found = await probe(file, format, signal);
     const stream = found?.streams.find((s) => s.codec_type === 'audio');
-    if (!found || !stream) throw new AppError('FILE_UNKNOWN', name);
+    if (!found) throw new AppError('FILE_UNKNOWN', name);
+    if (!stream) throw new AppError('AUDIO_UNREADABLE', name);
     const duration = Number(stream.duration ?? found.format.duration ?? 0);
     if (duration > MAX_SONG_SECONDS) throw new AppError('AUDIO_TOO_LONG', name);
     return duration > 0 ? { duration } : {};

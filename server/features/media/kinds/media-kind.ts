@@ -15,7 +15,7 @@ export interface GivenFile {
 }
 
 /** What was found out about a file. */
-export type MediaFacts = Partial<Pick<MediaRow, 'duration' | 'width' | 'height' | 'warning' | 'font'>>;
+export type MediaFacts = Partial<Pick<MediaRow, 'duration' | 'width' | 'height' | 'warning' | 'font' | 'footage'>>;
 
 /** All that the server knows of a kind of media. */
 export interface MediaKind {

@@ -1,6 +1,6 @@
 import type { Easing, Keyframe, Track, TrackValue } from '@core/motion';
 import { evaluateTrack, prepareTrack } from '@core/motion';
-import { animatedTracks, copyLayers, findKey, outermost, withDescendants, trackOf, worn } from '@core/piece';
+import { animatedTracks, copyLayers, cutEdits, findKey, outermost, withDescendants, trackOf, worn } from '@core/piece';
 import type { Edit, KeyRef, Layer, PropertyId } from '@core/piece';
 import {
   barToBeat,
@@ -80,6 +80,16 @@ export function duplicateSelection(): void {
       copies.map((c) => c.id),
     ).map((c) => c.id),
   );
+}
+
+/** Cuts the selected layers in two at the playhead; the second parts are selected. */
+export function cutAtPlayhead(): void {
+  const o = openDocument();
+  const { selectedLayers } = desk();
+  if (!o) return;
+  const { edits, seconds } = cutEdits(o.piece, selectedLayers, momentAtPlayhead(), o.times, newId);
+  if (edits.length === 0) return setView({ notice: WORDS.nothingToCut });
+  if (edit(edits)) selectLayers([...seconds]);
 }
 
 /** Moves the selected layer one step in the painting order; up is towards the front. */

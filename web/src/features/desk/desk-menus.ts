@@ -33,7 +33,7 @@ const LAYER_MENU: MenuContent['groups'] = [
     },
     command(WORDS.keepAsTemplate, `${WORDS.keepAsTemplate} …`),
   ],
-  [command(WORDS.beginTheLayerHere), command(WORDS.endTheLayerHere)],
+  [command(WORDS.beginTheLayerHere), command(WORDS.endTheLayerHere), command(WORDS.cutInTwo)],
   [command(WORDS.selectAllKeyframesOf, WORDS.selectAllKeyframes)],
   [{ label: WORDS.saveAsSvg, run: () => void import('../logo/save-svg').then((part) => part.saveLayerAsSvg()) }],
   [command('Delete')],

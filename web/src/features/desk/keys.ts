@@ -108,6 +108,7 @@ export const KEY_COMMANDS: readonly KeyCommand[] = [
   { keys: ['alt+,'], label: WORDS.moveLeftBy1, run: () => commands.nudgeSelection(-1, 0) },
   { keys: ['alt+.'], label: WORDS.moveRightBy1, run: () => commands.nudgeSelection(1, 0) },
   { keys: ['shift+s'], label: WORDS.beginTheLayerHere, run: () => commands.trimToPlayhead('start') },
+  { keys: ['shift+c'], label: WORDS.cutInTwo, run: commands.cutAtPlayhead },
   { keys: ['shift+e'], label: WORDS.endTheLayerHere, run: () => commands.trimToPlayhead('end') },
   {
     keys: ['escape'],

@@ -81,6 +81,8 @@ export const WORDS = {
   moveLeftBy1: 'Move left by 1 px',
   moveRightBy1: 'Move right by 1 px',
   beginTheLayerHere: 'Begin the layer here',
+  cutInTwo: 'Cut in two at the playhead',
+  nothingToCut: 'Select a layer that is there at the playhead, and not locked',
   endTheLayerHere: 'End the layer here',
   outOfTheGroup: 'Out of the group, then select nothing',
   copy: 'Copy',

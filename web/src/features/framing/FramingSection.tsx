@@ -1,8 +1,9 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { fillFrameEdits, focusEdits } from '@core/adapt';
-import { PICTURE_FITS } from '@core/piece';
+import { PICTURE_FITS, footageOf } from '@core/piece';
 import type { LayerOf } from '@core/piece';
 import { edit, openDocument, setView } from '../../store/desk-store';
+import { usePiece } from '../../store/selectors';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { lookAtPicture } from './find-subject';
@@ -34,6 +35,7 @@ export async function findSubject(id: string): Promise<void> {
 /** How a picture lies in its frame. */
 export function FramingSection({ layer }: { layer: PictureLayer }) {
   const { fit } = layer.content;
+  const isFootage = footageOf(usePiece().media, layer) !== null;
   const fillFrame = () => {
     const now = asItIs(layer.id);
     if (now) edit(fillFrameEdits(now.piece, now.layer));
@@ -59,7 +61,7 @@ export function FramingSection({ layer }: { layer: PictureLayer }) {
         <Button variant="soft" disabled={layer.locked} onClick={fillFrame}>
           {WORDS.fillTheFrame}
         </Button>
-        {fit === 'fill' && (
+        {fit === 'fill' && !isFootage && (
           <Button variant="soft" disabled={layer.locked} title={WORDS.hint} onClick={() => void findSubject(layer.id)}>
             {WORDS.findTheSubject}
           </Button>

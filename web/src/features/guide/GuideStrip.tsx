@@ -24,7 +24,7 @@ async function bringSong(onProgress: (stage: string | null) => void): Promise<vo
   else
     await importFile(
       new File([await answer.blob()], `${WORDS.songName}.wav`, { type: 'audio/wav' }),
-      'audio',
+      ['audio'],
       (progress) => progress && onProgress(`${progress.stage} ${Math.round(progress.share * 100)} %`),
       new AbortController().signal,
     );

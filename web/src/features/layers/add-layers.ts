@@ -1,8 +1,8 @@
 import { FIGURES } from '@core/geometry';
 import type { FigureId } from '@core/geometry';
 import type { TrackValue } from '@core/motion';
-import { createLayer, leadFormat } from '@core/piece';
-import type { Edit, LayerKind, PropertyId } from '@core/piece';
+import { coversFrame, createLayer, leadFormat } from '@core/piece';
+import type { Edit, LayerKind, Piece, PropertyId } from '@core/piece';
 import { DEFAULT_FAMILY } from '@core/text';
 import { beatMoment, beatToSeconds, freeMoment, secondsToBeat } from '@core/time';
 import type { Moment } from '@core/time';
@@ -107,6 +107,43 @@ export const addPath = (d: string, box: [number, number], position: [number, num
   isClosed
     ? addLayer('path', WORDS.drawnShape, { d, box }, { fill: '#FFB74A', dimensions: box, position })
     : addStroke(d, box, position);
+/** How many layers lie at the very back that cover the whole frame. */
+function backdrops(piece: Piece): number {
+  const lead = leadFormat(piece);
+  const { layers } = piece;
+  const first = layers.findIndex(
+    (layer) => layer.parentId !== null || layer.kind === 'group' || !coversFrame(layer, lead),
+  );
+  return first < 0 ? layers.length : first;
+}
+
+/** Footage fills the frame in front of what covers it, behind everything else, for as long as it lasts. */
+export function addFootage(media: Extract<Edit, { type: 'media.add' }>['media']): void {
+  const o = openDocument();
+  if (!o) return;
+  const { width, height } = leadFormat(o.piece);
+  const span = newSpan();
+  const isFirst = o.piece.layers.length === 0 && !o.piece.music;
+  const from = o.times.timeOf(span.start);
+  const until = from + (media.duration ?? 0);
+  const end = isFirst || until < o.times.end ? freeMoment(until) : o.piece.end;
+  const layer = createLayer(
+    'picture',
+    {
+      ...{ name: media.name, start: span.start, end },
+      content: { mediaId: media.id, fit: 'fill' },
+      values: { dimensions: [width, height] },
+    },
+    newId,
+  );
+  layer.constraints = { horizontal: 'both', vertical: 'both', within: 'frame', scales: 'not' };
+  edit([
+    { type: 'media.add', media },
+    { type: 'layer.add', layers: [layer], at: backdrops(o.piece) },
+    ...(isFirst ? [{ type: 'piece.setEnd' as const, end: freeMoment(until) }] : []),
+  ]);
+  selectLayers([layer.id]);
+}
 export function addPicture(media: Extract<Edit, { type: 'media.add' }>['media']): string {
   const o = openDocument();
   const lead = o && leadFormat(o.piece);

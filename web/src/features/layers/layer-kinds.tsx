@@ -15,10 +15,12 @@ import {
   Waves,
 } from 'lucide-react';
 import type { ComponentType, ReactNode } from 'react';
+import { frameAddress } from '@core/formats';
 import { FIGURES } from '@core/geometry';
 import type { FigureId, FigureNumbers } from '@core/geometry';
 import { MEDIA_KINDS, trackOf } from '@core/piece';
-import type { Layer, LayerKind, Piece, PropertyId } from '@core/piece';
+import type { FootageRef, Layer, LayerKind, Piece, PropertyId } from '@core/piece';
+import { frameOf } from '@core/scene';
 import { setView } from '../../store/desk-store';
 import { DressSection } from '../type/DressSection';
 import { StyleSection } from '../type/StyleSection';
@@ -31,6 +33,7 @@ import { WithinSection } from '../within/WithinSection';
 import { LookSection } from '../effects/LookSection';
 import { SlotsSection } from '../templates/SlotsSection';
 import { GroupTimeSection } from '../ties/GroupTimeSection';
+import { FootageSection } from '../footage/FootageSection';
 import { FramingSection } from '../framing/FramingSection';
 import { LogoSection } from '../logo/LogoSection';
 import { inkOn, layerColour } from '../timeline/layer-colour';
@@ -102,6 +105,8 @@ const inked = (layer: Of<'figure'>): { fill: string; stroke?: string; strokeWidt
   layer.content.figure === 'line'
     ? { fill: 'none', stroke: layerColour(layer), strokeWidth: 2 }
     : { fill: layerColour(layer) };
+
+const firstFrame = (footage: FootageRef, { content }: Of<'picture'>): number => frameOf(footage, content.from) ?? 0;
 
 export const LAYERS_ON_DESK: { readonly [K in LayerKind]: KindOnDesk<K> } = {
   text: {
@@ -213,14 +218,15 @@ export const LAYERS_ON_DESK: { readonly [K in LayerKind]: KindOnDesk<K> } = {
   picture: {
     icon: (layer, files) => {
       const media = files.find((m) => m.id === layer.content.mediaId);
-      const address = media ? `/api/media/${media.hash}/${MEDIA_KINDS.picture.variant}` : undefined;
+      const picture = media && `/api/media/${media.hash}/${MEDIA_KINDS.picture.variant}`;
+      const address = media?.footage ? frameAddress(media.hash, 'small', firstFrame(media.footage, layer)) : picture;
       return <img alt="" src={address} className="layer-icon" />;
     },
     // A picture comes in with its file.
     add: [],
     first: SHAPE_FIRST,
     shows: ({ content: { fit } }, property) => fit === 'fill' || (property !== 'focus' && property !== 'pictureZoom'),
-    above: [WornLogo, FramingSection],
+    above: [WornLogo, FootageSection, FramingSection],
   },
   // A group is made of what is selected; its row shows whether it is open instead of a picture.
   group: {

@@ -36,7 +36,7 @@ async function drawn(text: string): Promise<Blob> {
 export async function asPicture({ name, groupId, text }: LogoReport): Promise<void> {
   try {
     const file = new File([await drawn(text)], `${name}.png`, { type: 'image/png' });
-    const { media } = await uploadMedia(file, () => undefined, new AbortController().signal);
+    const { media } = await uploadMedia(file, 'picture', () => undefined, new AbortController().signal);
     if (openDocument()?.piece.layers.some((layer) => layer.id === groupId))
       edit([{ type: 'layer.remove', ids: [groupId] }]);
     addPicture(media);

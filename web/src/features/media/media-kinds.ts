@@ -5,7 +5,8 @@ import { freeMoment } from '@core/time';
 import { ApiError, api, call } from '../../platform/api';
 import { nextNewsOfMedia } from '../../platform/news';
 import { edit, setAnalysis, useDesk } from '../../store/desk-store';
-import { addPicture } from '../layers/add-layers';
+import { WORDS as FOOTAGE_WORDS } from '../footage/words';
+import { addFootage, addPicture } from '../layers/add-layers';
 import { rememberedFactor } from '../music/octave-memory';
 import { WORDS } from './words';
 
@@ -37,7 +38,7 @@ async function waitUntilReady(
   for (;;) {
     const state = await mediaState(hash);
     if (state.state === 'ready') return state;
-    if (state.state === 'failed') throw new ApiError('AUDIO_UNREADABLE', state.error ?? WORDS.theSongCannotBe);
+    if (state.state === 'failed') throw new ApiError('MEDIA_FAILED', state.error ?? WORDS.cannotBeRead);
     onProgress(state.progress);
     await nextNewsOfMedia(hash);
     if (signal.aborted) throw new DOMException('cancelled', 'AbortError');
@@ -75,6 +76,17 @@ async function placeSong(
   return ready.warning ?? (factor === 1 ? null : WORDS.tempoAsLastTime((analysis.bpm * factor).toFixed(0)));
 }
 
+/** A film goes up behind everything else. */
+async function placeFootage(
+  media: MediaRef,
+  onProgress: (share: number) => void,
+  signal: AbortSignal,
+): Promise<string | null> {
+  const ready = await waitUntilReady(media.hash, onProgress, signal);
+  addFootage({ ...ready.media, id: media.id, name: media.name });
+  return ready.warning ?? (ready.media.footage?.hasSound ? FOOTAGE_WORDS.soundStays(media.name) : null);
+}
+
 /** A font joins the piece; it is put on by choosing it. */
 function placeFont(media: MediaRef): string {
   const { piece } = useDesk.getState();
@@ -95,6 +107,11 @@ export const MEDIA_ON_DESK: Readonly<Record<MediaKindId, MediaOnDesk>> = {
       addPicture(media);
       return null;
     },
+  },
+  footage: {
+    accept: 'video/*,.mp4,.mov,.m4v,.webm,.mkv,.avi,.mpg,.ogv',
+    waiting: FOOTAGE_WORDS.gettingReady,
+    place: placeFootage,
   },
   // Made and taken in by the desk itself (features/within), not by people.
   piece: { accept: '.json', waiting: null, place: () => WORDS.thisIsAPieceWithin },

@@ -11,7 +11,15 @@ import { ProgressBar } from '../../ui/ProgressBar';
 import { WORDS } from './words';
 
 /** A place to drop or pick a file, with progress and cancel. */
-export function FileDrop({ wanted, label, children }: { wanted: MediaKindId; label: string; children: ReactNode }) {
+export function FileDrop({
+  wanted,
+  label,
+  children,
+}: {
+  wanted: readonly MediaKindId[];
+  label: string;
+  children: ReactNode;
+}) {
   const [progress, setProgress] = useState<ImportProgress | null>(null);
   const abort = useRef<AbortController | null>(null);
   const take = (file: File | undefined) => {
@@ -39,7 +47,7 @@ export function FileDrop({ wanted, label, children }: { wanted: MediaKindId; lab
     <FileDropPlace
       className="drop"
       label={label}
-      accept={MEDIA_ON_DESK[wanted].accept}
+      accept={wanted.map((kind) => MEDIA_ON_DESK[kind].accept).join()}
       onFiles={([file]) => take(file)}
     >
       {children}

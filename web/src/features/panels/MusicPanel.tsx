@@ -17,6 +17,8 @@ import { WORDS } from './words';
 
 const TABS = { beats: WORDS.beats, song: WORDS.cut, markers: WORDS.markers, facts: WORDS.heard } as const;
 
+const SONGS = ['audio'] as const;
+
 /** The song: bring it in, see what was heard in it, put that right, and cut it. */
 export function MusicPanel() {
   const piece = usePiece();
@@ -31,7 +33,7 @@ export function MusicPanel() {
       <>
         <h2 className="title">{WORDS.music}</h2>
         <p className="muted">{WORDS.bringInASong}</p>
-        <FileDrop wanted="audio" label={WORDS.chooseASong}>
+        <FileDrop wanted={SONGS} label={WORDS.chooseASong}>
           <Box as="strong" color="text" fontWeight="600">
             {WORDS.dropASongHere}
           </Box>
@@ -114,7 +116,7 @@ export function MusicPanel() {
         {tab === 'facts' && <FactsTab />}
       </Tabs>
       <hr className="rule" />
-      <FileDrop wanted="audio" label={WORDS.chooseAnotherSong}>
+      <FileDrop wanted={SONGS} label={WORDS.chooseAnotherSong}>
         {WORDS.dropAnotherSongTo}
         <br />
         {WORDS.whatIsPinnedMoves}

@@ -13,7 +13,7 @@ const server = {
 };
 
 jest.unstable_mockModule('../../platform/upload-media', () => ({
-  uploadMedia: async (_file: File, onProgress: (share: number) => void, signal: AbortSignal) => {
+  uploadMedia: async (_file: File, _as: string, onProgress: (share: number) => void, signal: AbortSignal) => {
     onProgress(0.5);
     if (signal.aborted) throw new DOMException('cancelled', 'AbortError');
     if (server.answer instanceof Error) throw server.answer;
@@ -99,7 +99,7 @@ describe('bringing a file in', () => {
     expect(desk().notice).toContain('Lumo Block');
   });
   it('what is of another kind, cannot be read, or is called off changes nothing and says so', async () => {
-    await bring('picture');
+    await bring(['picture']);
     expect(desk().notice).toContain('is a song; here a picture is wanted');
     server.states = [{ state: 'failed', progress: 0, error: 'It has no sound.' }];
     await bring();

@@ -20,19 +20,21 @@ export interface ImportProgress {
  */
 export async function importFile(
   file: File,
-  wanted: MediaKindId | 'any',
+  wanted: readonly MediaKindId[] | 'any',
   onProgress: (progress: ImportProgress | null) => void,
   signal: AbortSignal,
 ): Promise<void> {
-  if (isSvg(file) && wanted !== 'audio' && wanted !== 'font') return takeLogo(file);
+  if (isSvg(file) && (wanted === 'any' || wanted.includes('picture'))) return takeLogo(file);
+  const [first, ...others] = wanted === 'any' ? [] : wanted;
+  const as = first !== undefined && others.length === 0 ? first : 'any';
   const tell = (stage: string) => (share: number) => onProgress({ name: file.name, stage, share });
   try {
     tell(WORDS.sending)(0);
-    const { media, warning } = await uploadMedia(file, tell(WORDS.sending), signal);
-    if (wanted !== 'any' && media.kind !== wanted)
+    const { media, warning } = await uploadMedia(file, as, tell(WORDS.sending), signal);
+    if (wanted !== 'any' && !wanted.includes(media.kind))
       throw new ApiError(
         'FILE_UNKNOWN',
-        `“${file.name}” is a ${MEDIA_KINDS[media.kind].label}; here a ${MEDIA_KINDS[wanted].label} is wanted. Nothing was changed.`,
+        `“${file.name}” is a ${MEDIA_KINDS[media.kind].label}; here a ${wanted.map((kind) => MEDIA_KINDS[kind].label).join(' or ')} is wanted. Nothing was changed.`,
       );
     const { waiting, place } = MEDIA_ON_DESK[media.kind];
     const onWait = tell(waiting ?? WORDS.sending);

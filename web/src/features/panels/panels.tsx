@@ -60,6 +60,8 @@ export function PicturePanel() {
   );
 }
 
+const SEEN = ['picture', 'footage'] as const;
+
 function PutUp() {
   const [isChoosing, setChoosing] = useState(false);
   return (
@@ -81,7 +83,7 @@ function PutUp() {
         </Button>
       </Flex>
       {isChoosing && <PieceChooser onClose={() => setChoosing(false)} />}
-      <FileDrop wanted="picture" label={WORDS.chooseAPicture}>
+      <FileDrop wanted={SEEN} label={WORDS.chooseAPicture}>
         <Box as="strong" color="text" fontWeight="600">
           {WORDS.dropAPictureHere}
         </Box>

@@ -10,7 +10,7 @@ export async function bringPictures(files: readonly File[]): Promise<string | nu
   const wrong: string[] = [];
   for (const file of files) {
     try {
-      const { media } = await uploadMedia(file, () => {}, new AbortController().signal);
+      const { media } = await uploadMedia(file, 'picture', () => {}, new AbortController().signal);
       if (media.kind === 'picture') adds.push({ type: 'media.add', media });
     } catch (error) {
       wrong.push(error instanceof ApiError ? error.message : `${file.name}: ${WORDS.theServerDoesNotAnswer}`);

@@ -11,8 +11,8 @@ import { WORDS } from './words';
 const FIRST = { repeat: { unit: 'beats', value: 4 }, freeze: { unit: 'beats', value: 2 } } as const;
 const LAGS = ['repeat', 'freeze'] as const;
 
-/** How time goes within a group or a piece within: slower or faster, again and again, or not at all. */
-export function GroupTimeSection({ layer }: { layer: Extract<Layer, { kind: 'group' | 'piece' }> }) {
+/** How time goes within a group, a piece within or footage: slower or faster, again and again, or not at all. */
+export function GroupTimeSection({ layer }: { layer: Extract<Layer, { kind: 'group' | 'piece' | 'picture' }> }) {
   const time = layer.content.time ?? NEW_GROUP_TIME;
   const set = (change: Partial<GroupTime>, gesture: string | null = null) => {
     const next = { ...time, ...change };

@@ -66,7 +66,7 @@ export function FontChooser({
     for (const file of files)
       await importFile(
         file,
-        'font',
+        ['font'],
         (p) => setBusy(p && `${p.name} ${Math.round(p.share * 100)} %`),
         stop.current.signal,
       );

@@ -60,6 +60,6 @@ export async function hashOf(file: File): Promise<string> {
 
 /** Sends it to the server. @returns What a document says of the file. */
 export async function sendSnapshot({ file, piece }: Snapshot): Promise<MediaRef> {
-  const { media } = await uploadMedia(file, () => {}, new AbortController().signal);
+  const { media } = await uploadMedia(file, 'piece', () => {}, new AbortController().signal);
   return { ...media, name: piece.name.slice(0, 255) };
 }
