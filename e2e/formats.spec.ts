@@ -76,7 +76,7 @@ test('a picture that fills the frame is framed anew by its subject in a tall fra
   const id = await newPiece(page, 'Harbour');
   await page.getByRole('button', { name: 'Picture', exact: true }).click();
   await page
-    .getByLabel('Choose a picture or a logo')
+    .getByLabel('Choose a picture, a film or a logo')
     .setInputFiles({ name: 'harbour.png', mimeType: 'image/png', buffer: harbourPicture() });
   const framing = page.getByRole('region', { name: 'Framing' });
   await framing.getByRole('button', { name: 'Fill the whole frame' }).click();

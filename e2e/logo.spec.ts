@@ -20,7 +20,7 @@ test('a logo comes in, is drawn on by beats and replaced', async ({ page }) => {
   );
   const id = await newPiece(page, 'Logo');
   await openPicture(page);
-  await page.getByLabel('Choose a picture or a logo').setInputFiles(first);
+  await page.getByLabel('Choose a picture, a film or a logo').setInputFiles(first);
   await expect(page.getByText('kite-week is in: 14 layers in a group')).toBeVisible();
   const before = await layersOf(page, id);
   const group = before.find((layer) => layer.name === 'kite-week')!;
@@ -68,7 +68,7 @@ test('a file that is no logo changes nothing and says why', async ({ page }) => 
   writeFileSync(broken, '<svg xmlns="http://www.w3.org/2000/svg"><rect');
   const id = await newPiece(page, 'Broken logo');
   await openPicture(page);
-  await page.getByLabel('Choose a picture or a logo').setInputFiles(broken);
+  await page.getByLabel('Choose a picture, a film or a logo').setInputFiles(broken);
   await expect(
     page.getByText('“broken.svg” cannot be taken: The file is no valid XML. Nothing was changed.'),
   ).toBeVisible();

@@ -111,7 +111,7 @@ test('a file that is no song is refused in words, and the piece is as it was', a
   writeFileSync(workFile('words.mp3'), 'these are words, not music. '.repeat(40));
   writeFileSync(workFile('empty.wav'), '');
   await page.getByLabel('Choose a song').setInputFiles(workFile('words.mp3'));
-  await expect(page.getByText(/neither a sound, a picture nor a font/)).toBeVisible();
+  await expect(page.getByText(/neither a sound, a picture, a film nor a font/)).toBeVisible();
   await page.getByLabel('Choose a song').setInputFiles(workFile('empty.wav'));
   await expect(page.getByText(/is empty/)).toBeVisible();
   const piece = await storedPiece(page, id);

@@ -81,7 +81,7 @@ test('pictures show a logo and words a font by its role; both are kept with the 
   const file = workFile('mark.png');
   stripes(file);
   await page.getByRole('button', { name: 'Picture', exact: true }).click();
-  await page.getByLabel('Choose a picture or a logo').setInputFiles(file);
+  await page.getByLabel('Choose a picture, a film or a logo').setInputFiles(file);
   await expect.poll(async () => (await pieceOf(page, first)).layers.length).toBe(1);
   await page.getByRole('button', { name: 'Colour', exact: true }).click();
   await page.getByRole('tab', { name: 'Wardrobe' }).click();

@@ -16,6 +16,7 @@ export const ERROR_STATUS = {
   PICTURE_UNREADABLE: 422,
   FOOTAGE_UNREADABLE: 422,
   FOOTAGE_TOO_LONG: 422,
+  FOOTAGE_TOO_MUCH: 422,
   PICTURE_TOO_LARGE: 422,
   FONT_UNREADABLE: 422,
   NOT_A_PIECE_FILE: 422,
@@ -67,6 +68,7 @@ export const ERROR_WORDING = {
   FOOTAGE_UNREADABLE:
     '“{}” has no moving picture that can be decoded. Nothing was changed; try saving it again as MP4.',
   FOOTAGE_TOO_LONG: '“{}” is longer than ten minutes. Cut out the part you need and bring that in.',
+  FOOTAGE_TOO_MUCH: 'There is more footage in the piece than a page can carry. Render a shorter stretch, or a video.',
   PICTURE_TOO_LARGE: '“{}” has more than 100 megapixels. Scale it down and bring it in again.',
   FONT_UNREADABLE:
     '“{}” has no letters that can be read: it is damaged, or a collection of several fonts. Nothing was changed; TTF, OTF, WOFF and WOFF2 can be brought in.',

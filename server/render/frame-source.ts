@@ -35,8 +35,9 @@ export interface FrameSource {
   /**
    * Paints a frame (a time or what {@link resolve} gave) and returns the surface, which the next call paints over.
    * Rejects with AppError MEDIA_MISSING if a picture in it cannot be read.
+   * @param next - what is painted after it: what that shows is read meanwhile.
    */
-  paint(frame: Seconds | DisplayList, scale?: number): Promise<SkiaSurface>;
+  paint(frame: Seconds | DisplayList, scale?: number, next?: DisplayList): Promise<SkiaSurface>;
   /** Rows [from, to) of the surface in which the last painted frame may differ from the one painted before it. */
   readonly changedRows: readonly [number, number];
   /** The next frame is painted whole, as if it were the first. */
@@ -84,10 +85,12 @@ export async function createFrameSource(input: RenderInput, shipped: FontLibrary
       return changedRows;
     },
     forget: () => painter.forget(),
-    async paint(frame, scale = 1) {
+    async paint(frame, scale = 1, next) {
       const list = typeof frame === 'number' ? resolve(frame) : frame;
       const needs = needsOf(list);
       if (!host.sources.has(needs)) await host.sources.fetch(needs);
+      // What cannot be read is told when it is to be painted.
+      if (next) host.sources.fetch([...needs, ...needsOf(next)]).catch(() => {});
       const width = Math.round(list.width * scale);
       const height = Math.round(list.height * scale);
       if (!surface || surface.width !== width || surface.height !== height) surface = createSkiaSurface(width, height);

@@ -69,15 +69,17 @@ async function main(): Promise<void> {
     try {
       source.forget(); // what other threads painted meanwhile is not on this one's surface
       let before = run.isFirst ? null : frameFingerprint(source.resolve(frameMiddle(run.from - 1, rate)));
+      let next = source.resolve(frameMiddle(run.from, rate));
       for (let frame = run.from; frame < run.to; frame++) {
-        const list = source.resolve(frameMiddle(frame, rate));
+        const list = next;
+        if (frame + 1 < run.to) next = source.resolve(frameMiddle(frame + 1, rate));
         const print = frameFingerprint(list);
         if (print === before) {
           post({ type: 'frame', frame, pixels: null });
           continue;
         }
         before = print;
-        const surface = await source.paint(list, input.scale);
+        const surface = await source.paint(list, input.scale, next);
         if (padded) padded.context.drawImage(surface.canvas as never, 0, 0, width, height);
         const out = pixelsOf(padded ?? surface);
         post({ type: 'frame', frame, pixels: out.buffer }, [out.buffer]);

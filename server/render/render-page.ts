@@ -12,6 +12,7 @@ import { encodeSound } from './encode-sound';
 import type { SoundFacts } from './encode-sound';
 import type { ExportRun } from './export-run';
 import { createFrameSource } from './frame-source';
+import { footageOfPage } from './page-footage';
 import { soundOf } from './piece-sound';
 import { createServerFonts } from './skia-host';
 import { MP3 } from './video-recipes';
@@ -84,8 +85,11 @@ export async function renderPage(run: ExportRun): Promise<Record<string, unknown
   keep('/fonts/manifest.json', await readFile(join(assets.fontsDir, 'manifest.json')));
   const source = await createFrameSource(input, fonts);
   for (const { hash, kind } of piece.media)
-    if (kind !== 'audio')
+    if (kind !== 'audio' && kind !== 'footage')
       keep(`/api/media/${hash}/${MEDIA_KINDS[kind].variant}`, await readFile(input.files[hash] ?? ''));
+  if (piece.media.some(({ kind }) => kind === 'footage'))
+    for (const [address, bytes] of await footageOfPage(source, span, piece.frameRate, input.files, signal))
+      keep(address, bytes);
   if (combinesShapes(piece))
     keep(PATH_ENGINE_ADDRESS, await readFile(createRequire(import.meta.url).resolve('pathkit-wasm/bin/pathkit.wasm')));
   const poster = posterFrame(piece, times, span);

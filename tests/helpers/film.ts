@@ -12,6 +12,8 @@ export interface Film {
   readonly codec: readonly string[];
   /** Where the middle of the subject is in a frame, in shares of the sides; none without. */
   readonly subject?: (frame: number) => readonly [number, number];
+  /** Leaves the number of each frame out. */
+  readonly isPlain?: boolean;
   /** Share of the height. */
   readonly radius?: number;
   /** Light of the ground, 0 to 255. */
@@ -35,7 +37,7 @@ function paint(film: Film, frame: number): Buffer {
     for (let x = 0; x < width; x++) {
       const i = (y * width + x) * 4;
       let [r, g, b] = [ground, ground + 5, ground + 10];
-      if (y < band) {
+      if (y < band && !film.isPlain) {
         const light = isLit(frame, Math.floor(x / side)) ? 235 : 20;
         [r, g, b] = [light, light, light];
       } else if (subject && Math.hypot(x + 0.5 - subject[0] * width, y + 0.5 - subject[1] * height) < radius)

@@ -3,7 +3,7 @@ import type { Vector } from '../../motion';
 import { readingTime, runsRightToLeft } from '../../text';
 import { ownEntry } from '../../time';
 import { LAYER_KINDS } from '../document/layer-kinds';
-import type { Layer } from '../document/layer-schema';
+import type { Layer, LayerOf } from '../document/layer-schema';
 import { plainCopy } from '../document/plain-copy';
 import type { Piece } from '../document/schema';
 import type { MadeFrom } from '../document/template-schema';
@@ -38,6 +38,7 @@ const tracksFor = (layer: Layer, kind: Layer['kind']): Layer['tracks'] =>
 function asSeen(layer: Layer, value: string, media: Piece['media']): Layer {
   const mark = markOf(value);
   if (!mark && !isRole(value) && !media.some((ref) => ref.id === value)) return layer;
+  if (!mark && layer.kind === 'picture' && layer.content.fit === 'fill') return asFilling(layer, value);
   const [w, h] = (trackOf(layer, 'dimensions')?.value as Vector | undefined) ?? [100, 100]; // a track of vectors
   const side = Math.max(w, h);
   const kind = mark ? 'path' : 'picture';
@@ -56,6 +57,13 @@ function asSeen(layer: Layer, value: string, media: Piece['media']): Layer {
   ownTrack(next, 'dimensions').value = sides;
   if (mark && layer.kind !== 'path') ownTrack(next, 'fill').value = '@text';
   return next;
+}
+
+/** What fills its frame goes on doing so; other footage is seen from its first frame on. */
+function asFilling(layer: LayerOf<'picture'>, value: string): Layer {
+  const { content } = layer;
+  if (content.mediaId === value) return layer;
+  return { ...plainCopy(layer), content: { ...plainCopy(content), mediaId: value, from: 0 } };
 }
 
 function fillLayer(layer: Layer, value: string, media: Piece['media']): Layer {

@@ -15,12 +15,12 @@ import {
   Waves,
 } from 'lucide-react';
 import type { ComponentType, ReactNode } from 'react';
-import { frameAddress } from '@core/formats';
 import { FIGURES } from '@core/geometry';
 import type { FigureId, FigureNumbers } from '@core/geometry';
-import { MEDIA_KINDS, trackOf } from '@core/piece';
-import type { FootageRef, Layer, LayerKind, Piece, PropertyId } from '@core/piece';
+import { trackOf } from '@core/piece';
+import type { Layer, LayerKind, MediaRef, Piece, PropertyId } from '@core/piece';
 import { frameOf } from '@core/scene';
+import { stillAddress } from '../../platform/still-address';
 import { setView } from '../../store/desk-store';
 import { DressSection } from '../type/DressSection';
 import { StyleSection } from '../type/StyleSection';
@@ -106,7 +106,8 @@ const inked = (layer: Of<'figure'>): { fill: string; stroke?: string; strokeWidt
     ? { fill: 'none', stroke: layerColour(layer), strokeWidth: 2 }
     : { fill: layerColour(layer) };
 
-const firstFrame = (footage: FootageRef, { content }: Of<'picture'>): number => frameOf(footage, content.from) ?? 0;
+const firstFrame = ({ footage }: MediaRef, { content }: Of<'picture'>): number =>
+  footage ? (frameOf(footage, content.from) ?? 0) : 0;
 
 export const LAYERS_ON_DESK: { readonly [K in LayerKind]: KindOnDesk<K> } = {
   text: {
@@ -218,8 +219,7 @@ export const LAYERS_ON_DESK: { readonly [K in LayerKind]: KindOnDesk<K> } = {
   picture: {
     icon: (layer, files) => {
       const media = files.find((m) => m.id === layer.content.mediaId);
-      const picture = media && `/api/media/${media.hash}/${MEDIA_KINDS.picture.variant}`;
-      const address = media?.footage ? frameAddress(media.hash, 'small', firstFrame(media.footage, layer)) : picture;
+      const address = media && stillAddress(media, firstFrame(media, layer));
       return <img alt="" src={address} className="layer-icon" />;
     },
     // A picture comes in with its file.

@@ -30,7 +30,8 @@ const mediaState = (hash: string) => call(api.media[':hash'].$get({ param: { has
 /** Length of a fresh piece cut to a song: short pieces are the rule. */
 const FIRST_LENGTH = 30;
 
-async function waitUntilReady(
+/** Waits until the server has made of a file what it is played or painted with. @throws ApiError; an AbortError. */
+export async function waitUntilReady(
   hash: string,
   onProgress: (share: number) => void,
   signal: AbortSignal,

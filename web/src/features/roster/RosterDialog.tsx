@@ -126,7 +126,7 @@ export default function RosterDialog({
         </FileButton>
         <FileButton
           label={WORDS.picturesLabel}
-          accept="image/*"
+          accept="image/*,video/*"
           many
           onFiles={(many) => void bringPictures(many).then(setSaid)}
         >

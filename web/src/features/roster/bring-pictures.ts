@@ -1,17 +1,22 @@
 import type { Edit } from '@core/piece';
 import { ApiError } from '../../platform/api';
 import { uploadMedia } from '../../platform/upload-media';
+import { waitUntilReady } from '../media/media-kinds';
 import { edit } from '../../store/desk-store';
 import { WORDS } from './words';
 
-/** Brings pictures into the piece that rows name by their files. @returns what went wrong, in words; null if nothing did. */
+/** Brings pictures and films into the piece that rows name by their files. @returns what went wrong, in words; null if nothing did. */
 export async function bringPictures(files: readonly File[]): Promise<string | null> {
   const adds: Edit[] = [];
   const wrong: string[] = [];
   for (const file of files) {
     try {
-      const { media } = await uploadMedia(file, 'picture', () => {}, new AbortController().signal);
+      const { signal } = new AbortController();
+      const { media } = await uploadMedia(file, 'any', () => {}, signal);
       if (media.kind === 'picture') adds.push({ type: 'media.add', media });
+      if (media.kind !== 'footage') continue;
+      const { media: ready } = await waitUntilReady(media.hash, () => {}, signal);
+      adds.push({ type: 'media.add', media: { ...ready, id: media.id, name: media.name } });
     } catch (error) {
       wrong.push(error instanceof ApiError ? error.message : `${file.name}: ${WORDS.theServerDoesNotAnswer}`);
     }

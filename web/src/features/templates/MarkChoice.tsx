@@ -1,6 +1,7 @@
 import { Box, Popover, Portal } from '@chakra-ui/react';
-import { MARKS, MEDIA_KINDS, isRole, markOf, markValue } from '@core/piece';
-import type { MarkId } from '@core/piece';
+import { MARKS, isRole, markOf, markValue } from '@core/piece';
+import type { MarkId, MediaRef } from '@core/piece';
+import { stillAddress } from '../../platform/still-address';
 import { usePiece } from '../../store/selectors';
 import { Button } from '../../ui/Button';
 import { OptionGrid } from '../../ui/OptionGrid';
@@ -16,7 +17,7 @@ function Glyph({ d }: { d: string }) {
   );
 }
 
-/** What a slot of a mark or picture holds: one of our marks, a picture of the piece, or a logo by its role. */
+/** What a slot of a mark or picture holds: one of our marks, a picture or film of the piece, or a logo by its role. */
 export function MarkChoice({
   name,
   value,
@@ -26,25 +27,25 @@ export function MarkChoice({
 }: {
   name: string;
   value: string;
-  /** Whether it may be a mark; else pictures alone. */
+  /** Whether it may be a mark; else pictures and films alone. */
   hasMarks: boolean;
   disabled?: boolean;
   onChange: (value: string) => void;
 }) {
   const { media, wardrobe } = usePiece();
-  const pictures = media.filter(({ kind }) => kind === 'picture');
+  const pictures = media.filter(({ kind }) => kind === 'picture' || (kind === 'footage' && !hasMarks));
   const shown = markOf(value);
-  const hashOf = (id: string) => pictures.find((one) => one.id === id)?.hash;
-  const picture = hashOf(isRole(value) ? (wardrobe.logos[value.slice(1)] ?? '') : value);
+  const refOf = (id: string) => pictures.find((one) => one.id === id);
+  const picture = refOf(isRole(value) ? (wardrobe.logos[value.slice(1)] ?? '') : value);
   const others = [
-    ...Object.entries(wardrobe.logos).map(([role, id]) => ({ value: `@${role}`, label: role, hash: hashOf(id) })),
-    ...pictures.map(({ id, name: label, hash }) => ({ value: id, label, hash })),
+    ...Object.entries(wardrobe.logos).map(([role, id]) => ({ value: `@${role}`, label: role, ref: refOf(id) })),
+    ...pictures.map((ref) => ({ value: ref.id, label: ref.name, ref })),
   ];
   return (
     <Popover.Root positioning={{ placement: 'bottom-start' }} lazyMount unmountOnExit>
       <Popover.Trigger asChild>
         <Button variant="soft" aria-label={WORDS.otherMark(name)} disabled={disabled} gap="7px" hasTip={false}>
-          {shown ? <Glyph d={shown.d} /> : picture ? <Thumb hash={picture} /> : null}
+          {shown ? <Glyph d={shown.d} /> : picture ? <Thumb media={picture} /> : null}
           {shown?.label ?? others.find((one) => one.value === value)?.label ?? WORDS.mark} …
         </Button>
       </Popover.Trigger>
@@ -90,7 +91,7 @@ export function MarkChoice({
                         color={one.value === value ? 'lamp' : 'text'}
                         onClick={() => onChange(one.value)}
                       >
-                        {one.hash && <Thumb hash={one.hash} />}
+                        {one.ref && <Thumb media={one.ref} />}
                         {one.label}
                       </Button>
                     </Popover.CloseTrigger>
@@ -105,6 +106,4 @@ export function MarkChoice({
   );
 }
 
-const Thumb = ({ hash }: { hash: string }) => (
-  <img alt="" className="layer-icon" src={`/api/media/${hash}/${MEDIA_KINDS.picture.variant}`} />
-);
+const Thumb = ({ media }: { media: MediaRef }) => <img alt="" className="layer-icon" src={stillAddress(media)} />;

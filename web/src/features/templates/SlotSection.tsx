@@ -15,7 +15,7 @@ function partsOf(layer: Layer): SlotPart[] {
     case 'text':
       return ['text', 'number', 'font', ...colours];
     case 'picture':
-      return ['picture', 'logo'];
+      return ['picture', 'footage', 'logo'];
     case 'path':
       return ['logo', ...colours];
     default:

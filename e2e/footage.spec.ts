@@ -1,0 +1,174 @@
+import { execFileSync } from 'node:child_process';
+import { readFileSync, writeFileSync } from 'node:fs';
+import { pathToFileURL } from 'node:url';
+import { createCanvas, loadImage } from '@napi-rs/canvas';
+import { expect, test } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { coveringBox } from '@core/geometry';
+import { evaluateTrack, prepareTrack } from '@core/motion';
+import type { Track, Vector } from '@core/motion';
+import type { Moment } from '@core/time';
+import { H264, makeFilm, readNumber } from '../tests/helpers/film';
+import { appUrl, goTo, newPiece, renderTo, storedPiece, timeline, waitSaved, workFile } from './support/app';
+
+/** Films as footage: brought in, trimmed, slowed, cut in two, followed, and rendered. */
+const WHOLE = [0, 0, 320, 180] as const;
+const RATE = 25;
+
+const openPictures = (page: Page): Promise<void> => page.getByRole('button', { name: 'Picture', exact: true }).click();
+
+/** The rung of pictures is open. */
+async function bringIn(page: Page, file: string): Promise<void> {
+  await page.getByLabel('Choose a picture, a film or a logo').setInputFiles(file);
+  await expect(page.getByRole('region', { name: 'Footage' })).toBeVisible({ timeout: 60_000 });
+}
+
+/** The pixels of a canvas on a page. */
+async function pixelsOf(page: Page): Promise<Buffer> {
+  const base64 = await page.locator('canvas').evaluate((element) => {
+    const canvas = element as HTMLCanvasElement;
+    const copy = new OffscreenCanvas(canvas.width, canvas.height).getContext('2d', { willReadFrequently: true });
+    if (!copy) throw new Error('no canvas');
+    copy.drawImage(canvas, 0, 0);
+    const { data } = copy.getImageData(0, 0, canvas.width, canvas.height);
+    let text = '';
+    for (let i = 0; i < data.length; i += 8192) text += String.fromCharCode(...data.subarray(i, i + 8192));
+    return btoa(text);
+  });
+  return Buffer.from(base64, 'base64');
+}
+
+/** Every frame of a video, as RGBA. */
+function decoded(file: string, width: number, height: number): Buffer[] {
+  const all = execFileSync('ffmpeg', ['-v', 'error', '-i', file, '-f', 'rawvideo', '-pix_fmt', 'rgba', '-'], {
+    maxBuffer: 1 << 30,
+  });
+  const size = width * height * 4;
+  return Array.from({ length: all.length / size }, (_, i) => all.subarray(i * size, (i + 1) * size));
+}
+
+test('a film is cut in two and slowed, and every frame is the same on the desk, in the file and on a page', async ({
+  page,
+  browser,
+}) => {
+  const film = workFile('numbers.mp4');
+  makeFilm({ width: 320, height: 180, frames: 50, rate: String(RATE), codec: H264 }, film);
+  const id = await newPiece(page, 'Numbers', { custom: [320, 180], rate: '25' });
+  await openPictures(page);
+  await bringIn(page, film);
+  await waitSaved(page);
+  const whole = await storedPiece(page, id);
+  expect(whole.layers).toHaveLength(1);
+  expect(whole.layers[0]!.content).toMatchObject({ fit: 'fill', from: 0 });
+  expect(whole.end).toMatchObject({ kind: 'free', seconds: 2 });
+
+  await timeline(page).focus();
+  await page.keyboard.press('g'); // no snapping: the cut lies where it is put
+  await goTo(page, 1);
+  await page.keyboard.press('Shift+c');
+  await waitSaved(page);
+  const [first, second] = (await storedPiece(page, id)).layers;
+  const cut = first!.end.seconds!;
+  expect(Math.abs(cut - 1)).toBeLessThan(0.05);
+  expect(second!.start.seconds).toBe(cut);
+  expect(second!.content.from).toBeCloseTo(cut, 6);
+  const speed = page.getByRole('region', { name: 'Footage' }).getByLabel('Speed inside');
+  await speed.fill('50');
+  await speed.press('Enter');
+  await waitSaved(page);
+  /** The number of the frame that is seen in a frame of the piece. */
+  const wanted = (frame: number): number => {
+    const at = (frame + 0.5) / RATE;
+    return Math.floor((at < cut ? at : cut + (at - cut) / 2) * RATE + 1e-4);
+  };
+
+  const video = workFile('numbers-out.mp4');
+  await renderTo(page, video);
+  const seen = decoded(video, 320, 180).map((frame) => readNumber(frame, 320, WHOLE));
+  expect(seen).toEqual(Array.from({ length: 50 }, (_, frame) => wanted(frame)));
+
+  const file = workFile('numbers.estrella');
+  writeFileSync(file, await (await page.request.get(`${appUrl()}/api/pieces/${id}/file`)).body());
+  const times = [0.02, 0.98, 1.5, 1.98];
+  const pictures = workFile('numbers-frame.png');
+  execFileSync(process.execPath, [
+    ...['dist/server/cli.js', 'frame', file, '--at', times.join(','), '--out', pictures],
+  ]);
+  const alone = workFile('numbers.html');
+  execFileSync(process.execPath, ['dist/server/cli.js', 'render', file, '--out', alone]);
+  const context = await browser.newContext({ offline: true });
+  const apart = await context.newPage();
+  for (const [i, at] of times.entries()) {
+    await page.goto(`${appUrl()}/frame/${id}?at=${at}`);
+    await expect(page.locator('canvas')).toHaveAttribute('data-state', 'painted');
+    const browserPixels = await pixelsOf(page);
+    const image = await loadImage(pictures.replace('.png', `-${i + 1}.png`));
+    const target = createCanvas(320, 180).getContext('2d');
+    target.drawImage(image, 0, 0);
+    expect(Buffer.from(target.getImageData(0, 0, 320, 180).data).equals(browserPixels), `at ${at}`).toBe(true);
+    const frame = Math.floor(at * RATE);
+    await apart.goto(`${pathToFileURL(alone).href}#frame=${frame}`);
+    await expect(apart.locator('body')).toHaveAttribute('data-frame', String(frame));
+    expect(readNumber(await pixelsOf(apart), 320, WHOLE)).toBe(wanted(frame));
+  }
+  await context.close();
+});
+
+test('what is seen of footage follows its subject through a cut, in one step that is undone', async ({ page }) => {
+  const film = workFile('subject.mp4');
+  const frames = 150;
+  const cut = 88;
+  const subject = (frame: number): readonly [number, number] => {
+    const t = frame / RATE;
+    return frame < cut ? [0.5 + 0.36 * Math.sin(t * 1.1 - 1), 0.6] : [0.2 + 0.1 * (t - cut / RATE), 0.55];
+  };
+  const ground = (frame: number): number => (frame < cut ? 60 : 180);
+  const size = { width: 320, height: 180, frames, rate: String(RATE), codec: H264 };
+  makeFilm({ ...size, subject, ground, radius: 0.09, isPlain: true }, film);
+  const id = await newPiece(page, 'Followed', { custom: [180, 320], rate: '25' });
+  await openPictures(page);
+  await bringIn(page, film);
+  await page.getByRole('button', { name: 'Follow the subject' }).click();
+  await expect(page.getByText('Keyframes of the focus follow the subject')).toBeVisible({ timeout: 30_000 });
+  await waitSaved(page);
+  const [layer] = (await storedPiece(page, id)).layers;
+  const focus = layer!.tracks.focus as unknown as Track; // as it is stored
+  expect(focus.keyframes.length).toBeGreaterThan(4);
+  const track = prepareTrack(focus, (moment: Moment) => (moment.kind === 'free' ? moment.seconds : 0));
+  let inside = 0;
+  for (let frame = 0; frame < frames; frame++) {
+    const at = evaluateTrack(track, (frame + 0.5) / RATE) as Vector; // a track of vectors
+    const [left, , right] = coveringBox([0, 0, 180, 320], [320, 180], at, 1);
+    const x = left + subject(frame)[0] * (right - left);
+    if (x > 0 && x < 180) inside++;
+  }
+  console.log(`the subject is in ${inside} of ${frames} frames, by ${focus.keyframes.length} keyframes`);
+  expect(inside / frames).toBeGreaterThanOrEqual(0.99);
+  await timeline(page).focus();
+  await page.keyboard.press('Control+z');
+  await waitSaved(page);
+  expect((await storedPiece(page, id)).layers[0]!.tracks.focus?.keyframes ?? []).toEqual([]);
+});
+
+test('a film that is none is refused in words, and the run-through tells where footage is over too soon', async ({
+  page,
+}) => {
+  const broken = workFile('broken.mp4');
+  const film = workFile('short.mp4');
+  makeFilm({ width: 320, height: 180, frames: 30, rate: String(RATE), codec: H264 }, film);
+  writeFileSync(broken, readFileSync(film).subarray(0, 700));
+  await newPiece(page, 'Too soon', { custom: [320, 180], rate: '25' });
+  await openPictures(page);
+  const choose = page.getByLabel('Choose a picture, a film or a logo');
+  await choose.setInputFiles(broken);
+  await expect(page.getByText(/broken.mp4.*(has no moving picture|no sound|neither)/)).toBeVisible({ timeout: 30_000 });
+  await bringIn(page, film);
+  const starts = page.getByRole('region', { name: 'Footage' }).getByLabel('Starts at');
+  await starts.fill('0.6');
+  await starts.press('Enter');
+  await page.getByRole('button', { name: 'Run-through' }).click();
+  const told = page.getByText('The footage of short.mp4 is over 0.6 s before its layer ends.');
+  await expect(told).toBeVisible({ timeout: 30_000 });
+  await page.getByRole('button', { name: 'Slow it down' }).click();
+  await expect(told).toBeHidden();
+});
