@@ -4,10 +4,10 @@ import type { SKRSContext2D } from '@napi-rs/canvas';
 
 /** Footage of the demo: a kite over the harbour at dusk, as a camera that follows nothing sees it. */
 
-export const FOOTAGE_SIDES = { width: 1280, height: 720 } as const;
+export const FOOTAGE_SIDES = { width: 960, height: 540 } as const;
 export const FOOTAGE_RATE = 25;
-export const FOOTAGE_FRAMES = 10 * FOOTAGE_RATE;
-export const FOOTAGE_NAME = 'Kite over the harbour.mp4';
+export const FOOTAGE_FRAMES = 8 * FOOTAGE_RATE;
+export const FOOTAGE_FILE = 'kite-over-the-harbour.mp4';
 
 /** Where the kite is at a time: across the sky, with a rest in the wind. Shares of the sides. */
 export function kiteAt(seconds: number): readonly [number, number] {

@@ -4,16 +4,18 @@ import { join } from 'node:path';
 import { createWriteStream } from 'node:fs';
 import { pipeline } from 'node:stream/promises';
 import { packPiece } from '../server/features/pieces/piece-archive';
+import { FOOTAGE_FILE, makeFootage } from './footage';
 import { makeDemoSongs } from './songs';
 import { DEMO_PIECES } from './seed';
 
 /**
- * Writes the demo's songs, their true beats and its pieces as files: for the command line, the tests and the benchmark.
+ * Writes the demo's songs, their true beats, its footage and its pieces as files: for the command line, the tests and the benchmark.
  */
 async function main(): Promise<void> {
   const dir = process.argv[2];
   if (!dir) throw new Error('usage: make-demo DIR');
   await mkdir(dir, { recursive: true });
+  makeFootage(join(dir, FOOTAGE_FILE));
   for (const song of makeDemoSongs()) {
     const { wav, ...truth } = song;
     await writeFile(join(dir, `${song.id}.wav`), wav);

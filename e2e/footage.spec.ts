@@ -8,8 +8,9 @@ import { coveringBox } from '@core/geometry';
 import { evaluateTrack, prepareTrack } from '@core/motion';
 import type { Track, Vector } from '@core/motion';
 import type { Moment } from '@core/time';
+import { FOOTAGE_FILE, FOOTAGE_FRAMES, kiteAt } from '../demo/footage';
 import { H264, makeFilm, readNumber } from '../tests/helpers/film';
-import { appUrl, goTo, newPiece, renderTo, storedPiece, timeline, waitSaved, workFile } from './support/app';
+import { appUrl, goTo, newPiece, renderTo, storedPiece, testFile, timeline, waitSaved, workFile } from './support/app';
 
 /** Films as footage: brought in, trimmed, slowed, cut in two, followed, and rendered. */
 const WHOLE = [0, 0, 320, 180] as const;
@@ -36,6 +37,19 @@ async function pixelsOf(page: Page): Promise<Buffer> {
     return btoa(text);
   });
   return Buffer.from(base64, 'base64');
+}
+
+/** In how many frames of a film a subject is seen where a tall frame follows it. */
+function insideOf(focus: Track, frames: number, subject: (frame: number) => readonly [number, number]): number {
+  const track = prepareTrack(focus, (moment: Moment) => (moment.kind === 'free' ? moment.seconds : 0));
+  let inside = 0;
+  for (let frame = 0; frame < frames; frame++) {
+    const at = evaluateTrack(track, (frame + 0.5) / RATE) as Vector; // a track of vectors
+    const [left, , right] = coveringBox([0, 0, 180, 320], [320, 180], at, 1);
+    const x = left + subject(frame)[0] * (right - left);
+    if (x > 0 && x < 180) inside++;
+  }
+  return inside;
 }
 
 /** Every frame of a video, as RGBA. */
@@ -134,20 +148,26 @@ test('what is seen of footage follows its subject through a cut, in one step tha
   const [layer] = (await storedPiece(page, id)).layers;
   const focus = layer!.tracks.focus as unknown as Track; // as it is stored
   expect(focus.keyframes.length).toBeGreaterThan(4);
-  const track = prepareTrack(focus, (moment: Moment) => (moment.kind === 'free' ? moment.seconds : 0));
-  let inside = 0;
-  for (let frame = 0; frame < frames; frame++) {
-    const at = evaluateTrack(track, (frame + 0.5) / RATE) as Vector; // a track of vectors
-    const [left, , right] = coveringBox([0, 0, 180, 320], [320, 180], at, 1);
-    const x = left + subject(frame)[0] * (right - left);
-    if (x > 0 && x < 180) inside++;
-  }
+  const inside = insideOf(focus, frames, subject);
   console.log(`the subject is in ${inside} of ${frames} frames, by ${focus.keyframes.length} keyframes`);
   expect(inside / frames).toBeGreaterThanOrEqual(0.99);
   await timeline(page).focus();
   await page.keyboard.press('Control+z');
   await waitSaved(page);
   expect((await storedPiece(page, id)).layers[0]!.tracks.focus?.keyframes ?? []).toEqual([]);
+});
+
+test('the kite of the demo stays in a tall frame', async ({ page }) => {
+  const id = await newPiece(page, 'Kite', { custom: [180, 320], rate: '25' });
+  await openPictures(page);
+  await bringIn(page, testFile(FOOTAGE_FILE));
+  await page.getByRole('button', { name: 'Follow the subject' }).click();
+  await expect(page.getByText('Keyframes of the focus follow the subject')).toBeVisible({ timeout: 60_000 });
+  await waitSaved(page);
+  const [layer] = (await storedPiece(page, id)).layers;
+  const inside = insideOf(layer!.tracks.focus as unknown as Track, FOOTAGE_FRAMES, (frame) => kiteAt(frame / RATE)); // as it is stored
+  console.log(`the kite is in ${inside} of ${FOOTAGE_FRAMES} frames`);
+  expect(inside / FOOTAGE_FRAMES).toBeGreaterThanOrEqual(0.99);
 });
 
 test('a film that is none is refused in words, and the run-through tells where footage is over too soon', async ({

@@ -11,6 +11,8 @@ export interface FilmFacts {
   /** As the file says; 0 if it does not. */
   readonly duration: Seconds;
   readonly isSeeThrough: boolean;
+  /** Whether every pixel has a colour of its own, and not every four of them. */
+  readonly hasFullColour: boolean;
   /** The decoder that gives its transparency, where the usual one does not. */
   readonly decoder: string | null;
   /** High dynamic range by PQ or HLG (ITU-R BT.2100). */
@@ -78,6 +80,7 @@ export function filmFacts(found: Probe, stream: Stream): FilmFacts {
     frameRate: rateOf(stream),
     duration: Number(stream.duration ?? found.format.duration ?? 0) || 0,
     isSeeThrough: SEE_THROUGH.test(pixels) || hasAlphaBeside,
+    hasFullColour: /444|rgb|bgr|gbr/.test(pixels),
     decoder: hasAlphaBeside ? (DECODERS[stream.codec_name ?? ''] ?? null) : null,
     isHdr: HDR.has(stream.color_transfer ?? ''),
     isInterlaced: ['tt', 'bb', 'tb', 'bt'].includes(stream.field_order ?? ''),

@@ -30,16 +30,16 @@ export interface MadeFrames {
   readonly warning: string | null;
 }
 
-const within = (side: number): string =>
-  `scale=w='min(${side},iw)':h='min(${side},ih)':force_original_aspect_ratio=decrease:flags=lanczos`;
+const within = (side: number, flags: string): string =>
+  `scale=w='min(${side},iw)':h='min(${side},ih)':force_original_aspect_ratio=decrease:flags=${flags}`;
 
 /** What is done to every frame before it is kept: evenly spaced, whole, square pixels, everyday colours. */
-function filters({ frameRate, isHdr, isInterlaced, isSeeThrough, matrix }: FilmFacts): string {
-  const pixels = isSeeThrough ? 'yuva420p' : 'yuvj444p';
+function filters({ frameRate, isHdr, isInterlaced, isSeeThrough, hasFullColour, matrix }: FilmFacts): string {
+  const pixels = isSeeThrough ? 'yuva420p' : hasFullColour ? 'yuvj444p' : 'yuvj420p';
   const range = isSeeThrough ? 'out_range=limited' : 'out_range=full';
   // JPEG (JFIF 1.02) and WebP both have the matrix of ITU-R BT.601.
-  const kept = (side: number, name: string): string =>
-    `${within(side)}:in_color_matrix=${isHdr ? 'bt709' : matrix}:out_color_matrix=bt601:${range},format=${pixels}[${name}]`;
+  const kept = (side: number, name: string, flags: string): string =>
+    `${within(side, flags)}:in_color_matrix=${isHdr ? 'bt709' : matrix}:out_color_matrix=bt601:${range},format=${pixels}[${name}]`;
   const common = [
     'setpts=PTS-STARTPTS',
     `fps=${frameRate.num}/${frameRate.den}`,
@@ -52,7 +52,7 @@ function filters({ frameRate, isHdr, isInterlaced, isSeeThrough, matrix }: FilmF
       : []),
     "scale=w='trunc(iw*if(sar,sar,1)+0.5)':h=ih,setsar=1",
   ].join(',');
-  return `[0:v:0]${common},split[a][b];[a]${kept(FULL_SIDE, 'full')};[b]${kept(SMALL_SIDE, 'small')}`;
+  return `[0:v:0]${common},split[a][b];[a]${kept(FULL_SIDE, 'full', 'lanczos')};[b]${kept(SMALL_SIDE, 'small', 'area')}`;
 }
 
 /** Counts where frames begin in one stream of them. */
