@@ -1,6 +1,6 @@
 import type { Listen, Piece } from '../piece';
 import { about, fades, fills, flies, group, held, plate, pops, rises, template, wipes } from './kit';
-import type { Add, Facts } from './kit';
+import type { Add, Facts, KitPart } from './kit';
 import type { Layer } from '../piece';
 
 /** Cards for the middle of a piece: before and after, counting down, lists, chapters, thanks, and music to be seen. */
@@ -32,49 +32,44 @@ function chips(add: Add, parent: Layer, y: number, from: number, to: number): vo
     });
 }
 
+/** Fills the frame of every format. */
+const WHOLE_FRAME = held('both', 'both', 'frame', 'not');
+
 const turned = template(
   facts(
     'turned',
     'Before and after',
-    'comparison, palette, colour grading',
-    'Before on the beat, then after; the colours of the wardrobe stand below.',
+    'comparison, pictures, palette, colour grading',
+    'What was, and from the middle on what became of it, wiped over on the beat; the colours of the wardrobe stand above.',
     {
       before: { name: 'Before', mirrors: true, help: 'A word or two' },
       after: { name: 'After', help: 'A word or two' },
+      'before-picture': { name: 'Picture before', help: 'A picture or a film', isNeeded: false },
+      'after-picture': { name: 'Picture after', help: 'A picture or a film', isNeeded: false },
     },
     16,
   ),
   (add) => {
     const all = add(group('Before and after', 0, 16));
-    const half = (
-      slot: string,
-      text: string,
-      area: [number, number, number, number],
-      from: number,
-      fill: string,
-    ): void => {
+    const side = (slot: string, text: string, fill: string, from: number, to: number, more: Partial<KitPart>): void => {
+      const field = plate({ name: `${text} field`, fill, from, to: 16, sides: [1920, 1080] }, { parent: all, ...more });
+      add({ ...field, held: WHOLE_FRAME, slot: [`${slot}-picture`, 'picture'] });
       const label = add(
         fills(
-          { name: text, text, area, stands: 'middle', size: 150, from, to: 16, weight: 800, fill: '@ground' },
-          { parent: all, slot: [slot, 'text'], in: pops(1), out: fades(1) },
+          { name: text, text, area: [0.2, 0.62, 0.6, 0.12], size: 120, from: from + 0.5, to, weight: 800 },
+          { parent: all, slot: [slot, 'text'], in: pops(1), out: fades(0.5) },
         ),
       );
       add(
         plate(
-          { name: `${text} plate`, fill, from: Math.max(0, from - 0.5), to: 16, radius: 14 },
-          {
-            ...about(label, 70, 54),
-            parent: all,
-            under: label,
-            in: { gesture: 'shutter', beats: 1, unit: 'whole', parameters: { overshoot: 0.2 } },
-            out: { gesture: 'shutter', beats: 1, unit: 'whole', parameters: { overshoot: 0 } },
-          },
+          { name: `${text} plate`, fill: '@ground', from: from + 0.5, to, radius: 14 },
+          { ...about(label, 56, 40), parent: all, under: label, in: wipes(1), out: fades(0.5) },
         ),
       );
     };
-    half('before', 'Before', [0.2, 0.13, 0.6, 0.14], 0.5, '@text');
-    half('after', 'After', [0.2, 0.43, 0.6, 0.14], 4, '@accent');
-    chips(add, all, 255, 6, 15.5);
+    side('before', 'Before', '@second', 0, 7.5, {});
+    side('after', 'After', '@accent', 7, 16, { in: { gesture: 'eclipse', beats: 1, unit: 'whole' } });
+    chips(add, all, -330, 10, 15.5);
   },
 );
 

@@ -47,7 +47,7 @@ export async function renderRow(
   if (!made.ok) throw new AppError('ROW_NOT_MADE', made.why);
   const stored = await renderInputFor(context, made.piece, formatId);
   if (!isAnyway) {
-    const mistakes = await mistakesIn(stored.input, context.config.assets);
+    const mistakes = await mistakesIn(stored.input, context.config.assets, job.signal);
     if (mistakes.length > 0) throw new AppError('ROW_HAS_MISTAKES', mistakes.slice(0, MOST_TOLD).join(' '));
   }
   const at = halfWay(made.piece, groupId, stored.input.analysis);

@@ -16,6 +16,7 @@ export const ERROR_STATUS = {
   PICTURE_UNREADABLE: 422,
   FOOTAGE_UNREADABLE: 422,
   FOOTAGE_TOO_LONG: 422,
+  FOOTAGE_TOO_LARGE: 422,
   FOOTAGE_TOO_MUCH: 422,
   PICTURE_TOO_LARGE: 422,
   FONT_UNREADABLE: 422,
@@ -68,6 +69,7 @@ export const ERROR_WORDING = {
   FOOTAGE_UNREADABLE:
     '“{}” has no moving picture that can be decoded. Nothing was changed; try saving it again as MP4.',
   FOOTAGE_TOO_LONG: '“{}” is longer than ten minutes. Cut out the part you need and bring that in.',
+  FOOTAGE_TOO_LARGE: 'The frames of “{}” have more than 36 megapixels. Scale it down and bring it in again.',
   FOOTAGE_TOO_MUCH: 'There is more footage in the piece than a page can carry. Render a shorter stretch, or a video.',
   PICTURE_TOO_LARGE: '“{}” has more than 100 megapixels. Scale it down and bring it in again.',
   FONT_UNREADABLE:

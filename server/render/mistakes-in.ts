@@ -1,9 +1,11 @@
 import { readFile } from 'node:fs/promises';
-import { runThrough } from '@core/checks';
+import { runThrough, tellFlashing } from '@core/checks';
 import type { CheckId, Finding } from '@core/checks';
 import { resolveTimes, withPieceFonts } from '@core/piece';
 import { createLayoutCache } from '@core/text';
 import type { Assets } from '../platform/config';
+import { flashesOf } from './flashes-of';
+import { createFrameSource } from './frame-source';
 import type { RenderInput } from './frame-source';
 import { readyToDraw } from './ready-to-draw';
 import { serverSpelling } from './server-spelling';
@@ -21,10 +23,15 @@ export async function findingsIn(
   return runThrough({ piece, times: resolveTimes(piece, analysis), layoutText, analysis, spelling });
 }
 
-/** What would not be rendered as it was meant in one format, in sentences. */
-export async function mistakesIn(input: RenderInput, assets: Assets): Promise<string[]> {
+/**
+ * What would not be rendered as it was meant in one format, and what flashes in it, in sentences. @throws Cancelled; AppError
+ * MEDIA_MISSING.
+ */
+export async function mistakesIn(input: RenderInput, assets: Assets, signal?: AbortSignal): Promise<string[]> {
   const findings = await findingsIn(input, assets);
-  return findings
+  const told = findings
     .filter(({ severity, formatId }) => severity === 'error' && (formatId === null || formatId === input.formatId))
     .map(({ text }) => text);
+  const source = await createFrameSource(input, createServerFonts(assets.fontsDir));
+  return [...told, ...(await flashesOf(source, input.piece.frameRate, signal)).map(tellFlashing)];
 }

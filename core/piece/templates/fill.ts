@@ -3,7 +3,7 @@ import type { Vector } from '../../motion';
 import { readingTime, runsRightToLeft } from '../../text';
 import { ownEntry } from '../../time';
 import { LAYER_KINDS } from '../document/layer-kinds';
-import type { Layer, LayerOf } from '../document/layer-schema';
+import type { Layer, LayerFor } from '../document/layer-schema';
 import { plainCopy } from '../document/plain-copy';
 import type { Piece } from '../document/schema';
 import type { MadeFrom } from '../document/template-schema';
@@ -38,7 +38,8 @@ const tracksFor = (layer: Layer, kind: Layer['kind']): Layer['tracks'] =>
 function asSeen(layer: Layer, value: string, media: Piece['media']): Layer {
   const mark = markOf(value);
   if (!mark && !isRole(value) && !media.some((ref) => ref.id === value)) return layer;
-  if (!mark && layer.kind === 'picture' && layer.content.fit === 'fill') return asFilling(layer, value);
+  const isFrame = layer.kind === 'rectangle' || (layer.kind === 'picture' && layer.content.fit === 'fill');
+  if (!mark && isFrame) return asFilling(layer, value);
   const [w, h] = (trackOf(layer, 'dimensions')?.value as Vector | undefined) ?? [100, 100]; // a track of vectors
   const side = Math.max(w, h);
   const kind = mark ? 'path' : 'picture';
@@ -59,11 +60,16 @@ function asSeen(layer: Layer, value: string, media: Piece['media']): Layer {
   return next;
 }
 
-/** What fills its frame goes on doing so; other footage is seen from its first frame on. */
-function asFilling(layer: LayerOf<'picture'>, value: string): Layer {
-  const { content } = layer;
-  if (content.mediaId === value) return layer;
-  return { ...plainCopy(layer), content: { ...plainCopy(content), mediaId: value, from: 0 } };
+/** What fills its frame goes on doing so, and a plate becomes the frame; other footage is seen from its first frame on. */
+function asFilling(layer: LayerFor<'picture' | 'rectangle'>, value: string): Layer {
+  if (layer.kind === 'picture' && layer.content.mediaId === value) return layer;
+  const before = layer.kind === 'picture' ? layer.content : {};
+  return {
+    ...plainCopy(layer),
+    kind: 'picture',
+    content: LAYER_KINDS.picture.content.parse({ ...before, mediaId: value, fit: 'fill', from: 0 }),
+    tracks: plainCopy(tracksFor(layer, 'picture')),
+  } as Layer; // kind and content come from the same row
 }
 
 function fillLayer(layer: Layer, value: string, media: Piece['media']): Layer {

@@ -94,6 +94,37 @@ describe('filling slots', () => {
     expect(inGroup(back, 'Mark')).toMatchObject({ kind: 'path' });
     expect(inGroup(back, 'Mark').tracks.dimensions?.value).toEqual([72, 72]);
   });
+  it('makes of a plate the frame of a picture or of footage, which other footage then fills', () => {
+    const layers = start.piece.layers.map((layer): Layer =>
+      layer.name === 'Plate' ? { ...layer, slot: { slotId: 'name', part: 'footage' } } : layer,
+    );
+    const film = (id: string) => ({
+      ...{
+        id,
+        hash: 'b'.repeat(64),
+        kind: 'footage' as const,
+        name: `${id}.mp4`,
+        width: 640,
+        height: 360,
+        duration: 4,
+      },
+      footage: { frameRate: FRAME_RATES['25'], frames: 100, hasSound: false },
+    });
+    const media = [film('dusk'), film('dawn')];
+    const plate = inGroup({ ...start.piece, layers }, 'Plate');
+    const filled = fill({ name: 'dusk' }, { ...start.piece, layers, media });
+    expect(inGroup(filled, 'Plate')).toMatchObject({
+      kind: 'picture',
+      content: { mediaId: 'dusk', fit: 'fill', from: 0, time: null },
+      tracks: { dimensions: plate.tracks.dimensions },
+    });
+    const slow = { speed: 0.5, repeat: null, turns: false, freeze: null };
+    const id = inGroup(filled, 'Plate').id;
+    const trimmed = apply(filled, { type: 'layer.setContent', id, content: { from: 2, time: slow } });
+    expect(inGroup(fill({ name: 'dusk' }, trimmed), 'Plate').content).toMatchObject({ from: 2, time: slow });
+    const other = inGroup(fill({ name: 'dawn' }, trimmed), 'Plate').content;
+    expect(other).toMatchObject({ mediaId: 'dawn', fit: 'fill', from: 0, time: slow });
+  });
   it('turns about for words from right to left, and back again exactly', () => {
     const rtl = fill({ name: 'نور' });
     expect(inGroup(rtl, 'Name')).toMatchObject({ content: { align: 'right' } });

@@ -23,6 +23,9 @@ export interface FilmFacts {
   readonly hasSound: boolean;
 }
 
+/** Largest frames of a film, pixels: eight thousand wide and half as high. */
+export const MAX_FRAME_PIXELS = 36_000_000;
+
 /** Longest film, seconds. */
 export const MAX_FOOTAGE_SECONDS = 600;
 const MOST_FRAMES_PER_SECOND = MAX_FOOTAGE_FRAMES / MAX_FOOTAGE_SECONDS;

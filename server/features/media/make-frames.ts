@@ -99,8 +99,8 @@ export async function makeFrames(
       'ffmpeg',
       [
         ...['-v', 'error', '-nostdin', '-y', ...(facts.decoder ? ['-c:v', facts.decoder] : [])],
-        ...openAs(format, from),
-        ...['-t', String(MAX_FOOTAGE_SECONDS), '-filter_complex', filters(facts)],
+        // Before the file that it is about: no more than this is read of it.
+        ...['-t', String(MAX_FOOTAGE_SECONDS), ...openAs(format, from), '-filter_complex', filters(facts)],
         ...['-map', '[full]', '-frames:v', String(MAX_FOOTAGE_FRAMES), ...codec, '-f', 'image2pipe', 'pipe:1'],
         ...['-map', '[small]', '-frames:v', String(MAX_FOOTAGE_FRAMES), ...codec, '-f', 'image2pipe', smallFile],
       ],

@@ -1,11 +1,11 @@
 import { LOOKED_AT, focusOfPicture } from '@core/framing';
 import type { Crop, Focus, SmallFrame } from '@core/framing';
-import { MEDIA_KINDS } from '@core/piece';
 import type { MediaRef } from '@core/piece';
+import { stillAddress } from '../../platform/still-address';
 
-/** A picture small enough to be looked at. Rejects if it cannot be read. */
+/** A picture, or the first frame of footage, small enough to be looked at. Rejects if it cannot be read. */
 async function smallFrame(ref: MediaRef): Promise<SmallFrame> {
-  const response = await fetch(`/api/media/${ref.hash}/${MEDIA_KINDS.picture.variant}`);
+  const response = await fetch(stillAddress(ref));
   if (!response.ok) throw new Error(`the server answered ${response.status}`);
   const whole = await createImageBitmap(await response.blob());
   const scale = Math.min(1, LOOKED_AT / Math.max(whole.width, whole.height));

@@ -17,6 +17,12 @@ import { TemplatePreview } from './TemplatePreview';
 import { tellFailure, useShowKept } from './use-kept-templates';
 import { WORDS } from './words';
 
+/** No layer shows it: it becomes the music. */
+const SONG: Slot = {
+  ...{ id: 'song', name: WORDS.song, kind: 'song', help: '', sample: '' },
+  ...{ isNeeded: false, mirrors: false },
+};
+
 const TIMING: SlotTiming = { stretches: 'hold', unit: 'beats', leastReading: true, endsOnBeat: true };
 const stop = (e: React.KeyboardEvent): void => {
   if (e.key !== 'Escape') e.stopPropagation();
@@ -51,7 +57,10 @@ export default function KeepTemplate({ groupId, onClose }: { groupId: string | n
   const [use, setUse] = useState<TemplateUse>(piece.template?.use ?? 'more');
   const [mood, setMood] = useState(piece.template?.mood ?? '');
   const [help, setHelp] = useState(piece.template?.help ?? '');
-  const [slots, setSlots] = useState<Slot[]>(() => slotsOf(inside, before?.slots ?? piece.template?.slots ?? []));
+  const [slots, setSlots] = useState<Slot[]>(() => {
+    const known = before?.slots ?? piece.template?.slots ?? [];
+    return [...slotsOf(inside, known), ...known.filter(({ kind }) => kind === 'song')];
+  });
   const [timing, setTiming] = useState<SlotTiming>(before?.timing ?? piece.template?.timing ?? TIMING);
   const [locksOthers, setLocksOthers] = useState(false);
   const [content, setContent] = useState<SampleContent>('sample');
@@ -171,6 +180,14 @@ export default function KeepTemplate({ groupId, onClose }: { groupId: string | n
               </Flex>
             </Box>
           ))}
+          <Tick
+            checked={slots.some(({ kind }) => kind === 'song')}
+            onChange={(isOn) =>
+              setSlots((old) => [...old.filter(({ kind }) => kind !== 'song'), ...(isOn ? [SONG] : [])])
+            }
+          >
+            {WORDS.wantsSong}
+          </Tick>
           <Tick checked={locksOthers} onChange={setLocksOthers}>
             {WORDS.lockOthers}
           </Tick>

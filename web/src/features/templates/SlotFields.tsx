@@ -4,6 +4,7 @@ import type { Edit, MadeFrom, Slot } from '@core/piece';
 import { ColourField } from '../../ui/ColourField';
 import { FontChooser } from '../type/FontChooser';
 import { MarkChoice } from './MarkChoice';
+import { SongSlot } from './SongSlot';
 import { WORDS } from './words';
 
 type Change = (value: string, before?: readonly Edit[]) => void;
@@ -48,6 +49,8 @@ function SlotField({
       );
     case 'colour':
       return <ColourField label={WORDS.colourOf(slot.name)} value={value} onChange={(next) => onChange(next)} />;
+    case 'song':
+      return <SongSlot name={slot.name} value={value} disabled={disabled} onChange={onChange} />;
     case 'font':
       return <FontChooser family={value} sample={slot.sample} onChoose={onChange} />;
     default:

@@ -16,6 +16,8 @@ function partsOf(layer: Layer): SlotPart[] {
       return ['text', 'number', 'font', ...colours];
     case 'picture':
       return ['picture', 'footage', 'logo'];
+    case 'rectangle':
+      return ['picture', 'footage', ...colours];
     case 'path':
       return ['logo', ...colours];
     default:

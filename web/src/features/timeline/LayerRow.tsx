@@ -9,6 +9,7 @@ import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
 import { useTimes } from '../../store/selectors';
 import { toggleFold } from '../desk/group-commands';
 import { barShape } from './bar-shape';
+import { FilmStrip } from './FilmStrip';
 import { KeyStar } from './KeyStar';
 import { onDesk } from '../layers/layer-kinds';
 import { inkOn, layerColour } from './layer-colour';
@@ -210,6 +211,7 @@ export const LayerRow = memo(function LayerRow({
               />
             )}
           </svg>
+          <FilmStrip layer={layer} media={media} axis={axis} />
           <span
             className="caption"
             style={{ color: inkOn(colour), left: captionLeft, textShadow: `0 0 3px ${colour}, 0 0 3px ${colour}` }}

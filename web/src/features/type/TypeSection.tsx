@@ -98,7 +98,7 @@ export function SettingSection({ layer }: { layer: TextLayer }) {
   const piece = usePiece();
   const set = (content: Record<string, unknown>) => edit([{ type: 'layer.setContent', id: layer.id, content }]);
   const { content } = layer;
-  const pictures = piece.media.filter((m) => m.kind === 'picture');
+  const pictures = piece.media.filter((m) => m.kind === 'picture' || m.kind === 'footage');
   return (
     <>
       <AlongSection layer={layer} />
