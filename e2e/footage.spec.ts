@@ -11,6 +11,7 @@ import type { Moment } from '@core/time';
 import { FOOTAGE_FILE, FOOTAGE_FRAMES, kiteAt } from '../demo/footage';
 import { H264, makeFilm, readNumber } from '../tests/helpers/film';
 import { appUrl, goTo, newPiece, renderTo, storedPiece, testFile, timeline, waitSaved, workFile } from './support/app';
+import { pixelsOf } from './support/canvas-pixels';
 
 /** Films as footage: brought in, trimmed, slowed, cut in two, followed, and rendered. */
 const WHOLE = [0, 0, 320, 180] as const;
@@ -22,21 +23,6 @@ const openPictures = (page: Page): Promise<void> => page.getByRole('button', { n
 async function bringIn(page: Page, file: string): Promise<void> {
   await page.getByLabel('Choose a picture, a film or a logo').setInputFiles(file);
   await expect(page.getByRole('region', { name: 'Footage' })).toBeVisible({ timeout: 60_000 });
-}
-
-/** The pixels of a canvas on a page. */
-async function pixelsOf(page: Page): Promise<Buffer> {
-  const base64 = await page.locator('canvas').evaluate((element) => {
-    const canvas = element as HTMLCanvasElement;
-    const copy = new OffscreenCanvas(canvas.width, canvas.height).getContext('2d', { willReadFrequently: true });
-    if (!copy) throw new Error('no canvas');
-    copy.drawImage(canvas, 0, 0);
-    const { data } = copy.getImageData(0, 0, canvas.width, canvas.height);
-    let text = '';
-    for (let i = 0; i < data.length; i += 8192) text += String.fromCharCode(...data.subarray(i, i + 8192));
-    return btoa(text);
-  });
-  return Buffer.from(base64, 'base64');
 }
 
 /** In how many frames of a film a subject is seen where a tall frame follows it. */

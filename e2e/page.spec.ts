@@ -1,24 +1,9 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { pathToFileURL } from 'node:url';
 import { expect, test } from '@playwright/test';
-import type { Page } from '@playwright/test';
 import { appUrl, testFile, workFile } from './support/app';
 import type { StoredPiece } from './support/app';
-
-/** All pixels of a canvas. */
-async function pixelsOf(page: Page): Promise<Buffer> {
-  const base64 = await page.locator('canvas').evaluate((element) => {
-    const canvas = element as HTMLCanvasElement;
-    const copy = new OffscreenCanvas(canvas.width, canvas.height).getContext('2d', { willReadFrequently: true });
-    if (!copy) throw new Error('no canvas');
-    copy.drawImage(canvas, 0, 0);
-    const { data } = copy.getImageData(0, 0, canvas.width, canvas.height);
-    let text = '';
-    for (let i = 0; i < data.length; i += 8192) text += String.fromCharCode(...data.subarray(i, i + 8192));
-    return btoa(text);
-  });
-  return Buffer.from(base64, 'base64');
-}
+import { pixelsOf } from './support/canvas-pixels';
 
 /** The largest difference of a channel, and how many channels differ. */
 function difference(a: Buffer, b: Buffer): { worst: number; count: number } {

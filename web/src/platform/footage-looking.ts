@@ -1,30 +1,13 @@
 import { frameAddress } from '@core/formats';
-import { LOOKED_AT, followSubject, shotsIn } from '@core/framing';
+import { followSubject, shotsIn } from '@core/framing';
 import type { SmallFrame } from '@core/framing';
 import type { FromFootage, ToFootage } from './footage-protocol';
-import { servedFile } from './served-files';
+import { smallFrameOf } from './small-frame';
 
 /** Frames that are fetched side by side. */
 const AT_ONCE = 6;
 
 const post = (message: FromFootage): void => self.postMessage(message);
-
-async function smallFrame(hash: string, frame: number): Promise<SmallFrame> {
-  const response = await servedFile(frameAddress(hash, 'small', frame));
-  if (!response.ok) throw new Error(`the server answered ${response.status}`);
-  const whole = await createImageBitmap(await response.blob());
-  const scale = Math.min(1, LOOKED_AT / Math.max(whole.width, whole.height));
-  const [width, height] = [whole.width, whole.height].map((side) => Math.max(1, Math.round(side * scale))) as [
-    number,
-    number,
-  ];
-  const context = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true });
-  if (!context) throw new Error('no canvas');
-  context.imageSmoothingQuality = 'high';
-  context.drawImage(whole, 0, 0, width, height);
-  whole.close();
-  return { width, height, rgba: context.getImageData(0, 0, width, height).data };
-}
 
 /** Frames in their order; a frame that is asked for again is fetched once. */
 async function framesOf(
@@ -36,7 +19,7 @@ async function framesOf(
   const found = new Map<number, SmallFrame>();
   for (let i = 0; i < own.length; i += AT_ONCE) {
     const some = own.slice(i, i + AT_ONCE);
-    const read = await Promise.all(some.map((frame) => smallFrame(hash, frame)));
+    const read = await Promise.all(some.map((frame) => smallFrameOf(frameAddress(hash, 'small', frame))));
     for (const [k, frame] of some.entries()) found.set(frame, read[k]!); // as many
     onDone(Math.min(1, (i + AT_ONCE) / own.length));
   }
