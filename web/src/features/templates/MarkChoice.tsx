@@ -46,7 +46,10 @@ export function MarkChoice({
       <Popover.Trigger asChild>
         <Button variant="soft" aria-label={WORDS.otherMark(name)} disabled={disabled} gap="7px" hasTip={false}>
           {shown ? <Glyph d={shown.d} /> : picture ? <Thumb media={picture} /> : null}
-          {shown?.label ?? others.find((one) => one.value === value)?.label ?? WORDS.mark} …
+          {shown?.label ??
+            others.find((one) => one.value === value)?.label ??
+            (hasMarks ? WORDS.mark : WORDS.pictureOrFilm)}{' '}
+          …
         </Button>
       </Popover.Trigger>
       <Portal>
@@ -88,6 +91,8 @@ export function MarkChoice({
                         width="100%"
                         justifyContent="flex-start"
                         gap="7px"
+                        // The trigger would name all of them alike.
+                        aria-label={one.label}
                         color={one.value === value ? 'lamp' : 'text'}
                         onClick={() => onChange(one.value)}
                       >

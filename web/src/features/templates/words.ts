@@ -31,6 +31,7 @@ export const WORDS = {
   newerVersion: (version: number) => `Take over version ${version}`,
   isRenewed: 'The newer version is in',
   mark: 'Mark',
+  pictureOrFilm: 'Picture or film',
   otherMark: (name: string) => `${name}: choose a mark or a picture`,
   marks: 'Marks',
   pictures: 'Pictures and logos of the piece',
