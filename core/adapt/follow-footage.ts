@@ -3,7 +3,7 @@ import type { CoursePoint, Crop, Focus } from '../framing';
 import type { Keyframe } from '../motion';
 import { leadFormat, trackOf } from '../piece';
 import type { Edit, FootageRef, IdSource, LayerOf, MediaRef, Piece, ResolvedTimes } from '../piece';
-import { frameOf, timeInside } from '../scene';
+import { framesOf } from '../scene';
 import { freeMoment } from '../time';
 import type { Seconds } from '../time';
 import { frameShapeIn } from './frame-picture';
@@ -31,7 +31,7 @@ export interface FootageLook {
 /** The moments at which the footage of a layer is looked at, evenly spaced over its stay in the piece. */
 export function looksAt(layer: PictureLayer, { footage }: Footage, times: ResolvedTimes): FootageLook[] {
   const [start, end] = [times.timeOf(layer.start), Math.min(times.end, times.timeOf(layer.end))];
-  const shown = shownAt(layer, footage, times);
+  const shown = framesOf(layer, footage, times);
   const looks: FootageLook[] = [];
   for (let i = 0; i <= Math.min(MOST_LOOKS, (end - start) * LOOKS); i++) {
     const at = start + i / LOOKS;
@@ -40,12 +40,6 @@ export function looksAt(layer: PictureLayer, { footage }: Footage, times: Resolv
     looks.push({ at, frame });
   }
   return looks;
-}
-
-function shownAt(layer: PictureLayer, footage: FootageRef, times: ResolvedTimes): (at: Seconds) => number | null {
-  const start = times.timeOf(layer.start);
-  const inside = timeInside(layer.content.time, start, times);
-  return (at) => frameOf(footage, (inside?.(at) ?? at) - start + layer.content.from);
 }
 
 /** A shot as it was followed. */
@@ -103,7 +97,7 @@ export function followEdits(
   newId: IdSource,
 ): Edit[] {
   const { looks, shots, focus } = found;
-  const shown = shownAt(layer, media.footage, times);
+  const shown = framesOf(layer, media.footage, times);
   const keyframes = shots.flatMap((shot, n) => {
     const end = shots[n + 1]?.look ?? looks.length;
     const course = looks.slice(shot.look, end).map(({ at }, i): CoursePoint => ({ at, place: focus[shot.look + i]! })); // as many

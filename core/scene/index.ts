@@ -27,7 +27,7 @@ export { heardValueAt } from './layers/effects';
 export { prepareScene } from './layers/prepare';
 export { propertyAt } from './layers/values';
 export type { PreparedLayer, PreparedScene } from './layers/prepare';
-export { frameOf } from './layers/source-of';
+export { frameOf, framesOf } from './layers/source-of';
 export { sceneAt } from './scene-at';
 export type { LayoutText } from './text/text-at';
 export { countedText } from './text/count-up';

@@ -1,7 +1,6 @@
 import type { Seconds } from '../../time';
-import type { LayerOf } from './layer-schema';
+import type { Layer, LayerOf } from './layer-schema';
 import type { FootageRef, MediaRef } from './media-schema';
-import type { Layer } from './layer-schema';
 
 /** The file of a layer that shows footage; null for layers that show none. */
 export function footageOf(

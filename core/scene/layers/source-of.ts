@@ -1,7 +1,8 @@
-import type { FootageRef } from '../../piece';
+import type { FootageRef, LayerOf, ResolvedTimes } from '../../piece';
 import { framesPerSecond } from '../../time';
 import type { Seconds } from '../../time';
 import type { Source } from '../list/display-list';
+import { timeInside } from '../movement/group-time';
 import type { PreparedLayer } from './prepare';
 
 /** A moment that lies so little before a frame's own is that frame: sums of seconds are not exact. Share of a frame. */
@@ -14,6 +15,17 @@ const NEARLY = 1e-4;
 export function frameOf({ frameRate, frames }: FootageRef, seconds: Seconds): number | null {
   const frame = Math.floor(seconds * framesPerSecond(frameRate) + NEARLY);
   return frame < 0 || frame > frames ? null : Math.min(frames - 1, frame);
+}
+
+/** The frame of footage that a layer shows at each moment of the piece; null where it shows none. */
+export function framesOf(
+  { start, content }: LayerOf<'picture'>,
+  footage: FootageRef,
+  times: ResolvedTimes,
+): (at: Seconds) => number | null {
+  const from = times.timeOf(start);
+  const inside = timeInside(content.time, from, times);
+  return (at) => frameOf(footage, (inside?.(at) ?? at) - from + content.from);
 }
 
 /** What a layer shows of its file at a moment; null if it shows none. */

@@ -1,6 +1,8 @@
 import { MAX_FOOTAGE_FRAMES } from '@core/piece';
 import { framesPerSecond } from '@core/time';
 import type { FrameRate, Seconds } from '@core/time';
+import { AppError } from '../../platform/errors';
+import { probe } from '../../platform/ffmpeg';
 import type { Probe } from '../../platform/ffmpeg';
 
 type Stream = Probe['streams'][number];
@@ -24,7 +26,7 @@ export interface FilmFacts {
 }
 
 /** Largest frames of a film, pixels: eight thousand wide and half as high. */
-export const MAX_FRAME_PIXELS = 36_000_000;
+const MAX_FRAME_PIXELS = 36_000_000;
 
 /** Longest film, seconds. */
 export const MAX_FOOTAGE_SECONDS = 600;
@@ -74,7 +76,7 @@ export const moving = (found: Probe | null): Stream | null =>
   found?.streams.find((s) => s.codec_type === 'video' && s.disposition?.attached_pic !== 1 && s.width && s.height) ??
   null;
 
-export function filmFacts(found: Probe, stream: Stream): FilmFacts {
+function filmFacts(found: Probe, stream: Stream): FilmFacts {
   const hasAlphaBeside = (stream.tags?.alpha_mode ?? stream.tags?.ALPHA_MODE) === '1';
   const { color_space: said = 'unknown', pix_fmt: pixels = '' } = stream;
   const guess = (stream.height ?? 0) >= HIGH_DEFINITION ? 'bt709' : 'smpte170m';
@@ -90,6 +92,26 @@ export function filmFacts(found: Probe, stream: Stream): FilmFacts {
     matrix: MATRICES[matrix] ?? 'bt709',
     hasSound: found.streams.some((s) => s.codec_type === 'audio'),
   };
+}
+
+/**
+ * Looks at a film that frames are to be made of.
+ * @param format - ffmpeg's name of the demuxer.
+ * @throws AppError FOOTAGE_UNREADABLE, FOOTAGE_TOO_LARGE, FOOTAGE_TOO_LONG; Cancelled, TookTooLong.
+ */
+export async function lookAtFilm(
+  file: string,
+  format: string,
+  name: string,
+  signal?: AbortSignal,
+): Promise<{ readonly stream: Stream; readonly facts: FilmFacts }> {
+  const found = await probe(file, format, signal);
+  const stream = moving(found);
+  if (!found || !stream) throw new AppError('FOOTAGE_UNREADABLE', name);
+  if ((stream.width ?? 0) * (stream.height ?? 0) > MAX_FRAME_PIXELS) throw new AppError('FOOTAGE_TOO_LARGE', name);
+  const facts = filmFacts(found, stream);
+  if (facts.duration > MAX_FOOTAGE_SECONDS) throw new AppError('FOOTAGE_TOO_LONG', name);
+  return { stream, facts };
 }
 
 /** Names of matrices: ffprobe's, and those of ffmpeg's scaler. */

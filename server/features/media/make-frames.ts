@@ -10,10 +10,10 @@ import type { FootageRef } from '@core/piece';
 import { framesPerSecond } from '@core/time';
 import type { Seconds } from '@core/time';
 import { AppError } from '../../platform/errors';
-import { openAs, probe, streamProgram } from '../../platform/ffmpeg';
+import { openAs, streamProgram } from '../../platform/ffmpeg';
 import type { ProgramOptions } from '../../platform/ffmpeg';
 import { createSplitter } from '../../platform/frame-splitter';
-import { MAX_FOOTAGE_SECONDS, filmFacts, moving } from './film-facts';
+import { MAX_FOOTAGE_SECONDS, lookAtFilm } from './film-facts';
 import type { FilmFacts } from './film-facts';
 
 /** Longest sides of frames: what fills a frame of 1920 with room to move in it, and what is quick to fetch. */
@@ -66,7 +66,7 @@ function offsetsOf(type: FramesIndex['type']) {
  * Makes the file of frames that desk and export paint footage with (core/formats/frames-file.ts). A film that breaks off
  * gives the frames that are there.
  * @param format - ffmpeg's name of the demuxer.
- * @throws AppError FOOTAGE_UNREADABLE, FOOTAGE_TOO_LONG, DISK_FULL; Cancelled, TookTooLong.
+ * @throws AppError FOOTAGE_UNREADABLE, FOOTAGE_TOO_LARGE, FOOTAGE_TOO_LONG, DISK_FULL; Cancelled, TookTooLong.
  */
 export async function makeFrames(
   from: string,
@@ -76,11 +76,7 @@ export async function makeFrames(
   options: ProgramOptions & { onProgress?: (share: number) => void },
 ): Promise<MadeFrames> {
   const { signal, onProgress } = options;
-  const found = await probe(from, format, signal);
-  const stream = moving(found);
-  if (!found || !stream) throw new AppError('FOOTAGE_UNREADABLE', name);
-  const facts = filmFacts(found, stream);
-  if (facts.duration > MAX_FOOTAGE_SECONDS) throw new AppError('FOOTAGE_TOO_LONG', name);
+  const { stream, facts } = await lookAtFilm(from, format, name, signal);
   const type = FRAME_TYPES[facts.isSeeThrough ? 1 : 0];
   const codec = facts.isSeeThrough
     ? ['-c:v', 'libwebp', '-quality', '92', '-compression_level', '1']

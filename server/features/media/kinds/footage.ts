@@ -1,6 +1,4 @@
-import { AppError } from '../../../platform/errors';
-import { probe } from '../../../platform/ffmpeg';
-import { MAX_FOOTAGE_SECONDS, MAX_FRAME_PIXELS, filmFacts, moving } from '../film-facts';
+import { lookAtFilm } from '../film-facts';
 import type { MediaKind } from './media-kind';
 
 /** Films: their frames are made by a job. Their sound is heard when they come in as a song. */
@@ -19,12 +17,7 @@ export const footageKind: MediaKind = {
     'video/mpeg': 'mpeg',
   },
   async take({ file, format, name, signal }) {
-    const found = await probe(file, format, signal);
-    const stream = moving(found);
-    if (!found || !stream) throw new AppError('FOOTAGE_UNREADABLE', name);
-    if ((stream.width ?? 0) * (stream.height ?? 0) > MAX_FRAME_PIXELS) throw new AppError('FOOTAGE_TOO_LARGE', name);
-    const { duration } = filmFacts(found, stream);
-    if (duration > MAX_FOOTAGE_SECONDS) throw new AppError('FOOTAGE_TOO_LONG', name);
+    const { duration } = (await lookAtFilm(file, format, name, signal)).facts;
     return duration > 0 ? { duration } : {};
   },
   /** Films take long: they hold up no short song. */

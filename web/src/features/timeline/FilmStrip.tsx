@@ -1,6 +1,6 @@
 import { footageOf } from '@core/piece';
 import type { Layer, Piece } from '@core/piece';
-import { frameOf, timeInside } from '@core/scene';
+import { framesOf } from '@core/scene';
 import { stillAddress } from '../../platform/still-address';
 import { useTimes } from '../../store/selectors';
 import { timeToX, xToTime } from './time-axis';
@@ -16,11 +16,10 @@ export function FilmStrip({ layer, media, axis }: { layer: Layer; media: Piece['
   const times = useTimes();
   const shown = footageOf(media, layer);
   if (!shown) return null;
-  const { content } = shown.layer;
   const [start, end] = [times.timeOf(layer.start), times.timeOf(layer.end)];
   const [left, right] = [timeToX(axis, start), timeToX(axis, end)];
   if (right - left < LEAST) return null;
-  const inside = timeInside(content.time, start, times);
+  const frameAt = framesOf(shown.layer, shown.ref.footage, times);
   // Only what is in sight, in places that do not move when the timeline is scrolled.
   const first = Math.max(0, Math.floor(-left / STEP));
   const last = Math.floor((Math.min(right, axis.width) - left - 1) / STEP);
@@ -29,7 +28,7 @@ export function FilmStrip({ layer, media, axis }: { layer: Layer; media: Piece['
     <span className="strip" aria-hidden="true">
       {places.map((place) => {
         const at = Math.min(end, xToTime(axis, left + (place + 0.5) * STEP));
-        const frame = frameOf(shown.ref.footage, (inside?.(at) ?? at) - start + content.from);
+        const frame = frameAt(at);
         return (
           frame !== null && (
             <img
