@@ -3,40 +3,16 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { pathToFileURL } from 'node:url';
 import { createCanvas, loadImage } from '@napi-rs/canvas';
 import { expect, test } from '@playwright/test';
-import type { Page } from '@playwright/test';
-import { coveringBox } from '@core/geometry';
-import { evaluateTrack, prepareTrack } from '@core/motion';
-import type { Track, Vector } from '@core/motion';
-import type { Moment } from '@core/time';
+import type { Track } from '@core/motion';
 import { FOOTAGE_FILE, FOOTAGE_FRAMES, kiteAt } from '../demo/footage';
 import { H264, makeFilm, readNumber } from '../tests/helpers/film';
 import { appUrl, goTo, newPiece, renderTo, storedPiece, testFile, timeline, waitSaved, workFile } from './support/app';
 import { pixelsOf } from './support/canvas-pixels';
+import { bringIn, insideOf, openPictures } from './support/footage';
 
 /** Films as footage: brought in, trimmed, slowed, cut in two, followed, and rendered. */
 const WHOLE = [0, 0, 320, 180] as const;
 const RATE = 25;
-
-const openPictures = (page: Page): Promise<void> => page.getByRole('button', { name: 'Picture', exact: true }).click();
-
-/** The rung of pictures is open. */
-async function bringIn(page: Page, file: string): Promise<void> {
-  await page.getByLabel('Choose a picture, a film or a logo').setInputFiles(file);
-  await expect(page.getByRole('region', { name: 'Footage' })).toBeVisible({ timeout: 60_000 });
-}
-
-/** In how many frames of a film a subject is seen where a tall frame follows it. */
-function insideOf(focus: Track, frames: number, subject: (frame: number) => readonly [number, number]): number {
-  const track = prepareTrack(focus, (moment: Moment) => (moment.kind === 'free' ? moment.seconds : 0));
-  let inside = 0;
-  for (let frame = 0; frame < frames; frame++) {
-    const at = evaluateTrack(track, (frame + 0.5) / RATE) as Vector; // a track of vectors
-    const [left, , right] = coveringBox([0, 0, 180, 320], [320, 180], at, 1);
-    const x = left + subject(frame)[0] * (right - left);
-    if (x > 0 && x < 180) inside++;
-  }
-  return inside;
-}
 
 /** Every frame of a video, as RGBA. */
 function decoded(file: string, width: number, height: number): Buffer[] {
@@ -76,6 +52,14 @@ test('a film is cut in two and slowed, and every frame is the same on the desk, 
   await speed.fill('50');
   await speed.press('Enter');
   await waitSaved(page);
+  // Along the bar of the second are frames of its own half, at half the speed.
+  const strip = timeline(page).locator('.strip img');
+  await expect(strip.first()).toBeVisible();
+  const shown = await strip.evaluateAll((all) => all.map((one) => Number(one.getAttribute('src')!.split('/').at(-1))));
+  expect(shown.length).toBeGreaterThan(5);
+  expect(shown).toEqual([...shown].sort((a, b) => a - b));
+  expect(shown[0]).toBeLessThan(4);
+  expect(Math.abs(shown.at(-1)! - 37)).toBeLessThan(3);
   /** The number of the frame that is seen in a frame of the piece. */
   const wanted = (frame: number): number => {
     const at = (frame + 0.5) / RATE;
@@ -134,7 +118,7 @@ test('what is seen of footage follows its subject through a cut, in one step tha
   const [layer] = (await storedPiece(page, id)).layers;
   const focus = layer!.tracks.focus as unknown as Track; // as it is stored
   expect(focus.keyframes.length).toBeGreaterThan(4);
-  const inside = insideOf(focus, frames, subject);
+  const inside = insideOf(focus, frames, RATE, subject);
   console.log(`the subject is in ${inside} of ${frames} frames, by ${focus.keyframes.length} keyframes`);
   expect(inside / frames).toBeGreaterThanOrEqual(0.99);
   await timeline(page).focus();
@@ -151,7 +135,9 @@ test('the kite of the demo stays in a tall frame', async ({ page }) => {
   await expect(page.getByText('Keyframes of the focus follow the subject')).toBeVisible({ timeout: 60_000 });
   await waitSaved(page);
   const [layer] = (await storedPiece(page, id)).layers;
-  const inside = insideOf(layer!.tracks.focus as unknown as Track, FOOTAGE_FRAMES, (frame) => kiteAt(frame / RATE)); // as it is stored
+  const inside = insideOf(layer!.tracks.focus as unknown as Track, FOOTAGE_FRAMES, RATE, (frame) =>
+    kiteAt(frame / RATE),
+  ); // as it is stored
   console.log(`the kite is in ${inside} of ${FOOTAGE_FRAMES} frames`);
   expect(inside / FOOTAGE_FRAMES).toBeGreaterThanOrEqual(0.99);
 });

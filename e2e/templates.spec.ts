@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
-import { appUrl, newPiece, storedPiece, timeline, waitSaved } from './support/app';
+import { appUrl, newPiece, storedPiece, testFile, timeline, waitSaved } from './support/app';
 
 /** Templates: put in, filled, made again for the next name, changed in one format, kept and brought back. */
 
@@ -195,6 +195,40 @@ test('a group is kept as a template, saved as a file, and comes back as its next
   await page.getByRole('button', { name: 'Forget Plain card' }).click();
   await expect(page.getByRole('option', { name: 'Choose Plain card' })).toHaveCount(0);
   await page.goto(appUrl());
+});
+
+test('a template asks for a song, which becomes the music', async ({ page }) => {
+  const id = await newPiece(page, 'A card with a song');
+  await page.keyboard.press('t');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+A');
+  await page.keyboard.press('Control+G');
+  await page.keyboard.press('Shift+K');
+  await page.getByRole('textbox', { name: 'Name', exact: true }).fill('Sung card');
+  await page.getByRole('checkbox', { name: 'asks for a song' }).check();
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(page.getByText('“Sung card” is kept, version 1')).toBeVisible();
+  await choose(page, 'Sung card');
+  await page.getByRole('button', { name: 'Put it in' }).click();
+  const slots = page.getByRole('region', { name: 'Slots' });
+  const bring = slots.getByLabel('Song: bring in a song');
+  await bring.setInputFiles(testFile('salt-and-string.wav'));
+  await expect(slots.getByRole('combobox', { name: 'Song' })).toHaveValue(/.+/, { timeout: 60_000 });
+  await waitSaved(page);
+  const first = (await storedPiece(page, id)).music!.mediaId;
+  expect((await made(page, id))[0]!.madeFrom!.values.song).toBe(first);
+
+  // A second song takes its place; the first can be chosen again, and keeps how loud the music is.
+  await bring.setInputFiles(testFile('harbour-lamps.wav'));
+  await expect(slots.getByRole('combobox', { name: 'Song' })).not.toHaveValue(first, { timeout: 60_000 });
+  await slots.getByRole('combobox', { name: 'Song' }).selectOption({ label: 'salt-and-string.wav' });
+  await waitSaved(page);
+  expect((await storedPiece(page, id)).music!.mediaId).toBe(first);
+  expect((await made(page, id))[0]!.madeFrom!.values.song).toBe(first);
+  await page.keyboard.press('Shift+T');
+  await page.getByRole('option', { name: 'Choose Sung card' }).click();
+  await page.getByRole('button', { name: 'Forget Sung card' }).click();
 });
 
 test('a new piece can begin with a template', async ({ page }) => {

@@ -1,4 +1,6 @@
 import { cutsIn } from './cuts';
+import { certaintyOf, faceMap, facesOfShot } from './faces';
+import type { Face, SeenFaces } from './faces';
 import { motionMap } from './motion-map';
 import { saliencyMap } from './saliency';
 import { channelsOf } from './small-frame';
@@ -34,6 +36,9 @@ const NOTHING_MOVES = 0.0005;
 /** How much what moves counts beside what stands out. */
 const MOTION_WEIGHT = 0.75;
 
+/** How much a face counts beside both, where it is sure. */
+const FACE_WEIGHT = 0.95;
+
 /** Sums along one axis. */
 function along(map: Float32Array, width: number, height: number, axis: 'x' | 'y'): Float32Array {
   const out = new Float32Array(axis === 'x' ? width : height);
@@ -41,7 +46,15 @@ function along(map: Float32Array, width: number, height: number, axis: 'x' | 'y'
   return out;
 }
 
-/** What matters in each frame of one shot. */
+/** What matters in a frame, with the faces in it. */
+function withFaces(map: Float32Array, faces: readonly Face[], { width, height }: Channels): Float32Array {
+  const where = faceMap(faces, width, height);
+  if (!where) return map;
+  const weight = FACE_WEIGHT * certaintyOf(faces);
+  return map.map((value, k) => (1 - weight) * value + weight * where[k]!);
+}
+
+/** What stands out and what moves in each frame of one shot. */
 function mattersIn(shot: readonly Channels[]): Float32Array[] {
   const motions = shot.slice(1).map((frame, i) => motionMap(shot[i]!, frame));
   return shot.map((frame, i) => {
@@ -54,12 +67,13 @@ function mattersIn(shot: readonly Channels[]): Float32Array[] {
 }
 
 /**
- * Follows what matters in footage with a window of another shape: what stands out, and more so what moves. Each shot is
- * followed by itself.
+ * Follows what matters in footage with a window of another shape: what stands out, more so what moves, and most of all
+ * faces. Each shot is followed by itself.
  * @param frames - in order, evenly spaced in time, all of the same sides; about ten a second are enough.
+ * @param faces - of some of the frames, in their order; see `framesForFaces`.
  * @throws RangeError if a frame has other sides than the first.
  */
-export function followSubject(frames: readonly SmallFrame[], crop: Crop): Followed {
+export function followSubject(frames: readonly SmallFrame[], crop: Crop, faces: readonly SeenFaces[] = []): Followed {
   const [first] = frames;
   if (!first) return { focus: [], cuts: [] };
   const { width, height } = first;
@@ -69,7 +83,10 @@ export function followSubject(frames: readonly SmallFrame[], crop: Crop): Follow
   const cuts = cutsIn(channels);
   const focus: Focus[] = [];
   for (const [i, from] of [0, ...cuts].entries()) {
-    const maps = mattersIn(channels.slice(from, cuts[i] ?? channels.length));
+    const end = cuts[i] ?? channels.length;
+    const shot = channels.slice(from, end);
+    const own = facesOfShot(faces, from, end);
+    const maps = mattersIn(shot).map((map, k) => withFaces(map, own[k]!, shot[k]!)); // as many
     const [xs, ys] = (['x', 'y'] as const).map((axis) =>
       windowPath(
         maps.map((map) => along(map, width, height, axis)),
@@ -82,6 +99,6 @@ export function followSubject(frames: readonly SmallFrame[], crop: Crop): Follow
 }
 
 /** The focus of a picture that does not move. */
-export function focusOfPicture(picture: SmallFrame, crop: Crop): Focus {
-  return followSubject([picture], crop).focus[0] ?? [0.5, 0.5];
+export function focusOfPicture(picture: SmallFrame, crop: Crop, faces: readonly Face[] = []): Focus {
+  return followSubject([picture], crop, [{ frame: 0, faces }]).focus[0] ?? [0.5, 0.5];
 }

@@ -1,8 +1,9 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { cropFor, focusOfPicture, followSubject } from '@core/framing';
-import type { Focus, SmallFrame } from '@core/framing';
+import { cropFor, focusOfPicture, followSubject, framesForFaces } from '@core/framing';
+import type { Face, Focus, SmallFrame } from '@core/framing';
 import { createRandom } from '../../tests/helpers/random';
+import { facesOfShot } from './faces';
 import { windowPath } from './window-path';
 
 const [W, H] = [96, 54];
@@ -93,6 +94,55 @@ describe('following a subject on a known course', () => {
     const small: SmallFrame = { width: 2, height: 2, rgba: new Uint8Array(16) };
     expect(() => followSubject([frameOf([], [0, 0], 1), small], TALL)).toThrow(RangeError);
     expect(() => followSubject([{ ...small, rgba: new Uint8Array(3) }], TALL)).toThrow(RangeError);
+  });
+});
+
+describe('faces', () => {
+  const face = (x: number, y = 0.5, size = 0.12): Face => ({
+    x: x - size / 2,
+    y: y - size,
+    width: size,
+    height: size * 2,
+    certainty: 0.8,
+  });
+  const brightDisc = (x: number): Disc => ({ ...SUBJECT, at: [x, 0.5] });
+
+  it('count for more than what stands out, by how sure they are', () => {
+    const picture = frameOf([brightDisc(0.8)], [0, 0], 3);
+    const isFramed = (faces: Face[], at: number): boolean =>
+      isWithin([at, 0.5], focusOfPicture(picture, TALL, faces), 0.02);
+    expect(isFramed([], 0.8)).toBe(true);
+    expect(isFramed([face(0.2)], 0.2)).toBe(true);
+    expect(isFramed([{ ...face(0.2), certainty: 0.05 }], 0.8)).toBe(true);
+    expect(isFramed([face(0.2), face(0.28), face(0.55)], 0.24)).toBe(true);
+  });
+  it('are looked for at the ends of every shot and in between', () => {
+    expect(framesForFaces(20, [5, 6], 4)).toEqual([0, 4, 5, 6, 9, 13, 16, 19]);
+    expect(framesForFaces(1, [], 4)).toEqual([0]);
+    expect(framesForFaces(0, [], 4)).toEqual([]);
+  });
+  it('go from place to place between looks, come and go, and stay within their shot', () => {
+    const seen = [
+      { frame: 2, faces: [face(0.2)] },
+      { frame: 6, faces: [face(0.4), face(0.9)] },
+      { frame: 10, faces: [face(0.1)] },
+    ];
+    const shot = facesOfShot(seen, 0, 8);
+    expect(shot).toHaveLength(8);
+    expect(shot[0]).toEqual([face(0.2)]);
+    expect(shot[3]!.map(({ x, certainty }) => [x + 0.06, certainty])).toEqual([
+      [expect.closeTo(0.25), 0.8],
+      [expect.closeTo(0.9), expect.closeTo(0.2)],
+    ]);
+    expect(shot[7]).toEqual(seen[1]!.faces);
+    expect(facesOfShot(seen, 11, 13)).toEqual([[], []]);
+  });
+  it('are followed where other things move more', () => {
+    const frames = Array.from({ length: 24 }, (_, i) => frameOf([brightDisc(0.5 - 0.35 * Math.cos(i / 3))], [0, 0], 1));
+    const course = (i: number): number => 0.2 + 0.02 * i;
+    const seen = framesForFaces(24, [], RATE).map((frame) => ({ frame, faces: [face(course(frame))] }));
+    const { focus } = followSubject(frames, TALL, seen);
+    expect(focus.filter((at, i) => isWithin([course(i), 0.5], at, 0.02))).toHaveLength(24);
   });
 });
 

@@ -47,18 +47,32 @@ function paint(film: Film, frame: number): Buffer {
   return out;
 }
 
-/** The film as a file. @param muxer - ffmpeg's name; what needs to seek while it writes is fragmented. */
-export function makeFilm(film: Film, to: string): void {
-  const frames = Array.from({ length: film.frames }, (_, frame) => paint(film, frame));
+interface Encoding {
+  readonly width: number;
+  readonly height: number;
+  readonly rate: string;
+  readonly codec: readonly string[];
+}
+
+/** Frames as a film. @param frames - RGBA, in their order. */
+export function encodeFilm(frames: readonly Uint8Array[], { width, height, rate, codec }: Encoding, to: string): void {
   execFileSync(
     'ffmpeg',
     [
-      ...['-v', 'error', '-y', '-f', 'rawvideo', '-pix_fmt', 'rgba', '-s', `${film.width}x${film.height}`],
-      ...['-r', film.rate, '-i', '-', ...film.codec, to],
+      ...['-v', 'error', '-y', '-f', 'rawvideo', '-pix_fmt', 'rgba', '-s', `${width}x${height}`],
+      ...['-r', rate, '-i', '-', ...codec, to],
     ],
     { input: Buffer.concat(frames), maxBuffer: 1e9 },
   );
 }
+
+/** The film as a file. */
+export const makeFilm = (film: Film, to: string): void =>
+  encodeFilm(
+    Array.from({ length: film.frames }, (_, frame) => paint(film, frame)),
+    film,
+    to,
+  );
 
 /** The number that stands in a frame, whose squares lie in a part of a picture. @param rgba - of the whole picture. */
 export function readNumber(

@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { createCanvas, loadImage } from '@napi-rs/canvas';
+import { ImageData, createCanvas, loadImage } from '@napi-rs/canvas';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { MEDIA_KINDS, createLayer } from '@core/piece';
 import type { MediaRef, Piece } from '@core/piece';
@@ -95,6 +95,28 @@ async function seenAt(piece: Piece, moments: readonly number[]): Promise<(number
   return out;
 }
 
+/** Pixels of a frame of footage, as they are served. */
+async function frameOf({ hash }: MediaRef, frame: number): Promise<ImageData> {
+  const answer = await server.app.fetch(new Request(`${HOST}/api/media/${hash}/frames/full/${frame}`));
+  const context = createCanvas(320, 180).getContext('2d');
+  context.drawImage(await loadImage(Buffer.from(await answer.arrayBuffer())), 0, 0);
+  return context.getImageData(0, 0, 320, 180);
+}
+const colourAt = ({ data, width }: ImageData, x: number, y: number): number[] => [
+  ...data.subarray((y * width + x) * 4, (y * width + x) * 4 + 3),
+];
+/** Pixels that differ much from both of their neighbours above and below, where these are alike. */
+function combing({ data, width, height }: ImageData): number {
+  const light = (x: number, y: number): number => data[(y * width + x) * 4]!;
+  let count = 0;
+  for (let y = 1; y < height - 1; y++)
+    for (let x = 0; x < width; x++) {
+      const [above, below] = [light(x, y - 1), light(x, y + 1)];
+      if (Math.abs(above - below) < 20 && Math.abs(light(x, y) - (above + below) / 2) > 30) count++;
+    }
+  return count;
+}
+
 describe('a film that is sent', () => {
   it.each<[string, string, Partial<Film>, { num: number; den: number }]>([
     ['MP4', 'a.mp4', {}, { num: 25, den: 1 }],
@@ -178,12 +200,55 @@ describe('a film that is sent', () => {
       const codec = ['-vf', `scale=out_color_matrix=${matrix}:out_range=limited`, '-colorspace', matrix, ...H264];
       const name = `colour${i}.mp4`;
       const { ref } = await ready(name, film(name, { frames: 2, subject: () => [0.5, 0.6], radius: 0.3, codec }));
-      const frame = await server.app.fetch(new Request(`${HOST}/api/media/${ref.hash}/frames/full/1`));
-      const context = createCanvas(320, 180).getContext('2d');
-      context.drawImage(await loadImage(Buffer.from(await frame.arrayBuffer())), 0, 0);
-      const [r, g, b] = context.getImageData(160, 108, 1, 1).data;
-      for (const [k, wanted] of [220, 90, 40].entries())
-        expect(Math.abs([r!, g!, b!][k]! - wanted)).toBeLessThanOrEqual(3);
+      const rgb = colourAt(await frameOf(ref, 1), 160, 108);
+      for (const [k, wanted] of [220, 90, 40].entries()) expect(Math.abs(rgb[k]! - wanted)).toBeLessThanOrEqual(3);
+    }
+  });
+  it.each([
+    ['PQ', 'smpte2084'],
+    ['HLG', 'arib-std-b67'],
+  ])('of high dynamic range (%s) is brought to everyday colours', async (name, transfer) => {
+    const wide = [
+      'scale=out_color_matrix=bt709:out_range=limited,format=yuv444p',
+      'setparams=colorspace=bt709:color_primaries=bt709:color_trc=bt709:range=limited',
+      `zscale=t=linear:npl=203,format=gbrpf32le,zscale=p=bt2020:t=${transfer}:m=bt2020nc:r=limited:npl=203,format=yuv420p10le`,
+    ].join(',');
+    const tags = ['-colorspace', 'bt2020nc', '-color_primaries', 'bt2020', '-color_trc', transfer];
+    const codec = ['-vf', wide, ...tags, '-c:v', 'libx265', '-x265-params', 'log-level=error:lossless=1'];
+    const ground = (frame: number): number => 60 + 60 * frame;
+    const bytes = film(`${name}.mp4`, { frames: 3, ground, subject: () => [0.5, 0.6], radius: 0.3, codec });
+    const { ref } = await ready(`${name}.mp4`, bytes);
+    for (const i of [0, 1, 2]) {
+      const frame = await frameOf(ref, i);
+      const seen = [...colourAt(frame, 160, 108), ...colourAt(frame, 20, 150)];
+      const wanted = [220, 90, 40, ground(i), ground(i) + 5, ground(i) + 10];
+      for (const [k, value] of wanted.entries()) expect(Math.abs(seen[k]! - value)).toBeLessThanOrEqual(8);
+    }
+  });
+  it('that is interlaced has whole frames', async () => {
+    const subject = (frame: number): readonly [number, number] => [0.15 + 0.014 * frame, 0.6];
+    const codec = [
+      '-vf',
+      'interlace=lowpass=off',
+      '-flags',
+      '+ildct+ilme',
+      '-c:v',
+      'mpeg2video',
+      '-q:v',
+      '2',
+      '-r',
+      '25',
+    ];
+    const bytes = film('woven.mkv', { rate: '50', frames: 50, isPlain: true, subject, radius: 0.3, codec });
+    const { ref } = await ready('woven.mkv', bytes);
+    expect(ref.footage).toMatchObject({ frames: 25, frameRate: { num: 25, den: 1 } });
+    const decode = ['-v', 'error', '-i', join(dir, 'woven.mkv'), '-f', 'rawvideo', '-pix_fmt', 'rgba', '-'];
+    const plain = execFileSync('ffmpeg', decode, { maxBuffer: 1e9 });
+    const size = 320 * 180 * 4;
+    for (const i of [5, 10, 20]) {
+      const woven = new ImageData(new Uint8ClampedArray(plain.subarray(i * size, (i + 1) * size)), 320, 180);
+      expect(combing(woven)).toBeGreaterThan(15);
+      expect(combing(await frameOf(ref, i))).toBe(0);
     }
   });
 });

@@ -130,14 +130,15 @@ export function createLayer<K extends LayerKind>(kind: K, options: NewLayer, new
   return layer;
 }
 
-export function createMusic(media: MediaRef): Music {
+/** A song as the music. @param before - what it takes the place of, whose start and volume it keeps; the rest was the old song's. */
+export function createMusic(media: MediaRef, before: Music | null = null): Music {
   return {
     mediaId: media.id,
     analysisVersion: null,
-    start: 0,
+    start: before?.start ?? 0,
     trimStart: 0,
     trimEnd: null,
-    volume: constantTrack(1),
+    volume: before?.volume ?? constantTrack(1),
     fadeIn: 0,
     fadeOut: 0,
     fadeInCurve: 'even',

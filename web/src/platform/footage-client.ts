@@ -1,20 +1,36 @@
-import type { FromFootage, LookedAtFootage, ToFootage } from './footage-protocol';
+import type { Face } from '@core/framing';
+import type { FootageWork, FromFootage, LookedAtFootage, ToFootage } from './footage-protocol';
 
-/** Looks at footage, beside the page. Rejects with an AbortError when it is called off. */
-export function lookAtFootage(
-  what: ToFootage,
+type Answer = Exclude<FromFootage, { readonly type: 'progress' | 'failed' }>;
+
+/** One piece of work, beside the page. Rejects with an AbortError when it is called off. */
+function ask<T extends Answer['type']>(
+  work: ToFootage,
+  answer: T,
   onProgress: (share: number) => void,
-  signal: AbortSignal,
-): Promise<LookedAtFootage> {
+  signal?: AbortSignal,
+): Promise<Extract<Answer, { readonly type: T }>> {
   const worker = new Worker(new URL('./footage-worker.ts', import.meta.url), { type: 'module' });
-  return new Promise<LookedAtFootage>((resolve, reject) => {
+  return new Promise<Extract<Answer, { readonly type: T }>>((resolve, reject) => {
     worker.onmessage = ({ data }: MessageEvent<FromFootage>) => {
       if (data.type === 'progress') onProgress(data.share);
-      else if (data.type === 'done') resolve(data);
-      else reject(new Error(data.message));
+      else if (data.type === answer)
+        resolve(data as Extract<Answer, { readonly type: T }>); // by its type
+      else reject(new Error(data.type === 'failed' ? data.message : `answered ${data.type}`));
     };
     worker.onerror = (event) => reject(new Error(event.message));
-    signal.addEventListener('abort', () => reject(new DOMException('called off', 'AbortError')), { once: true });
-    worker.postMessage(what);
+    signal?.addEventListener('abort', () => reject(new DOMException('called off', 'AbortError')), { once: true });
+    worker.postMessage(work);
   }).finally(() => worker.terminate());
 }
+
+/** Looks at footage, beside the page. Rejects with an AbortError when it is called off. */
+export const lookAtFootage = (
+  work: FootageWork,
+  onProgress: (share: number) => void,
+  signal: AbortSignal,
+): Promise<LookedAtFootage> => ask({ type: 'follow', ...work }, 'followed', onProgress, signal);
+
+/** The faces in a picture. Rejects if they cannot be looked for. @param address - of the picture on the server. */
+export const facesInPicture = async (address: string): Promise<readonly Face[]> =>
+  (await ask({ type: 'faces', address }, 'faces', () => {})).faces;

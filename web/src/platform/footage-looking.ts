@@ -1,11 +1,15 @@
 import { frameAddress } from '@core/formats';
-import { followSubject, shotsIn } from '@core/framing';
-import type { SmallFrame } from '@core/framing';
-import type { FromFootage, ToFootage } from './footage-protocol';
+import { followSubject, framesForFaces, shotsIn } from '@core/framing';
+import type { Face, SeenFaces, SmallFrame } from '@core/framing';
+import type { FootageWork, FromFootage, ToFootage } from './footage-protocol';
 import { smallFrameOf } from './small-frame';
 
 /** Frames that are fetched side by side. */
 const AT_ONCE = 6;
+/** Looks from one at which faces are looked for to the next: a second's, as the desk looks. */
+const FACES_EVERY = 8;
+/** The share of the work that fetching frames is; looking for faces is the rest. */
+const FETCHING = 0.3;
 
 const post = (message: FromFootage): void => self.postMessage(message);
 
@@ -35,19 +39,49 @@ async function beginsWith(hash: string, before: number, after: number): Promise<
   return cut === undefined ? after : between[cut]!; // an index among them
 }
 
-/** The share of the work that fetching frames is. */
-const FETCHING = 0.7;
+/** Faces at addresses, in their order. The network is large, and asked for only here. */
+async function facesAt(addresses: readonly string[], onDone: (share: number) => void): Promise<Face[][]> {
+  const { FACE_LOOK, openFaceFinder } = await import('./face-finder');
+  const find = await openFaceFinder();
+  const out: Face[][] = [];
+  for (const address of addresses) {
+    out.push(await find(await smallFrameOf(address, FACE_LOOK)));
+    onDone(out.length / addresses.length);
+  }
+  return out;
+}
 
-async function look({ hash, frames, crop }: ToFootage): Promise<void> {
-  const seen = await framesOf(hash, frames, (share) => post({ type: 'progress', share: share * FETCHING }));
-  const { focus, cuts } = followSubject(seen, crop);
+/** The faces in some of the looks. What keeps them from being found leaves the rest to go by. */
+async function facesIn(
+  { hash, frames }: FootageWork,
+  seen: readonly SmallFrame[],
+  onDone: (share: number) => void,
+): Promise<SeenFaces[]> {
+  const looks = framesForFaces(seen.length, shotsIn(seen), FACES_EVERY);
+  const addresses = looks.map((look) => frameAddress(hash, 'small', frames[look]!)); // looks are indices among them
+  const faces = await facesAt(addresses, onDone).catch(() => []);
+  return faces.map((own, i) => ({ frame: looks[i]!, faces: own })); // as many
+}
+
+async function follow(work: FootageWork): Promise<void> {
+  const { hash, frames, crop } = work;
+  const tell = (share: number): void => post({ type: 'progress', share });
+  const seen = await framesOf(hash, frames, (share) => tell(share * FETCHING));
+  const faces = await facesIn(work, seen, (share) => tell(FETCHING + share * (1 - FETCHING)));
+  const { focus, cuts } = followSubject(seen, crop, faces);
   const shots = [{ look: 0, frame: frames[0] ?? 0 }];
   for (const at of cuts) shots.push({ look: at, frame: await beginsWith(hash, frames[at - 1]!, frames[at]!) }); // a cut has a look before it
-  post({ type: 'done', shots, focus });
+  post({ type: 'followed', shots, focus });
+}
+
+async function findFaces(address: string): Promise<void> {
+  const [faces] = await facesAt([address], () => {});
+  post({ type: 'faces', faces: faces ?? [] });
 }
 
 export function receive(message: ToFootage): void {
-  look(message).catch((error: unknown) =>
+  const work = message.type === 'follow' ? follow(message) : findFaces(message.address);
+  work.catch((error: unknown) =>
     post({ type: 'failed', message: error instanceof Error ? error.message : String(error) }),
   );
 }

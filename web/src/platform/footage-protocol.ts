@@ -1,14 +1,19 @@
 import type { FollowedShot } from '@core/adapt';
-import type { Crop, Focus } from '@core/framing';
+import type { Crop, Face, Focus } from '@core/framing';
 
-/** Messages between the page and the worker that looks at footage. A worker does one piece of work. */
-export interface ToFootage {
+/** Messages between the page and the worker that looks at footage and pictures. A worker does one piece of work. */
+export interface FootageWork {
   readonly hash: string;
   /** Evenly spaced in time, in the order in which they are seen. */
   readonly frames: readonly number[];
   /** The window that is to follow what matters. */
   readonly crop: Crop;
 }
+
+export type ToFootage =
+  | ({ readonly type: 'follow' } & FootageWork)
+  /** Finds the faces in one picture. @property address - on the server. */
+  | { readonly type: 'faces'; readonly address: string };
 
 export interface LookedAtFootage {
   readonly shots: readonly FollowedShot[];
@@ -18,5 +23,6 @@ export interface LookedAtFootage {
 
 export type FromFootage =
   | { readonly type: 'progress'; readonly share: number }
-  | ({ readonly type: 'done' } & LookedAtFootage)
+  | ({ readonly type: 'followed' } & LookedAtFootage)
+  | { readonly type: 'faces'; readonly faces: readonly Face[] }
   | { readonly type: 'failed'; readonly message: string };

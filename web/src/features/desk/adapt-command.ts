@@ -19,6 +19,7 @@ async function lookAtPictures(piece: Piece): Promise<Map<string, Looked>> {
     if (layer.kind !== 'picture' || !ref) continue;
     // By the facts of the file first: most pictures need not be read.
     if (ref.width && ref.height && !isReframable(piece, layer, ref.width / ref.height)) continue;
+    setView({ notice: WORDS.looksAtPictures });
     const looked = await lookAtPicture(ref).catch(() => null);
     if (looked) out.set(layer.id, looked);
   }

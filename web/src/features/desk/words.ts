@@ -5,6 +5,7 @@ export const WORDS = {
   adapt: 'Adapt the layout to this frame',
   adaptShort: 'Adapt',
   isAdapted: (format: string) => `The layout is adapted to ${format}`,
+  looksAtPictures: 'Looking for what matters in the pictures …',
   nothingToAdapt: (format: string) => `Nothing in ${format} needs another place`,
   leadNeedsNoAdapting: (format: string) => `${format} leads the others; show another frame to adapt the layout to it`,
   templates: 'Templates',

@@ -1,4 +1,5 @@
 import { Box, Flex } from '@chakra-ui/react';
+import { useState } from 'react';
 import { fillFrameEdits, focusEdits } from '@core/adapt';
 import { PICTURE_FITS, footageOf } from '@core/piece';
 import type { LayerOf } from '@core/piece';
@@ -26,7 +27,7 @@ export async function findSubject(id: string): Promise<void> {
   try {
     const { shape, find } = await lookAtPicture(ref);
     const now = asItIs(id);
-    if (now) edit(focusEdits(now.piece, now.layer, shape, find));
+    if (now && edit(focusEdits(now.piece, now.layer, shape, find))) setView({ notice: WORDS.isFound(ref.name) });
   } catch {
     setView({ notice: WORDS.cannotRead(ref.name) });
   }
@@ -35,10 +36,16 @@ export async function findSubject(id: string): Promise<void> {
 /** How a picture lies in its frame. */
 export function FramingSection({ layer }: { layer: PictureLayer }) {
   const { fit } = layer.content;
+  const [isLooking, setIsLooking] = useState(false);
   const isFootage = footageOf(usePiece().media, layer) !== null;
   const fillFrame = () => {
     const now = asItIs(layer.id);
     if (now) edit(fillFrameEdits(now.piece, now.layer));
+  };
+  const look = async () => {
+    setIsLooking(true);
+    await findSubject(layer.id);
+    setIsLooking(false);
   };
   return (
     <section aria-label={WORDS.framing}>
@@ -62,8 +69,8 @@ export function FramingSection({ layer }: { layer: PictureLayer }) {
           {WORDS.fillTheFrame}
         </Button>
         {fit === 'fill' && !isFootage && (
-          <Button variant="soft" disabled={layer.locked} title={WORDS.hint} onClick={() => void findSubject(layer.id)}>
-            {WORDS.findTheSubject}
+          <Button variant="soft" disabled={layer.locked || isLooking} title={WORDS.hint} onClick={() => void look()}>
+            {isLooking ? WORDS.looks : WORDS.findTheSubject}
           </Button>
         )}
       </Flex>

@@ -24,21 +24,24 @@ export interface MediaOnDesk {
   ) => Promise<string | null> | string | null;
 }
 
-type Prepared = Awaited<ReturnType<typeof mediaState>>;
 const mediaState = (hash: string) => call(api.media[':hash'].$get({ param: { hash } }));
 
 /** Length of a fresh piece cut to a song: short pieces are the rule. */
 const FIRST_LENGTH = 30;
 
-/** Waits until the server has made of a file what it is played or painted with. @throws ApiError; an AbortError. */
+/**
+ * Waits until the server has made of a file what it is played or painted with.
+ * @returns the file with what is known of it by then.
+ * @throws ApiError; an AbortError.
+ */
 export async function waitUntilReady(
-  hash: string,
+  { hash, id, name }: MediaRef,
   onProgress: (share: number) => void,
   signal: AbortSignal,
-): Promise<Prepared> {
+): Promise<{ readonly ref: MediaRef; readonly warning: string | null }> {
   for (;;) {
     const state = await mediaState(hash);
-    if (state.state === 'ready') return state;
+    if (state.state === 'ready') return { ref: { ...state.media, id, name }, warning: state.warning };
     if (state.state === 'failed') throw new ApiError('MEDIA_FAILED', state.error ?? WORDS.cannotBeRead);
     onProgress(state.progress);
     await nextNewsOfMedia(hash);
@@ -52,19 +55,13 @@ async function placeSong(
   onProgress: (share: number) => void,
   signal: AbortSignal,
 ): Promise<string | null> {
-  const ready = await waitUntilReady(media.hash, onProgress, signal);
+  const { ref, warning } = await waitUntilReady(media, onProgress, signal);
   const analysis = await fetchAnalysis({ hash: media.hash, version: null });
   const { piece } = useDesk.getState();
   if (!piece) return null;
-  const ref = { ...ready.media, id: media.id, name: media.name };
-  // A new song keeps where and how loud the old one played, but no corrections: those were the old song's.
-  const made = createMusic(ref);
+  const made = createMusic(ref, piece.music);
   const factor = rememberedFactor(piece, analysis);
-  const music = {
-    ...made,
-    ...(piece.music ? { start: piece.music.start, volume: piece.music.volume } : {}),
-    correction: { ...made.correction, factor },
-  };
+  const music = { ...made, correction: { ...made.correction, factor } };
   const edits: Edit[] = [
     { type: 'media.add', media: ref },
     { type: 'music.set', music },
@@ -74,7 +71,7 @@ async function placeSong(
   // Known before the edit, so that times are right at once.
   setAnalysis(ref.hash, analysis);
   edit(edits);
-  return ready.warning ?? (factor === 1 ? null : WORDS.tempoAsLastTime((analysis.bpm * factor).toFixed(0)));
+  return warning ?? (factor === 1 ? null : WORDS.tempoAsLastTime((analysis.bpm * factor).toFixed(0)));
 }
 
 /** A film goes up behind everything else. */
@@ -83,9 +80,9 @@ async function placeFootage(
   onProgress: (share: number) => void,
   signal: AbortSignal,
 ): Promise<string | null> {
-  const ready = await waitUntilReady(media.hash, onProgress, signal);
-  addFootage({ ...ready.media, id: media.id, name: media.name });
-  return ready.warning ?? (ready.media.footage?.hasSound ? FOOTAGE_WORDS.soundStays(media.name) : null);
+  const { ref, warning } = await waitUntilReady(media, onProgress, signal);
+  addFootage(ref);
+  return warning ?? (ref.footage?.hasSound ? FOOTAGE_WORDS.soundStays(media.name) : null);
 }
 
 /** A font joins the piece; it is put on by choosing it. */

@@ -15,8 +15,8 @@ export async function bringPictures(files: readonly File[]): Promise<string | nu
       const { media } = await uploadMedia(file, 'any', () => {}, signal);
       if (media.kind === 'picture') adds.push({ type: 'media.add', media });
       if (media.kind !== 'footage') continue;
-      const { media: ready } = await waitUntilReady(media.hash, () => {}, signal);
-      adds.push({ type: 'media.add', media: { ...ready, id: media.id, name: media.name } });
+      const { ref } = await waitUntilReady(media, () => {}, signal);
+      adds.push({ type: 'media.add', media: ref });
     } catch (error) {
       wrong.push(error instanceof ApiError ? error.message : `${file.name}: ${WORDS.theServerDoesNotAnswer}`);
     }

@@ -25,12 +25,12 @@ export function SongSlot({
   disabled: boolean;
   onChange: (value: string, before?: readonly Edit[]) => void;
 }) {
-  const { media } = usePiece();
+  const { media, music } = usePiece();
   const [busy, setBusy] = useState<string | null>(null);
   const songs = media.filter(({ kind }) => kind === 'audio');
   const choose = (id: string): void => {
     const ref = songs.find((song) => song.id === id);
-    onChange(id, ref ? [{ type: 'music.set', music: createMusic(ref) }] : []);
+    onChange(id, ref ? [{ type: 'music.set', music: createMusic(ref, music) }] : []);
   };
   const bring = async (file: File | undefined): Promise<void> => {
     if (!file) return;
