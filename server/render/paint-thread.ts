@@ -1,6 +1,7 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import { frameFingerprint } from '@core/scene';
 import { frameMiddle } from '@core/time';
+import { youngCollector } from '../platform/collect-young';
 import { createFrameSource } from './frame-source';
 import type { RenderInput } from './frame-source';
 import { createI420Converter } from './i420';
@@ -35,6 +36,9 @@ export type ThreadMessage =
 /** The share of rows up to which reading just them is quicker than reading all: what is read in part is converted twice. */
 const FEW_ROWS = 0.4;
 
+/** Lets messages come in and memory be given back. */
+const turn = (): Promise<void> => new Promise((resolve) => setImmediate(resolve));
+
 async function main(): Promise<void> {
   const port = parentPort;
   if (!port) return;
@@ -47,6 +51,7 @@ async function main(): Promise<void> {
   const padded = isOdd ? createSkiaSurface(width, height) : null;
   const rate = input.piece.frameRate;
   const converter = input.pixels === 'i420' ? createI420Converter(input.wasmFile, width, height) : null;
+  const collectYoung = youngCollector();
   const spare: ArrayBuffer[] = [];
   const pixelsOf = (surface: SkiaSurface): Uint8Array<ArrayBuffer> => {
     // The surface itself holds colours multiplied by their alpha; what is read out of it is straight.
@@ -83,6 +88,9 @@ async function main(): Promise<void> {
         if (padded) padded.context.drawImage(surface.canvas as never, 0, 0, width, height);
         const out = pixelsOf(padded ?? surface);
         post({ type: 'frame', frame, pixels: out.buffer }, [out.buffer]);
+        // What was read of this frame is given back, and memory that comes back is there for the next.
+        collectYoung();
+        await turn();
       }
       post({ type: 'done' });
     } catch (error) {
