@@ -1,11 +1,8 @@
-import { execFileSync, spawn } from 'node:child_process';
-import { once } from 'node:events';
-import { mkdtemp, readFile, rm } from 'node:fs/promises';
+import { execFileSync } from 'node:child_process';
+import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { ANALYSIS_RATE, analyseSong } from '@core/audio';
 import { unpackPiece } from '../server/features/pieces/piece-archive';
-import { convertSong } from '../server/features/media/convert-song';
 import { newGestureUse } from '@core/motion';
 import { createPainter } from '@core/paint';
 import {
@@ -21,64 +18,14 @@ import {
 import type { Edit, Piece } from '@core/piece';
 import { prepareScene, sceneAt } from '@core/scene';
 import { createLayoutCache } from '@core/text';
-import { FRAME_RATES, frameCount, frameMiddle, freeMoment } from '@core/time';
+import { FRAME_RATES, freeMoment } from '@core/time';
 import { assets } from '../server/platform/config';
-import { decodeMono, openAs } from '../server/platform/ffmpeg';
 import { printEffectsCost } from './effects';
-import { previewRate, screenshotRate } from './frame-page';
-import { renderVideo } from '../server/render/render-video';
+import { printExportCost } from './export-cost';
+import { previewRate } from './frame-page';
 import { createServerFonts, createSkiaHost, createSkiaSurface } from '../server/render/skia-host';
 
-/**
- * Speed, as ratios against baselines measured in the same run, because machines differ and drift:
- *   export of the demo pieces at 1080p30, beside (a) encoding the same frames already painted and (b) screenshots of
- *   the app's own frame page, frame by frame; and resolving a scene of 300 layers with 20 keyframes each.
- */
-const SCREENSHOT_FRAMES = 24;
-
-const seconds = async (work: () => Promise<unknown>): Promise<number> => {
-  const start = performance.now();
-  await work();
-  return (performance.now() - start) / 1000;
-};
-
-/** Encoder alone: the very frames of the export, decoded to raw pixels beforehand, with the export's own settings. */
-async function encoderLimit(dir: string, video: string, width: number, height: number): Promise<number> {
-  const raw = join(dir, 'frames.yuv');
-  execFileSync('ffmpeg', ['-v', 'error', '-y', '-i', video, '-t', '6', '-pix_fmt', 'yuv420p', '-f', 'rawvideo', raw]);
-  const frames = (await readFile(raw)).length / ((width * height * 3) / 2);
-  const time = await seconds(async () => {
-    const child = spawn('ffmpeg', [
-      '-v',
-      'error',
-      '-y',
-      '-f',
-      'rawvideo',
-      '-pix_fmt',
-      'yuv420p',
-      '-s',
-      `${width}x${height}`,
-      '-framerate',
-      '30',
-      '-i',
-      raw,
-      '-c:v',
-      'libx264',
-      '-preset',
-      'veryfast',
-      '-profile:v',
-      'high',
-      '-crf',
-      '17',
-      '-f',
-      'mp4',
-      join(dir, 'limit.mp4'),
-    ]);
-    await once(child, 'close');
-  });
-  await rm(raw);
-  return frames / time;
-}
+/** Speed, as ratios against baselines measured in the same run, because machines differ and drift. */
 
 /** Milliseconds a frame for 300 layers with 20 keyframes each, all of them standing. */
 async function sceneCost(): Promise<number> {
@@ -244,48 +191,6 @@ function dragCost(): { move: number; copy: number } {
   return { move: each, copy: (performance.now() - start) / 20 };
 }
 
-/** The demo pieces, exported whole. */
-async function exportCost(dir: string): Promise<void> {
-  execFileSync(process.execPath, [join(assets.serverDir, 'make-demo.js'), dir]);
-  console.log(
-    '| piece, format | frames | painted | export fps | (a) encoder alone | ratio to (a), aim 0.7 | (b) screenshots fps | ratio to (b), aim 10 |',
-  );
-  console.log('|---|---|---|---|---|---|---|---|');
-  for (const [file, song, formatId] of [
-    ['demo-nine-days', 'salt-and-string', 'wide'],
-    ['demo-kite-maker', 'harbour-lamps', 'tall'],
-  ] as const) {
-    const { piece } = await unpackPiece(join(dir, `${file}.estrella`), dir);
-    const songFile = join(dir, `${song}.flac`);
-    await convertSong(join(dir, `${song}.wav`), songFile, { limitMs: 60_000 });
-    const analysis = analyseSong(
-      await decodeMono(openAs('flac', songFile), ANALYSIS_RATE, { maxSeconds: 600, limitMs: 60_000 }),
-    );
-    const format = piece.formats.find((f) => f.id === formatId)!; // the demo's own formats
-    const out = join(dir, 'out.mp4');
-    let facts = { frames: 0, painted: 0 };
-    const time = await seconds(async () => {
-      facts = await renderVideo({ input: { piece, analysis, formatId, files: {} }, songFile, out, assets });
-    });
-    const limit = await encoderLimit(dir, out, format.width, format.height);
-    const total = frameCount(resolveTimes(piece, analysis).end, piece.frameRate);
-    const shots =
-      formatId === 'wide'
-        ? await screenshotRate(
-            { piece, analysis, files: {} },
-            Array.from({ length: SCREENSHOT_FRAMES }, (_, i) =>
-              frameMiddle(Math.floor((i * total) / SCREENSHOT_FRAMES), piece.frameRate),
-            ),
-            dir,
-          )
-        : null;
-    const fps = facts.frames / time;
-    console.log(
-      `| ${piece.name}, ${format.name} | ${facts.frames} | ${facts.painted} | ${fps.toFixed(1)} | ${limit.toFixed(1)} | ${(fps / limit).toFixed(2)} | ${shots === null ? '' : shots.toFixed(2)} | ${shots === null ? '' : (fps / shots).toFixed(1)} |`,
-    );
-  }
-}
-
 /** The demo pieces as they are previewed, 1280 pixels a side, in this machine's Chromium without a graphics card. */
 async function previewCost(dir: string): Promise<void> {
   execFileSync(process.execPath, [join(assets.serverDir, 'make-demo.js'), dir]);
@@ -304,7 +209,7 @@ async function previewCost(dir: string): Promise<void> {
 }
 
 const PARTS: Readonly<Record<string, (dir: string) => void | Promise<void>>> = {
-  export: exportCost,
+  export: printExportCost,
   preview: previewCost,
   async scene() {
     const cost = await sceneCost();

@@ -77,6 +77,9 @@ export function openPainters({ input, pixels, longerSide, assets, signal, thread
   const all: Worker[] = [];
   const idle: Worker[] = [];
   let work: Work | null = null;
+  /** Threads that the work is for. */
+  let most = 0;
+  let isStarting = false;
   let wake: () => void = () => {};
   let fail: (error: Error) => void = () => {};
   const failed = new Promise<never>((_, reject) => {
@@ -93,6 +96,11 @@ export function openPainters({ input, pixels, longerSide, assets, signal, thread
   const hear = (worker: Worker, message: ThreadMessage): void => {
     switch (message.type) {
       case 'ready':
+        isStarting = false;
+        idle.push(worker);
+        feed();
+        grow();
+        break;
       case 'done':
         idle.push(worker);
         feed();
@@ -122,6 +130,12 @@ export function openPainters({ input, pixels, longerSide, assets, signal, thread
     worker.on('exit', () => fail(new AppError('ENCODER_FAILED', 'a painting thread ended early')));
     all.push(worker);
   };
+  /** Threads start one after another: the first frame comes sooner by what the others would take from it. */
+  const grow = (): void => {
+    if (isStarting || all.length >= most) return;
+    isStarting = true;
+    start();
+  };
   const abort = (): void => fail(new Cancelled());
   if (signal?.aborted) abort();
   signal?.addEventListener('abort', abort, { once: true });
@@ -135,8 +149,9 @@ export function openPainters({ input, pixels, longerSide, assets, signal, thread
         runs.push({ from, to: Math.min(end, from + length), isFirst: from === first });
       const mine: Work = { runs, finished: new Map(), next: 0, taken: first, painted: 0 };
       work = mine;
-      while (all.length < Math.min(wanted, runs.length)) start();
+      most = Math.min(wanted, runs.length);
       feed();
+      grow();
       let last: Painted | null = null;
       for (let frame = first; frame < end; frame++) {
         while (!mine.finished.has(frame))

@@ -9,6 +9,7 @@ import { encodeFile } from './encode-file';
 import { encodeSound } from './encode-sound';
 import type { SoundFacts } from './encode-sound';
 import { COLOUR, startEncoder } from './encoder';
+import type { Encoder } from './encoder';
 import type { ExportRun } from './export-run';
 import { joinParts } from './join-parts';
 import { openPainters } from './painters';
@@ -59,30 +60,52 @@ const paintersFor = (run: VideoRun, recipe: VideoRecipe): Painters =>
     threads: run.threads,
   });
 
-/** Paints frames and encodes them in one go. @returns how many were painted. */
-async function encodeFrames(
+type Encoding = Pick<VideoRecipe, 'pixels' | 'isTagged'> & {
+  readonly video: readonly string[];
+  readonly container: readonly string[];
+};
+
+/**
+ * Paints frames and encodes them, each part to a file of its own. While one part is encoded, the encoder of the next one
+ * starts, and that of the part before it ends.
+ * @param onFrame - is told how many frames were handed over.
+ * @returns how many were painted.
+ */
+async function encodeParts(
   run: VideoRun,
-  recipe: Pick<VideoRecipe, 'pixels' | 'isTagged'> & {
-    readonly video: readonly string[];
-    readonly container: readonly string[];
-  },
+  recipe: Encoding,
   painters: Painters,
-  { first, end }: Pick<VideoPart, 'first' | 'end'>,
-  out: string,
+  parts: readonly (Pick<VideoPart, 'first' | 'end'> & { readonly file: string })[],
   onFrame: (done: number) => void,
 ): Promise<number> {
   const { width, height } = painters;
-  const encoder = startEncoder({ ...recipe, width, height, frameRate: run.input.piece.frameRate, out });
+  const { frameRate } = run.input.piece;
+  const opened: Encoder[] = [];
+  const open = (at: number): void => {
+    const part = parts[at];
+    if (part) opened.push(startEncoder({ ...recipe, width, height, frameRate, out: part.file }));
+  };
+  let painted = 0;
+  let done = 0;
+  let ended = Promise.resolve();
   try {
-    const painted = await painters.paint(first, end, async (pixels, frame) => {
-      await encoder.write(pixels);
-      run.onPicture?.({ pixels, kind: recipe.pixels, width, height });
-      onFrame(frame + 1 - first);
-    });
-    await encoder.finish();
+    open(0);
+    for (const [i, part] of parts.entries()) {
+      open(i + 1);
+      const encoder = opened[i]!; // opened just now, or with the part before
+      painted += await painters.paint(part.first, part.end, async (pixels) => {
+        await encoder.write(pixels);
+        run.onPicture?.({ pixels, kind: recipe.pixels, width, height });
+        onFrame(++done);
+      });
+      await ended; // no more than one ends while another works
+      ended = encoder.finish();
+      ended.catch(() => {}); // told by whoever waits for it
+    }
+    await ended;
     return painted;
   } catch (error) {
-    encoder.kill();
+    for (const encoder of opened) encoder.kill();
     throw error;
   }
 }
@@ -99,7 +122,8 @@ export async function renderPart(run: VideoRun, part: VideoPart): Promise<number
   const painters = paintersFor(run, recipe);
   const video = videoArguments(recipe, framesPerSecond(run.input.piece.frameRate), settings);
   try {
-    return await encodeFrames(run, { ...recipe, video, container: recipe.part.args }, painters, part, run.out, (done) =>
+    const file = { ...part, file: run.out };
+    return await encodeParts(run, { ...recipe, video, container: recipe.part.args }, painters, [file], (done) =>
       run.onProgress?.(done / (part.end - part.first)),
     );
   } finally {
@@ -136,12 +160,11 @@ async function encodeBySize(
   ];
   const passes = recipe.pass ? 2 : 1;
   try {
-    const painted = await encodeFrames(
+    const painted = await encodeParts(
       run,
       { ...recipe, isTagged: true, video: mezzanine.video(fps, settings), container: mezzanine.part.args },
       painters,
-      { first: span.first, end: span.first + span.count },
-      whole,
+      [{ first: span.first, end: span.first + span.count, file: whole }],
       (done) => run.onProgress?.((0.5 * done) / span.count),
     );
     let kilobits = rate.by === 'bits' ? rate.kilobits : kilobitsFor(rate.megabytes, duration, recipe.sound !== null);
@@ -240,30 +263,25 @@ export async function renderVideo(run: VideoRun): Promise<RenderFacts> {
         finish([all], [picture]),
       ));
     else if (recipe.container === null)
-      painted = await encodeFrames(
+      painted = await encodeParts(
         run,
         { ...recipe, video, container: recipe.part.args },
         painters,
-        all,
-        run.out,
+        [{ ...all, file: run.out }],
         (done) => run.onProgress?.(done / span.count),
       );
     else {
       const parts = recipe.isInParts ? videoParts(span, piece.frameRate) : [all];
       if (run.makeParts && parts.length > 1) await finish(parts, await run.makeParts(parts));
       else {
-        for (const part of parts) {
-          const file = `${run.out}.${part.index}.${recipe.part.extension}`;
-          made.push(file);
-          painted += await encodeFrames(
-            run,
-            { ...recipe, video, container: recipe.part.args },
-            painters,
-            part,
-            file,
-            (done) => run.onProgress?.((0.98 * (part.first - span.first + done)) / span.count),
-          );
-        }
+        made.push(...parts.map(({ index }) => `${run.out}.${index}.${recipe.part.extension}`));
+        painted = await encodeParts(
+          run,
+          { ...recipe, video, container: recipe.part.args },
+          painters,
+          parts.map((part, i) => ({ ...part, file: made[i]! })), // one for each
+          (done) => run.onProgress?.((0.98 * done) / span.count),
+        );
         await finish(parts, made);
       }
     }
