@@ -369,6 +369,32 @@ test('where no beat is, the app says so, and takes the song as free time at a cl
   await expect(page.getByRole('note')).toBeVisible();
 });
 
+test('doubtful beats are counted, and gone through by key, one stretch after another', async ({ page }) => {
+  // A beat, noise without one, and the beat again.
+  const { left, right } = toMix(styleSong(styleNamed('house'), 120, 0));
+  const beat = Float32Array.from({ length: 16 * 22050 }, (_, i) => (left[2 * i]! + right[2 * i + 1]!) / 2);
+  const syllables = noBeatSounds(1).find((s) => s.name === 'noise in syllables')!;
+  const noise = syllables.samples().subarray(0, 10 * 22050);
+  const file = workFile('interrupted.wav');
+  await writeFile(file, encodeWav([Float32Array.from([...beat, ...noise, ...beat])], 22050));
+  const id = await pieceWithMusic(page, 'Interrupted', file);
+  await expect(page.getByText(/\d+ doubtful stretch/)).toBeVisible();
+  await timeline(page).focus();
+  await page.keyboard.press('g');
+  for (let i = 0; i < 3; i++) {
+    await page.keyboard.press('Shift+d');
+    await page.keyboard.press('m');
+  }
+  await waitSaved(page);
+  const places = (await storedPiece(page, id)).markers.map(({ at }) => at.seconds!);
+  expect(places).toHaveLength(3);
+  for (const [i, at] of places.entries()) {
+    expect(at).toBeGreaterThan(15);
+    expect(at).toBeLessThan(27);
+    if (i > 0) expect(at).toBeGreaterThan(places[i - 1]!);
+  }
+});
+
 test('where two tempi fit, both are offered, heard with clicks and chosen at a click', async ({ page }) => {
   const file = workFile('ballad.wav');
   await writeFile(file, toWav(toMix(styleSong(styleNamed('piano ballad'), 58, 0))));
@@ -386,4 +412,11 @@ test('where two tempi fit, both are offered, heard with clicks and chosen at a c
   await note.getByRole('button', { name: 'Hear it with clicks' }).click();
   await expect(page.getByRole('button', { name: 'Click track' })).toHaveAttribute('aria-pressed', 'true');
   await page.keyboard.press('Space');
+
+  // The next such piece counts the song as it was chosen here.
+  const next = await newPiece(page, 'Another Slow Morning', { custom: [320, 180] });
+  await page.getByLabel('Choose a song').setInputFiles(file);
+  await expect(page.getByText(/as you chose for the last such piece/)).toBeVisible({ timeout: 60_000 });
+  await waitSaved(page);
+  expect((await music(page, next)).correction.factor).toBe(isSlow ? 2 : 0.5);
 });
