@@ -21,6 +21,15 @@ async function choose(page: Page, name: string): Promise<void> {
   await page.getByRole('option', { name: `Choose ${name}` }).click();
 }
 
+/** Words on the canvas, in a group of their own. */
+async function groupOneLine(page: Page): Promise<void> {
+  await page.keyboard.press('t');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+A');
+  await page.keyboard.press('Control+G');
+}
+
 test('from nothing to three lower thirds in two formats, in less than three minutes of steps', async ({ page }) => {
   const began = Date.now();
   const id = await newPiece(page, 'People of the week');
@@ -153,11 +162,7 @@ test('a layer is held by an edge, and differs in one format until that is taken 
 
 test('a group is kept as a template, saved as a file, and comes back as its next version', async ({ page }) => {
   const id = await newPiece(page, 'My card');
-  await page.keyboard.press('t');
-  await page.keyboard.press('Escape');
-  await page.keyboard.press('Escape');
-  await page.keyboard.press('Control+A');
-  await page.keyboard.press('Control+G');
+  await groupOneLine(page);
   await expect(timeline(page).getByRole('button', { name: 'Group 1', exact: true })).toBeVisible();
   const keep = async (): Promise<void> => {
     await page.keyboard.press('Shift+K');
@@ -199,11 +204,7 @@ test('a group is kept as a template, saved as a file, and comes back as its next
 
 test('a template asks for a song, which becomes the music', async ({ page }) => {
   const id = await newPiece(page, 'A card with a song');
-  await page.keyboard.press('t');
-  await page.keyboard.press('Escape');
-  await page.keyboard.press('Escape');
-  await page.keyboard.press('Control+A');
-  await page.keyboard.press('Control+G');
+  await groupOneLine(page);
   await page.keyboard.press('Shift+K');
   await page.getByRole('textbox', { name: 'Name', exact: true }).fill('Sung card');
   await page.getByRole('checkbox', { name: 'asks for a song' }).check();
