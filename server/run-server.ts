@@ -12,6 +12,7 @@ import type { ServerContext } from './jobs/context';
 import { REAP_EVERY_MS, createReaper } from './jobs/runner';
 import { readConfig } from './platform/config';
 import type { Config } from './platform/config';
+import { turn } from './platform/turns';
 import { asAppError } from './platform/errors';
 import { createLog } from './platform/log';
 import { superviseWorker } from './supervise';
@@ -36,7 +37,7 @@ function repeat(everyMs: number, work: () => Promise<unknown>, onError: (error: 
 
 /** Pieces stored before there were summaries get theirs, some at a time. */
 async function completeSummaries(context: ServerContext): Promise<void> {
-  while ((await context.pieces.resummarise(null)) > 0) await new Promise((resolve) => setImmediate(resolve));
+  while ((await context.pieces.resummarise(null)) > 0) await turn();
 }
 
 /**

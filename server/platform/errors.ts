@@ -179,6 +179,9 @@ const DATABASE_CODES: Readonly<Record<string, ErrorCode>> = {
   EDQUOT: 'DISK_FULL',
 };
 
+/** Whether there was no room on the disk. */
+export const isDiskFull = (error: unknown): boolean => asAppError(error).code === 'DISK_FULL';
+
 /** Wraps anything thrown in an AppError; system errors that people can do something about get their own code. */
 export function asAppError(error: unknown): AppError {
   if (error instanceof AppError) return error;

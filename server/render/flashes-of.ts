@@ -2,7 +2,7 @@ import { FlashMeter, flashSize } from '@core/checks';
 import type { Flashing } from '@core/checks';
 import type { FrameRate } from '@core/time';
 import { frameCount, frameMiddle } from '@core/time';
-import { Cancelled } from '../platform/errors';
+import { turnUnless } from '../platform/turns';
 import type { FrameSource } from './frame-source';
 
 /** Frames between two looks at whether to go on. */
@@ -18,10 +18,7 @@ export async function flashesOf(
   const meter = new FlashMeter(width, height);
   const count = frameCount(source.duration, rate);
   for (let frame = 0; frame < count; frame++) {
-    if (frame % AT_ONCE === 0) {
-      await new Promise(setImmediate); // lets whoever waits for the process have its turn
-      if (signal?.aborted) throw new Cancelled();
-    }
+    if (frame % AT_ONCE === 0) await turnUnless(signal);
     const at = frameMiddle(frame, rate);
     const surface = await source.paint(at, Math.max(width / source.width, height / source.height));
     const { data } = surface.canvas.getContext('2d').getImageData(0, 0, width, height);

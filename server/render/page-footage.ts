@@ -4,7 +4,8 @@ import { needsOf, sourceKey } from '@core/paint';
 import type { Source } from '@core/paint';
 import { frameMiddle } from '@core/time';
 import type { FrameRate } from '@core/time';
-import { AppError, Cancelled } from '../platform/errors';
+import { AppError } from '../platform/errors';
+import { turnUnless } from '../platform/turns';
 import { readFrame } from '../platform/read-frame';
 import type { FrameSource } from './frame-source';
 
@@ -27,8 +28,7 @@ async function framesSeen(
     for (const need of needsOf(source.resolve(frameMiddle(first + i, rate))))
       if (need.frame !== null) seen.set(sourceKey(need), need);
     if (i % AT_ONCE !== 0) continue;
-    await new Promise(setImmediate); // lets whoever waits for the process have its turn
-    if (signal?.aborted) throw new Cancelled();
+    await turnUnless(signal);
   }
   return [...seen.values()];
 }

@@ -2,6 +2,7 @@ import { parentPort, workerData } from 'node:worker_threads';
 import { frameFingerprint } from '@core/scene';
 import { frameMiddle } from '@core/time';
 import { youngCollector } from '../platform/collect-young';
+import { turn } from '../platform/turns';
 import { createFrameSource } from './frame-source';
 import type { RenderInput } from './frame-source';
 import { createI420Converter } from './i420';
@@ -35,9 +36,6 @@ export type ThreadMessage =
 
 /** The share of rows up to which reading just them is quicker than reading all: what is read in part is converted twice. */
 const FEW_ROWS = 0.4;
-
-/** Lets messages come in and memory be given back. */
-const turn = (): Promise<void> => new Promise((resolve) => setImmediate(resolve));
 
 async function main(): Promise<void> {
   const port = parentPort;

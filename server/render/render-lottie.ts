@@ -4,10 +4,12 @@ import { LottieWriter } from '@core/lottie';
 import type { FilePicture } from '@core/lottie';
 import { MEDIA_KINDS, resolveTimes, spanOf } from '@core/piece';
 import { frameMiddle, framesPerSecond } from '@core/time';
-import { AppError, Cancelled } from '../platform/errors';
+import { AppError } from '../platform/errors';
+import { turnUnless } from '../platform/turns';
 import type { ExportRun } from './export-run';
 import { createFrameSource } from './frame-source';
 import type { RenderInput } from './frame-source';
+import { dataAddress } from './read-source';
 import { createServerFonts } from './skia-host';
 
 /** Frames between looks at whether to go on. */
@@ -17,7 +19,7 @@ async function readPicture(file: string): Promise<FilePicture> {
   const bytes = await readFile(file);
   const { width, height } = await loadImage(bytes);
   // The file that is painted with is a PNG already.
-  return { address: `data:${MEDIA_KINDS.picture.type};base64,${bytes.toString('base64')}`, width, height };
+  return { address: dataAddress({ bytes, type: MEDIA_KINDS.picture.type }), width, height };
 }
 
 /** @throws AppError MEDIA_MISSING */
@@ -56,9 +58,7 @@ export async function renderLottie(run: ExportRun, isSeeThrough: boolean): Promi
     writer.push(source.resolve(frameMiddle(first + frame, rate)));
     if (frame % AT_ONCE !== 0) continue;
     onProgress?.(frame / count);
-    // Lets whoever waits for the process have its turn.
-    await new Promise(setImmediate);
-    if (signal?.aborted) throw new Cancelled();
+    await turnUnless(signal);
   }
   const { lottie, left } = writer.finish();
   await writeFile(run.out, JSON.stringify(lottie));

@@ -6,6 +6,7 @@ import type { PropertyId } from '../../piece';
 import type { DisplayItem } from '../list/display-list';
 import type { FrameContext } from './frame-context';
 import { LayerReader } from './layer-reader';
+import { momentWithin } from './moment-within';
 import type { Outer } from './outer';
 import type { PreparedLayer } from './prepare';
 
@@ -30,9 +31,6 @@ export function inkBox(item: DisplayItem): Box | null {
   }
 }
 
-/** Shortest stretch before its end at which a layer is looked at. */
-const JUST_BEFORE = 1e-4;
-
 /** Layers whose boxes are being looked for: one that hugs what hugs it has none. */
 const underWay = new Set<string>();
 
@@ -51,7 +49,7 @@ export function huggingValues(
   if (!hug || !target || underWay.has(prepared.layer.id) || isFlat(outer.matrix)) return null;
   underWay.add(prepared.layer.id);
   try {
-    const at = Math.min(Math.max(seconds, target.start), Math.max(target.start, target.end - JUST_BEFORE));
+    const at = momentWithin(target, seconds);
     const item = context.draw.still(target, at, { ...context, isAtRest: true, skipLayerId: null, moved: null });
     const ink = item && inkBox(item);
     if (!ink) return null;

@@ -1,12 +1,10 @@
 import { transformBox, unionBox } from '../../geometry';
 import type { Box } from '../../geometry';
 import type { FrameContext } from './frame-context';
+import { momentWithin } from './moment-within';
 import type { PreparedLayer } from './prepare';
 
 const known = new WeakMap<FrameContext['layoutText'], WeakMap<PreparedLayer, Box>>();
-
-/** Shortest stretch before an end at which a layer is looked at. */
-const JUST_BEFORE = 1e-4;
 
 /**
  * The box of what is in a group, pixels of the format as they are without the group: where its layers lie in the middle
@@ -26,8 +24,7 @@ function measure(group: PreparedLayer, context: FrameContext): Box {
   let all: Box | null = null;
   for (const child of group.children) {
     if (child.hidden) continue;
-    const at = Math.min(Math.max(middle, child.start), Math.max(child.start, child.end - JUST_BEFORE));
-    const item = context.draw.still(child, at, still);
+    const item = context.draw.still(child, momentWithin(child, middle), still);
     if (!item) continue;
     const box = transformBox(item.matrix, item.box);
     all = all ? unionBox(all, box) : box;

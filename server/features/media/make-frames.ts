@@ -9,7 +9,7 @@ import { MAX_FOOTAGE_FRAMES } from '@core/piece';
 import type { FootageRef } from '@core/piece';
 import { framesPerSecond } from '@core/time';
 import type { Seconds } from '@core/time';
-import { AppError } from '../../platform/errors';
+import { AppError, isDiskFull } from '../../platform/errors';
 import { openAs, streamProgram } from '../../platform/ffmpeg';
 import type { ProgramOptions } from '../../platform/ffmpeg';
 import { createSplitter } from '../../platform/frame-splitter';
@@ -138,7 +138,7 @@ export async function makeFrames(
     const duration = count / framesPerSecond(facts.frameRate);
     return { ...sides[0], duration, footage, warning: warningOf(name, stream, sides[0], facts.duration - duration) };
   } catch (error) {
-    throw isFull(error) ? new AppError('DISK_FULL', '', { cause: error }) : error;
+    throw isDiskFull(error) ? new AppError('DISK_FULL', '', { cause: error }) : error;
   } finally {
     out.destroy();
     await rm(smallFile, { force: true });
@@ -159,8 +159,6 @@ function warningOf(
 }
 /** Less than this at the end of a film is missed by nobody, seconds. */
 const MISSED = 0.5;
-
-const isFull = (error: unknown): boolean => error instanceof Error && 'code' in error && error.code === 'ENOSPC';
 
 /** Sides of the first frame. */
 async function firstOf(

@@ -13,7 +13,7 @@ import type { Piece } from '@core/piece';
 import { rosterSchema } from '@core/roster';
 import type { Roster } from '@core/roster';
 import { idSchema } from '@core/time';
-import { AppError } from '../../platform/errors';
+import { AppError, isDiskFull } from '../../platform/errors';
 import { MAX_PIECE_FILE_BYTES } from '../../platform/limits';
 
 /**
@@ -158,13 +158,11 @@ export async function unpackPiece(file: string, into: string): Promise<UnpackedP
     }
     return { piece, analyses, media, rosters: await readRosters(zip, entries.get(ROSTERS), total) };
   } catch (error) {
-    throw error instanceof AppError || isFull(error) ? error : damaged(error);
+    throw error instanceof AppError || isDiskFull(error) ? error : damaged(error);
   } finally {
     zip.close();
   }
 }
-
-const isFull = (error: unknown): boolean => error instanceof Error && 'code' in error && error.code === 'ENOSPC';
 
 export interface PackedPiece {
   readonly piece: Piece;

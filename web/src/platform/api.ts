@@ -20,6 +20,10 @@ export class ApiError extends Error {
   }
 }
 
+/** What the server said went wrong, or what else to say. */
+export const saidBy = (error: unknown, otherwise: string): string =>
+  error instanceof ApiError ? error.message : otherwise;
+
 async function failure(response: Response): Promise<ApiError> {
   const body: unknown = await response.json().catch(() => null);
   if (typeof body === 'object' && body !== null && 'error' in body) {

@@ -33,7 +33,7 @@ const library = tf as unknown as {
   readonly ready: () => Promise<void>;
 };
 
-/** A graphics card is fifty times as fast; without one, the processor is no slower than a card that is made believe. */
+/** On the graphics card where there is one, else on the processor: a second a look there. */
 async function choosePlace(): Promise<void> {
   for (const place of ['webgl', 'cpu'])
     if (await library.setBackend(place).catch(() => false)) {

@@ -31,6 +31,9 @@ export const lookAtFootage = (
   signal: AbortSignal,
 ): Promise<LookedAtFootage> => ask({ type: 'follow', ...work }, 'followed', onProgress, signal);
 
+/** Looking at one picture takes a second or three; a machine on which it takes longer does without. */
+const FACES_LIMIT_MS = 20_000;
+
 /** The faces in a picture. Rejects if they cannot be looked for. @param address - of the picture on the server. */
 export const facesInPicture = async (address: string): Promise<readonly Face[]> =>
-  (await ask({ type: 'faces', address }, 'faces', () => {})).faces;
+  (await ask({ type: 'faces', address }, 'faces', () => {}, AbortSignal.timeout(FACES_LIMIT_MS))).faces;

@@ -2,7 +2,7 @@ import { Heading, Link as PlainLink, Stack, Text } from '@chakra-ui/react';
 import { Component, useState } from 'react';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { ApiError, api, call } from '../../platform/api';
+import { api, call, saidBy } from '../../platform/api';
 import { receivedPiece } from '../../platform/received-piece';
 import { replaceDocument, undoEdit, useDesk } from '../../store/desk-store';
 import { Button } from '../../ui/Button';
@@ -18,7 +18,7 @@ export function WaysOut({ pieceId, onTry }: { pieceId: string; onTry: () => void
   const [problem, setProblem] = useState<string | null>(null);
   const attempt = (work: () => Promise<void>) => {
     setProblem(null);
-    work().catch((error: unknown) => setProblem(error instanceof ApiError ? error.message : WORDS.thatDidNotWork));
+    work().catch((error: unknown) => setProblem(saidBy(error, WORDS.thatDidNotWork)));
   };
   const list = () =>
     attempt(async () =>

@@ -2,7 +2,7 @@ import { fetchAnalysis } from '../../platform/fetch-analysis';
 import { Box, Dialog, Portal } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { useLocation, useNavigate, useParams } from 'react-router';
-import { ApiError } from '../../platform/api';
+import { saidBy } from '../../platform/api';
 import { playhead } from '../../platform/clock';
 import { stop } from '../../platform/playback';
 import { closePiece, setView, useDesk } from '../../store/desk-store';
@@ -31,9 +31,7 @@ export function DeskPage() {
     setProblem(null);
     playhead.set(0);
     let isLeft = false;
-    loadPiece(id).catch(
-      (error: unknown) => !isLeft && setProblem(error instanceof ApiError ? error.message : WORDS.thePieceCouldNot),
-    );
+    loadPiece(id).catch((error: unknown) => !isLeft && setProblem(saidBy(error, WORDS.thePieceCouldNot)));
     const stopSaving = keepSaved(id);
     const stopFollowing = followSong(fetchAnalysis, browserClock);
     return () => {
@@ -124,7 +122,7 @@ function useGoToCopy(): (choice: Promise<string | null>) => void {
   return (choice) =>
     void choice
       .then((copyId) => copyId && navigate(`/piece/${copyId}`))
-      .catch((error: unknown) => setView({ notice: error instanceof ApiError ? error.message : WORDS.thatDidNotWork }));
+      .catch((error: unknown) => setView({ notice: saidBy(error, WORDS.thatDidNotWork) }));
 }
 
 /** Edits of closed tabs that could not be sent: kept as pieces of their own, or let go. */

@@ -5,7 +5,7 @@ import { Suspense, lazy, useDeferredValue, useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { frameRateLabel } from '@core/time';
 import { useTheme } from '../../app/use-theme';
-import { ApiError, api, call, upload } from '../../platform/api';
+import { api, call, upload, saidBy } from '../../platform/api';
 import { onNews } from '../../platform/news';
 import { hasWork } from '../../saving/browser-store';
 import { Choice } from '../../ui/Choice';
@@ -125,7 +125,7 @@ export function HomePage() {
     try {
       await work();
     } catch (e) {
-      setNotice({ text: e instanceof ApiError ? e.message : WORDS.thatDidNotWork });
+      setNotice({ text: saidBy(e, WORDS.thatDidNotWork) });
     }
   };
   const openFile = (file: File) =>
@@ -221,7 +221,7 @@ export function HomePage() {
 
       {error && (
         <Box as="p" role="alert" color="ember">
-          {error instanceof ApiError ? error.message : WORDS.thePiecesCouldNot}
+          {saidBy(error, WORDS.thePiecesCouldNot)}
           {WORDS.theyAreShownAs}
         </Box>
       )}

@@ -3,7 +3,7 @@ import { zodResolver } from '@hookform/resolvers/zod';
 import { Controller, useForm, useWatch } from 'react-hook-form';
 import { DESTINATIONS } from '@core/piece';
 import { FRAME_RATES } from '@core/time';
-import { ApiError } from '../../platform/api';
+import { saidBy } from '../../platform/api';
 import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
 import { NumberField } from '../../ui/NumberField';
@@ -27,7 +27,7 @@ export function NewPieceForm({ onMade, onCancel }: { onMade: OnMade; onCancel: (
         const id = await makePiece(wanted.name || WORDS.untitled, formatsOf(wanted), FRAME_RATES[wanted.rate]);
         onMade(id, withTemplate);
       } catch (error) {
-        form.setError('root', { message: error instanceof ApiError ? error.message : WORDS.failed });
+        form.setError('root', { message: saidBy(error, WORDS.failed) });
       }
     });
   const side = (name: 'custom.width' | 'custom.height', label: string) => (

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import { ANALYSIS_VERSION } from '@core/audio';
 import { compareHearing, songOf } from '@core/piece';
 import type { HearingComparison } from '@core/piece';
-import { ApiError } from '../../platform/api';
+import { saidBy } from '../../platform/api';
 import { edit, setAnalysis, setView, useDesk } from '../../store/desk-store';
 import { useAnalysis, usePiece } from '../../store/selectors';
 import { analysisName } from '../../store/song-analyses';
@@ -35,7 +35,7 @@ export function HearAnew() {
         setCompared(compareHearing(now.piece, now.analysis, found));
       })
       .catch((error: unknown) => {
-        if (!signal.aborted) setView({ notice: error instanceof ApiError ? error.message : WORDS.couldNotBeHeardAnew });
+        if (!signal.aborted) setView({ notice: saidBy(error, WORDS.couldNotBeHeardAnew) });
       })
       .finally(() => listening.current?.signal === signal && setProgress(null));
   };

@@ -40,6 +40,7 @@ jest.unstable_mockModule('../../platform/api', () => {
   };
   return {
     ApiError,
+    saidBy: (error: unknown, otherwise: string) => (error instanceof ApiError ? error.message : otherwise),
     call: async (answer: unknown) => answer,
     api: { media: { ':hash': { $get: () => state(), analysis: { $get: () => analysis } } } },
   };

@@ -1,6 +1,6 @@
 import { MEDIA_KINDS } from '@core/piece';
 import type { MediaKindId } from '@core/piece';
-import { ApiError } from '../../platform/api';
+import { ApiError, saidBy } from '../../platform/api';
 import { uploadMedia } from '../../platform/upload-media';
 import { setView } from '../../store/desk-store';
 import { isSvg, takeLogo } from '../logo/take-logo';
@@ -43,7 +43,7 @@ export async function importFile(
     setView({ notice: told ?? warning ?? WORDS.isIn(file.name) });
   } catch (error) {
     if (error instanceof DOMException && error.name === 'AbortError') setView({ notice: WORDS.wasLeftOut(file.name) });
-    else setView({ notice: error instanceof ApiError ? error.message : WORDS.couldNotBeBrought(file.name) });
+    else setView({ notice: saidBy(error, WORDS.couldNotBeBrought(file.name)) });
   } finally {
     onProgress(null);
   }

@@ -5,7 +5,7 @@ import { EXPORT_KINDS, EXPORT_KIND_IDS } from '@core/formats';
 import type { ExportKindId } from '@core/formats';
 import { ROW_SCOPES, ROW_SCOPE_IDS } from '@core/roster';
 import type { RowScope } from '@core/roster';
-import { ApiError, api, call } from '../../platform/api';
+import { ApiError, api, call, saidBy } from '../../platform/api';
 import { saveNow } from '../../saving/browser-session';
 import { useDesk } from '../../store/desk-store';
 import { usePiece } from '../../store/selectors';
@@ -59,7 +59,7 @@ export function RosterFiles({
     try {
       await work();
     } catch (error) {
-      setProblem(error instanceof ApiError ? error.message : WORDS.theServerDoesNotAnswer);
+      setProblem(saidBy(error, WORDS.theServerDoesNotAnswer));
     }
     await look();
   };

@@ -1,5 +1,5 @@
 import type { Edit } from '@core/piece';
-import { ApiError } from '../../platform/api';
+import { saidBy } from '../../platform/api';
 import { uploadMedia } from '../../platform/upload-media';
 import { waitUntilReady } from '../media/media-kinds';
 import { edit } from '../../store/desk-store';
@@ -18,7 +18,7 @@ export async function bringPictures(files: readonly File[]): Promise<string | nu
       const { ref } = await waitUntilReady(media, () => {}, signal);
       adds.push({ type: 'media.add', media: ref });
     } catch (error) {
-      wrong.push(error instanceof ApiError ? error.message : `${file.name}: ${WORDS.theServerDoesNotAnswer}`);
+      wrong.push(saidBy(error, `${file.name}: ${WORDS.theServerDoesNotAnswer}`));
     }
   }
   if (adds.length > 0) edit(adds);

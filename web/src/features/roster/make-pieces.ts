@@ -1,7 +1,7 @@
 import type { SongAnalysis } from '@core/audio';
 import type { Piece } from '@core/piece';
 import { prepareRows } from '@core/roster';
-import { ApiError, api, call } from '../../platform/api';
+import { ApiError, api, call, saidBy } from '../../platform/api';
 import { newId } from '../../platform/ids';
 import { WORDS } from './words';
 
@@ -11,7 +11,7 @@ export interface NamedRow {
   readonly name: string;
 }
 
-const why = (error: unknown): string => (error instanceof ApiError ? error.message : WORDS.theServerDoesNotAnswer);
+const why = (error: unknown): string => saidBy(error, WORDS.theServerDoesNotAnswer);
 
 /** Makes a piece of a row. @returns its id. @throws ApiError. */
 async function makePiece(made: ReturnType<ReturnType<typeof prepareRows>>, name: string): Promise<string> {

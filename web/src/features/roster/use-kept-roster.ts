@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Roster } from '@core/roster';
-import { ApiError } from '../../platform/api';
+import { ApiError, saidBy } from '../../platform/api';
 import { readRoster, writeRoster } from './roster-store';
 import { WORDS } from './words';
 
@@ -73,7 +73,7 @@ export function useKeptRoster(pieceId: string, groupId: string, initial: Roster)
           setTold(WORDS.changedElsewhere);
         }
       } else {
-        setTold(error instanceof ApiError ? error.message : WORDS.theServerDoesNotAnswer);
+        setTold(saidBy(error, WORDS.theServerDoesNotAnswer));
         timer.current = setTimeout(() => void keep.current(), AGAIN_MS);
       }
     }
@@ -115,7 +115,7 @@ export function useKeptRoster(pieceId: string, groupId: string, initial: Roster)
         if (own.history.now !== own.kept) keepSoon();
       } catch (error) {
         if (isGone) return;
-        setTold(error instanceof ApiError ? error.message : WORDS.theServerDoesNotAnswer);
+        setTold(saidBy(error, WORDS.theServerDoesNotAnswer));
         again = setTimeout(() => void load(), AGAIN_MS);
       }
     };

@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ApiError } from '../../platform/api';
+import { saidBy } from '../../platform/api';
 import { WORDS } from './words';
 
 /** Does something with renders, says what the server said against it, and looks at the lists again. */
@@ -15,7 +15,7 @@ export function useAttempt(): {
     try {
       await work();
     } catch (error) {
-      setProblem(error instanceof ApiError ? error.message : WORDS.thatDidNotWork);
+      setProblem(saidBy(error, WORDS.thatDidNotWork));
     }
     await Promise.all([
       queries.invalidateQueries({ queryKey: ['exports'] }),

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Piece } from '@core/piece';
-import { ApiError } from '../../platform/api';
+import { saidBy } from '../../platform/api';
 import { setView } from '../../store/desk-store';
 import { keptTemplates } from './kept-templates';
 import { WORDS } from './words';
@@ -16,5 +16,4 @@ export function useShowKept(): (all?: readonly Piece[]) => void {
   return (all) => void (all ? client.setQueryData(KEY, all) : client.invalidateQueries({ queryKey: KEY }));
 }
 
-export const tellFailure = (error: unknown): void =>
-  setView({ notice: error instanceof ApiError ? error.message : WORDS.couldNotBeReached });
+export const tellFailure = (error: unknown): void => setView({ notice: saidBy(error, WORDS.couldNotBeReached) });

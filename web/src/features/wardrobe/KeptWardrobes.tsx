@@ -1,7 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import type { Edit, KeptWardrobe } from '@core/piece';
-import { ApiError } from '../../platform/api';
+import { saidBy } from '../../platform/api';
 import { newId } from '../../platform/ids';
 import { edit, openDocument, setView, undoEdit, useDesk } from '../../store/desk-store';
 import { Button } from '../../ui/Button';
@@ -9,8 +9,7 @@ import { NameField } from '../../ui/NameField';
 import { bringOver, forgetWardrobe, keepWardrobe } from './kept';
 import { WORDS } from './words';
 
-const tell = (error: unknown): void =>
-  setView({ notice: error instanceof ApiError ? error.message : WORDS.couldNotBeReached });
+const tell = (error: unknown): void => setView({ notice: saidBy(error, WORDS.couldNotBeReached) });
 
 /** Puts a kept wardrobe on, with the files of its logos. @returns False if nothing was changed. */
 function wear({ id, version, body }: KeptWardrobe): boolean {

@@ -10,7 +10,7 @@ import {
 import type { Edit, GroupLayer, Layer, MediaRef, Piece, ResolvedTimes } from '@core/piece';
 import { freeMoment } from '@core/time';
 import type { Moment } from '@core/time';
-import { ApiError, api, call } from '../../platform/api';
+import { ApiError, api, call, saidBy } from '../../platform/api';
 import { newId } from '../../platform/ids';
 import { edit, openDocument, selectLayers, setView } from '../../store/desk-store';
 import { selected } from '../desk/commands';
@@ -29,8 +29,7 @@ function missing(piece: Piece, needs: readonly MediaRef[]): MediaRef[] {
     .map((ref) => (ids.has(ref.id) ? { ...ref, id: newId() } : ref));
 }
 
-const tell = (error: unknown, name: string): void =>
-  setView({ notice: error instanceof ApiError ? error.message : WORDS.couldNot(name) });
+const tell = (error: unknown, name: string): void => setView({ notice: saidBy(error, WORDS.couldNot(name)) });
 
 const refOf = (piece: Piece, media: MediaRef): MediaRef => piece.media.find(({ hash }) => hash === media.hash) ?? media;
 
