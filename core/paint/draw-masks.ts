@@ -1,5 +1,6 @@
 import type { ItemMask } from '../scene';
-import { place } from './tools';
+import type { Rect } from './rects';
+import { BLUR_REACH, place } from './tools';
 import type { Flat, Tools, View } from './tools';
 
 /** One mask in white, as large as the view. */
@@ -25,10 +26,17 @@ function maskFlat(tools: Tools, mask: ItemMask, view: View, use: (flat: Flat) =>
 
 const OPERATIONS = { add: 'source-over', subtract: 'destination-out', intersect: 'destination-in' } as const;
 
-/** What masks leave to be seen, in white, as large as the view. */
+/** The view and as far around it as feathers reach: a mask that goes on beyond the view is not soft at its border. */
+function aroundView(masks: readonly ItemMask[], { scale, x, y, width, height }: View): Rect {
+  const feather = Math.max(...masks.map((mask) => mask.feather));
+  const room = feather > 0 ? Math.ceil(BLUR_REACH * feather * scale) + 1 : 0;
+  return [x - room, y - room, x + width + room, y + height + room];
+}
+
+/** What masks leave to be seen, in white, on the view at least. */
 export function withMasks(tools: Tools, masks: readonly ItemMask[], view: View, use: (flat: Flat) => void): void {
   tools.flatten(
-    [view.x, view.y, view.x + view.width, view.y + view.height],
+    aroundView(masks, view),
     view,
     (sum, at) => {
       // Where the first takes away or meets, there was all.

@@ -299,6 +299,23 @@ describe('masks and mattes', () => {
     expect(Math.abs(faint - 128)).toBeLessThanOrEqual(1);
   });
 
+  it('are soft at their own edges, and not where the layer or the frame ends', () => {
+    const still = (value: number | [number, number]) => ({ value, keyframes: [] });
+    const wide: Partial<Mask> = { d: 'M0 0L300 0L300 300L0 300Z', box: [300, 300] };
+    const tracks = { position: still([0, 0]), feather: still(8) };
+    const within = painted([flag('a', '#FFFFFF', { masks: [mask('add', 0, { ...wide, tracks })] })]);
+    for (const [x, y] of [
+      [30, 48],
+      [48, 66],
+      [29, 29],
+    ] as const)
+      expect(within(x, y)[0]).toBe(255);
+    const all = flag('a', '#FFFFFF', { masks: [mask('add', 0, { ...wide, tracks })] }, { dimensions: [200, 200] });
+    expect([painted([all])(0, 48)[0], painted([all])(SIDE - 1, SIDE - 1)[0]]).toEqual([255, 255]);
+    const away = mask('subtract', 0, { ...wide, inverted: true, tracks });
+    expect(painted([flag('a', '#FFFFFF', { masks: [away] })])(29, 29)[0]).toBe(255);
+  });
+
   it('let a layer be seen by another, by opacity or brightness, and that one is not seen itself', () => {
     const matte = (channel: 'alpha' | 'luminance', inverted: boolean, fill = '#808080') => {
       const cover = flag('m', fill, {}, { dimensions: [20, 20] });
