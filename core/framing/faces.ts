@@ -21,15 +21,30 @@ const WITH_HAIR = 1.25;
 /** Two faces that are further apart than this many of their widths are two people. */
 const SAME_PERSON = 2.5;
 
-/** Frames at which faces are looked for: the first and last of each shot, and in between one in `every`. */
+/** A stretch of frames, both ends of which were looked at. */
+type Between = readonly [number, number];
+
+/**
+ * Frames at which faces are looked for, those that tell most first: where shots begin, where they end, then the middles
+ * of what lies between, until no two are further apart than `every`. Whoever has no time for all can stop anywhere.
+ */
 export function framesForFaces(count: number, cuts: readonly number[], every: number): number[] {
-  const out: number[] = [];
-  for (const [i, from] of [0, ...cuts].entries()) {
-    const last = (cuts[i] ?? count) - 1;
-    const steps = Math.ceil((last - from) / every);
-    for (let k = 0; k <= steps; k++) out.push(steps === 0 ? from : Math.round(from + ((last - from) * k) / steps));
-  }
-  return count > 0 ? out : [];
+  if (count === 0) return [];
+  const begins = [0, ...cuts];
+  const ends = begins.map((_, i) => (begins[i + 1] ?? count) - 1);
+  const out = new Set([...begins, ...ends]);
+  let open: Between[] = begins.map((from, i) => [from, ends[i]!]); // as many
+  while (open.length > 0)
+    open = open.flatMap(([from, to]): Between[] => {
+      if (to - from <= every) return [];
+      const middle = Math.floor((from + to) / 2);
+      out.add(middle);
+      return [
+        [from, middle],
+        [middle, to],
+      ];
+    });
+  return [...out];
 }
 
 const middleOf = ({ x, y, width, height }: Face): readonly [number, number] => [x + width / 2, y + height / 2];

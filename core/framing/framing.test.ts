@@ -116,8 +116,8 @@ describe('faces', () => {
     expect(isFramed([{ ...face(0.2), certainty: 0.05 }], 0.8)).toBe(true);
     expect(isFramed([face(0.2), face(0.28), face(0.55)], 0.24)).toBe(true);
   });
-  it('are looked for at the ends of every shot and in between', () => {
-    expect(framesForFaces(20, [5, 6], 4)).toEqual([0, 4, 5, 6, 9, 13, 16, 19]);
+  it('are looked for at the ends of every shot first, then in between', () => {
+    expect(framesForFaces(20, [5, 6], 4)).toEqual([0, 5, 6, 4, 19, 12, 9, 15]);
     expect(framesForFaces(1, [], 4)).toEqual([0]);
     expect(framesForFaces(0, [], 4)).toEqual([]);
   });
@@ -140,7 +140,9 @@ describe('faces', () => {
   it('are followed where other things move more', () => {
     const frames = Array.from({ length: 24 }, (_, i) => frameOf([brightDisc(0.5 - 0.35 * Math.cos(i / 3))], [0, 0], 1));
     const course = (i: number): number => 0.2 + 0.02 * i;
-    const seen = framesForFaces(24, [], RATE).map((frame) => ({ frame, faces: [face(course(frame))] }));
+    const seen = framesForFaces(24, [], RATE)
+      .sort((a, b) => a - b)
+      .map((frame) => ({ frame, faces: [face(course(frame))] }));
     const { focus } = followSubject(frames, TALL, seen);
     expect(focus.filter((at, i) => isWithin([course(i), 0.5], at, 0.02))).toHaveLength(24);
   });

@@ -343,6 +343,8 @@ export function effectsReach(effects: readonly ItemEffect[], [width, height]: re
       case 'spin':
         return sum + (diagonal - Math.min(width, height)) / 2;
       case 'shadow':
+      case 'inner':
+        // What lies around throws none into it, so that it has to be there.
         return sum + Math.max(Math.abs(number('x')), Math.abs(number('y'))) + BLUR_REACH * number('blur');
       case 'long':
         return sum + number('length');

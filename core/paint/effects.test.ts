@@ -273,6 +273,15 @@ describe('kernels', () => {
   });
 });
 
+describe('a shadow within', () => {
+  it('falls from the edges of the layer, not from those of the frame', () => {
+    const inner = effect('inner', { colour: '#000000', x: 0, y: 0, blur: 8 });
+    const wide = painted([flag('a', '#FFFFFF', { effects: [inner] }, { dimensions: [300, 300] })]);
+    expect([wide(0, 48)[0], wide(SIDE - 1, SIDE - 1)[0]]).toEqual([255, 255]);
+    expect(painted([flag('a', '#FFFFFF', { effects: [inner] })])(29, 48)[0]).toBeLessThan(200);
+  });
+});
+
 describe('masks and mattes', () => {
   it('add, take away and meet', () => {
     const at = (...masks: Mask[]) => {

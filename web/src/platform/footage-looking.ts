@@ -6,8 +6,10 @@ import { smallFrameOf } from './small-frame';
 
 /** Frames that are fetched side by side. */
 const AT_ONCE = 6;
-/** Looks from one at which faces are looked for to the next: a second's, as the desk looks. */
+/** Looks from one at which faces are looked for to the next at most: a second's, as the desk looks. */
 const FACES_EVERY = 8;
+/** Milliseconds that are spent on faces: a few looks where there is no graphics card. */
+const FACES_TIME = 8000;
 /** The share of the work that fetching frames is; looking for faces is the rest. */
 const FETCHING = 0.3;
 
@@ -39,14 +41,19 @@ async function beginsWith(hash: string, before: number, after: number): Promise<
   return cut === undefined ? after : between[cut]!; // an index among them
 }
 
-/** Faces at addresses, in their order. The network is large, and asked for only here. */
+/**
+ * Faces at addresses, in their order, as far as there is time for them. The network is large, and asked for only here.
+ */
 async function facesAt(addresses: readonly string[], onDone: (share: number) => void): Promise<Face[][]> {
   const { FACE_LOOK, openFaceFinder } = await import('./face-finder');
   const find = await openFaceFinder();
+  const began = performance.now();
   const out: Face[][] = [];
   for (const address of addresses) {
+    const spent = (performance.now() - began) / FACES_TIME;
+    if (spent >= 1) break;
+    onDone(Math.max(spent, out.length / addresses.length));
     out.push(await find(await smallFrameOf(address, FACE_LOOK)));
-    onDone(out.length / addresses.length);
   }
   return out;
 }
@@ -60,7 +67,8 @@ async function facesIn(
   const looks = framesForFaces(seen.length, shotsIn(seen), FACES_EVERY);
   const addresses = looks.map((look) => frameAddress(hash, 'small', frames[look]!)); // looks are indices among them
   const faces = await facesAt(addresses, onDone).catch(() => []);
-  return faces.map((own, i) => ({ frame: looks[i]!, faces: own })); // as many
+  const found = faces.map((own, i) => ({ frame: looks[i]!, faces: own })); // no more than looks
+  return found.sort((a, b) => a.frame - b.frame);
 }
 
 async function follow(work: FootageWork): Promise<void> {
