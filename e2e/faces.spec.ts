@@ -2,10 +2,10 @@ import { writeFileSync } from 'node:fs';
 import { createCanvas, loadImage } from '@napi-rs/canvas';
 import type { Image } from '@napi-rs/canvas';
 import { expect, test } from '@playwright/test';
-import type { Track, Vector } from '@core/motion';
+import type { Vector } from '@core/motion';
 import { H264, encodeFilm } from '../tests/helpers/film';
 import { newPiece, storedPiece, waitSaved, workFile } from './support/app';
-import { bringIn, insideOf, isInTallFrame, openPictures } from './support/footage';
+import { bringIn, followSubject, insideOf, isInTallFrame, openPictures } from './support/footage';
 
 /** Faces count for more than what stands out and what moves. The photographs are those of the package that finds them. */
 const PHOTOS = 'node_modules/@vladmandic/face-api/demo';
@@ -79,10 +79,7 @@ test('footage is followed by the face in it, past what moves faster', async ({ p
   const id = await newPiece(page, 'A face that moves', { custom: [180, 320], rate: '25' });
   await openPictures(page);
   await bringIn(page, film);
-  await page.getByRole('button', { name: 'Follow the subject' }).click();
-  await expect(page.getByText('Keyframes of the focus follow the subject')).toBeVisible({ timeout: 60_000 });
-  await waitSaved(page);
-  const focus = (await storedPiece(page, id)).layers[0]!.tracks.focus as unknown as Track; // as it is stored
+  const focus = await followSubject(page, id, 60_000);
   const inside = insideOf(focus, frames, RATE, faceAt);
   console.log(`the face is in ${inside} of ${frames} frames`);
   expect(inside / frames).toBeGreaterThanOrEqual(0.99);

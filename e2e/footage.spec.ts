@@ -3,12 +3,11 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { pathToFileURL } from 'node:url';
 import { createCanvas, loadImage } from '@napi-rs/canvas';
 import { expect, test } from '@playwright/test';
-import type { Track } from '@core/motion';
 import { FOOTAGE_FILE, FOOTAGE_FRAMES, kiteAt } from '../demo/footage';
 import { H264, makeFilm, readNumber } from '../tests/helpers/film';
 import { appUrl, goTo, newPiece, renderTo, storedPiece, testFile, timeline, waitSaved, workFile } from './support/app';
 import { pixelsOf } from './support/canvas-pixels';
-import { bringIn, insideOf, openPictures } from './support/footage';
+import { bringIn, followSubject, insideOf, openPictures } from './support/footage';
 
 /** Films as footage: brought in, trimmed, slowed, cut in two, followed, and rendered. */
 const WHOLE = [0, 0, 320, 180] as const;
@@ -122,11 +121,7 @@ test('what is seen of footage follows its subject through a cut, in one step tha
   const id = await newPiece(page, 'Followed', { custom: [180, 320], rate: '25' });
   await openPictures(page);
   await bringIn(page, film);
-  await page.getByRole('button', { name: 'Follow the subject' }).click();
-  await expect(page.getByText('Keyframes of the focus follow the subject')).toBeVisible({ timeout: 30_000 });
-  await waitSaved(page);
-  const [layer] = (await storedPiece(page, id)).layers;
-  const focus = layer!.tracks.focus as unknown as Track; // as it is stored
+  const focus = await followSubject(page, id, 30_000);
   expect(focus.keyframes.length).toBeGreaterThan(4);
   const inside = insideOf(focus, frames, RATE, subject);
   console.log(`the subject is in ${inside} of ${frames} frames, by ${focus.keyframes.length} keyframes`);
@@ -141,13 +136,8 @@ test('the kite of the demo stays in a tall frame', async ({ page }) => {
   const id = await newPiece(page, 'Kite', { custom: [180, 320], rate: '25' });
   await openPictures(page);
   await bringIn(page, testFile(FOOTAGE_FILE));
-  await page.getByRole('button', { name: 'Follow the subject' }).click();
-  await expect(page.getByText('Keyframes of the focus follow the subject')).toBeVisible({ timeout: 60_000 });
-  await waitSaved(page);
-  const [layer] = (await storedPiece(page, id)).layers;
-  const inside = insideOf(layer!.tracks.focus as unknown as Track, FOOTAGE_FRAMES, RATE, (frame) =>
-    kiteAt(frame / RATE),
-  ); // as it is stored
+  const focus = await followSubject(page, id, 60_000);
+  const inside = insideOf(focus, FOOTAGE_FRAMES, RATE, (frame) => kiteAt(frame / RATE));
   console.log(`the kite is in ${inside} of ${FOOTAGE_FRAMES} frames`);
   expect(inside / FOOTAGE_FRAMES).toBeGreaterThanOrEqual(0.99);
 });

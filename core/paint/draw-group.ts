@@ -8,7 +8,7 @@ import { withMasks } from './draw-masks';
 import { lumaToAlpha } from './pixel-effects';
 import { union } from './rects';
 import type { Rect } from './rects';
-import { place } from './tools';
+import { place, rectOf } from './tools';
 import type { Flat, Tools, View } from './tools';
 import { drawUnder } from './under-effects';
 
@@ -82,9 +82,8 @@ function drawContent(drawing: Drawing, context: DrawContext, item: GroupItem, vi
   const { tools } = drawing;
   if (masks) withMasks(tools, masks, view, (flat) => tools.lay(context, flat, { operation: 'destination-in' }));
   if (!matte) return;
-  const whole: Rect = [view.x, view.y, view.x + view.width, view.y + view.height];
   tools.flatten(
-    whole,
+    rectOf(view),
     view,
     (own, at) => {
       matte.items.forEach((cover) => drawing.draw(own, cover, at));

@@ -3,7 +3,7 @@ import { itemRect } from './damage';
 import type { Drawing } from './draw-group';
 import type { DrawContext, PaintHost } from './draw-target';
 import { reachOf, rowOf } from './item-kinds';
-import { createTools } from './tools';
+import { createTools, rectOf } from './tools';
 import type { View } from './tools';
 
 /**
@@ -21,13 +21,13 @@ export function createItemDrawer(host: PaintHost): ItemDrawer {
     tools: createTools(host),
     draw: (context, item, view) => rowOf(item).draw(drawing, context, item, view),
     regionOf(item, view) {
-      const rect = itemRect(item, view.scale) ?? [view.x, view.y, view.x + view.width, view.y + view.height];
-      const room = Math.ceil(reachOf(item) * view.scale);
+      const rect = itemRect(item, view.scale) ?? rectOf(view);
+      const around = rectOf(view, Math.ceil(reachOf(item) * view.scale));
       const [l, t, r, b] = [
-        Math.max(rect[0], view.x - room),
-        Math.max(rect[1], view.y - room),
-        Math.min(rect[2], view.x + view.width + room),
-        Math.min(rect[3], view.y + view.height + room),
+        Math.max(rect[0], around[0]),
+        Math.max(rect[1], around[1]),
+        Math.min(rect[2], around[2]),
+        Math.min(rect[3], around[3]),
       ];
       return l < r && t < b ? [l, t, r, b] : null;
     },

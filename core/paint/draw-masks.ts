@@ -1,12 +1,11 @@
 import type { ItemMask } from '../scene';
-import type { Rect } from './rects';
-import { BLUR_REACH, place } from './tools';
+import { BLUR_REACH, place, rectOf } from './tools';
 import type { Flat, Tools, View } from './tools';
 
 /** One mask in white, as large as the view. */
 function maskFlat(tools: Tools, mask: ItemMask, view: View, use: (flat: Flat) => void): void {
   tools.flatten(
-    [view.x, view.y, view.x + view.width, view.y + view.height],
+    rectOf(view),
     view,
     (context, at) => {
       const path = tools.path(mask.pathKey, mask.path);
@@ -26,17 +25,16 @@ function maskFlat(tools: Tools, mask: ItemMask, view: View, use: (flat: Flat) =>
 
 const OPERATIONS = { add: 'source-over', subtract: 'destination-out', intersect: 'destination-in' } as const;
 
-/** The view and as far around it as feathers reach: a mask that goes on beyond the view is not soft at its border. */
-function aroundView(masks: readonly ItemMask[], { scale, x, y, width, height }: View): Rect {
+/** How far feathers reach: a mask that goes on beyond the view is not soft at its border. Pixels of the scaled frame. */
+function featherRoom(masks: readonly ItemMask[], scale: number): number {
   const feather = Math.max(...masks.map((mask) => mask.feather));
-  const room = feather > 0 ? Math.ceil(BLUR_REACH * feather * scale) + 1 : 0;
-  return [x - room, y - room, x + width + room, y + height + room];
+  return feather > 0 ? Math.ceil(BLUR_REACH * feather * scale) + 1 : 0;
 }
 
 /** What masks leave to be seen, in white, on the view at least. */
 export function withMasks(tools: Tools, masks: readonly ItemMask[], view: View, use: (flat: Flat) => void): void {
   tools.flatten(
-    aroundView(masks, view),
+    rectOf(view, featherRoom(masks, view.scale)),
     view,
     (sum, at) => {
       // Where the first takes away or meets, there was all.

@@ -57,6 +57,14 @@ const roundUp = (pixels: number): number => Math.max(64, 2 ** Math.ceil(Math.log
 
 export const opaque = (colour: Colour): Colour => colour.slice(0, 7);
 
+/** The part of the scaled frame that a view shows, and so many pixels around it. */
+export const rectOf = ({ x, y, width, height }: View, room = 0): Rect => [
+  x - room,
+  y - room,
+  x + width + room,
+  y + height + room,
+];
+
 /** Coordinates of a matrix on the surface. */
 export const place = (context: DrawContext, matrix: Matrix, view: View): void =>
   context.setTransform(...multiply([view.scale, 0, 0, view.scale, -view.x, -view.y], matrix));

@@ -4,6 +4,7 @@ import { coveringBox } from '@core/geometry';
 import { evaluateTrack, prepareTrack } from '@core/motion';
 import type { Track, Vector } from '@core/motion';
 import type { Moment } from '@core/time';
+import { storedPiece, waitSaved } from './app';
 
 /** Films in browser tests. */
 
@@ -14,6 +15,14 @@ export const openPictures = (page: Page): Promise<void> =>
 export async function bringIn(page: Page, file: string): Promise<void> {
   await page.getByLabel('Choose a picture, a film or a logo').setInputFiles(file);
   await expect(page.getByRole('region', { name: 'Footage' })).toBeVisible({ timeout: 60_000 });
+}
+
+/** Has the first layer follow its subject. @returns the focus as it is stored. */
+export async function followSubject(page: Page, id: string, timeout: number): Promise<Track> {
+  await page.getByRole('button', { name: 'Follow the subject' }).click();
+  await expect(page.getByText('Keyframes of the focus follow the subject')).toBeVisible({ timeout });
+  await waitSaved(page);
+  return (await storedPiece(page, id)).layers[0]!.tracks.focus as unknown as Track; // as it is stored
 }
 
 /** Whether a place of a wide film, 16:9, is seen in a tall frame, 9:16, whose focus is given. */

@@ -15,8 +15,9 @@ import { createServerFonts } from './skia-host';
 export async function findingsIn(
   { piece, analysis, files }: Pick<RenderInput, 'piece' | 'analysis' | 'files'>,
   assets: Assets,
+  shipped = createServerFonts(assets.fontsDir),
 ): Promise<(Finding & { readonly check: CheckId })[]> {
-  const fonts = withPieceFonts(piece, createServerFonts(assets.fontsDir), (hash) => readFile(files[hash] ?? ''));
+  const fonts = withPieceFonts(piece, shipped, (hash) => readFile(files[hash] ?? ''));
   await readyToDraw(piece, fonts, (hash) => readFile(files[hash] ?? '', 'utf8'));
   const layoutText = createLayoutCache(fonts);
   const spelling = await serverSpelling(assets);
@@ -28,10 +29,11 @@ export async function findingsIn(
  * MEDIA_MISSING.
  */
 export async function mistakesIn(input: RenderInput, assets: Assets, signal?: AbortSignal): Promise<string[]> {
-  const findings = await findingsIn(input, assets);
+  const shipped = createServerFonts(assets.fontsDir);
+  const findings = await findingsIn(input, assets, shipped);
   const told = findings
     .filter(({ severity, formatId }) => severity === 'error' && (formatId === null || formatId === input.formatId))
     .map(({ text }) => text);
-  const source = await createFrameSource(input, createServerFonts(assets.fontsDir));
+  const source = await createFrameSource(input, shipped);
   return [...told, ...(await flashesOf(source, input.piece.frameRate, signal)).map(tellFlashing)];
 }
