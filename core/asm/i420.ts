@@ -55,26 +55,35 @@ function chroma4(left: v128, right: v128, k: v128): v128 {
 }
 
 /**
- * Rows [from, to) of a frame; all four must be even. `src` holds just these rows, `dst` the planes of the whole frame,
- * width·height·3/2 bytes.
+ * Pixels [left, right) of rows [from, to) of a frame; all must be even, and width and height. `src` holds just these rows from
+ * `left` on, each `stride` bytes long, `dst` the planes of the whole frame, width·height·3/2 bytes.
  */
-export function rgbaToI420(src: i32, dst: i32, width: i32, height: i32, from: i32, to: i32): void {
+export function rgbaToI420(
+  src: i32,
+  stride: i32,
+  dst: i32,
+  width: i32,
+  height: i32,
+  left: i32,
+  right: i32,
+  from: i32,
+  to: i32,
+): void {
   const uBase = dst + width * height;
   const vBase = uBase + ((width * height) >> 2);
   const half = width >> 1;
-  const stride = width << 2;
   const ky = i16x8(2991, 10064, 1016, 0, 2991, 10064, 1016, 0);
   const ku = i16x8(-1649, -5547, 7196, 0, -1649, -5547, 7196, 0);
   const kv = i16x8(7196, -6536, -660, 0, 7196, -6536, -660, 0);
   for (let y = from; y < to; y += 2) {
     let a = src + (y - from) * stride;
     let b = a + stride;
-    let ya = dst + y * width;
+    let ya = dst + y * width + left;
     let yb = ya + width;
-    let u = uBase + (y >> 1) * half;
-    let v = vBase + (y >> 1) * half;
-    let x = 0;
-    for (; x + 8 <= width; x += 8) {
+    let u = uBase + (y >> 1) * half + (left >> 1);
+    let v = vBase + (y >> 1) * half + (left >> 1);
+    let x = left;
+    for (; x + 8 <= right; x += 8) {
       const a0 = v128.load(a);
       const a1 = v128.load(a, 16);
       const b0 = v128.load(b);
@@ -84,10 +93,10 @@ export function rgbaToI420(src: i32, dst: i32, width: i32, height: i32, from: i3
       const lumas = i8x16.narrow_i16x8_u(la, lb);
       v128.store_lane<i64>(ya, lumas, 0);
       v128.store_lane<i64>(yb, lumas, 1);
-      const left = blockSums(a0, b0);
-      const right = blockSums(a1, b1);
-      v128.store_lane<i32>(u, chroma4(left, right, ku), 0);
-      v128.store_lane<i32>(v, chroma4(left, right, kv), 0);
+      const near = blockSums(a0, b0);
+      const far = blockSums(a1, b1);
+      v128.store_lane<i32>(u, chroma4(near, far, ku), 0);
+      v128.store_lane<i32>(v, chroma4(near, far, kv), 0);
       a += 32;
       b += 32;
       ya += 8;
@@ -95,7 +104,7 @@ export function rgbaToI420(src: i32, dst: i32, width: i32, height: i32, from: i3
       u += 4;
       v += 4;
     }
-    for (; x < width; x += 2) {
+    for (; x < right; x += 2) {
       store<u8>(ya, luma(a));
       store<u8>(ya, luma(a + 4), 1);
       store<u8>(yb, luma(b));

@@ -51,7 +51,8 @@ export interface Surface {
 }
 
 export interface PaintHost {
-  createSurface(width: number, height: number): Surface;
+  /** @param isOpaque - nothing of it will ever be seen through, which some hosts draw from more quickly. */
+  createSurface(width: number, height: number, isOpaque?: boolean): Surface;
   /** A path object from SVG path data. */
   createPath(d: string): unknown;
   /** Pixels of a picture, or of a frame of footage; null while they are not loaded (see needsOf). */

@@ -4,6 +4,7 @@ export type { DrawContext, GradientStops, PaintHost, Surface } from './draw-targ
 export { colourAfter } from './colour-after';
 export { spreadGradient } from './draw-gradient';
 export { damageBetween, itemRect } from './damage';
+export type { PaintedPart } from './parts';
 export type { Rect } from './rects';
 export { needsOf } from './needs';
 export { MOST_CACHED_PIXELS, createSourceCache } from './source-cache';

@@ -18,7 +18,7 @@ import type { Matrix } from '@core/geometry';
 import type { DisplayList } from '@core/scene';
 import { createLayoutCache } from '@core/text';
 import { FRAME_RATES, freeMoment } from '@core/time';
-import { createSkiaHost, createSkiaSurface } from '../../server/render/skia-host';
+import { createSkiaHost, createSkiaSurface, pixelsOf } from '../../server/render/skia-host';
 import { countingIds } from '../../tests/helpers/documents';
 import { testFonts } from '../../tests/helpers/fonts';
 
@@ -85,29 +85,69 @@ const pixels = (list: DisplayList): Buffer => {
 };
 
 describe('the painter', () => {
+  const FRAMES = [0, 1, 2, 15, 16, 20, 24, 25, 26, 30, 40, 48, 49, 60, 3, 3, 70, 71];
+  /** Skia cuts curves at the clip before it rasterises them: pixels of a curved edge may differ by a few levels. */
+  const expectNear = (frame: number, kept: Uint8Array, fresh: Uint8Array): void => {
+    let worst = 0;
+    let different = 0;
+    for (let i = 0; i < fresh.length; i++) {
+      const off = Math.abs(fresh[i]! - kept[i]!);
+      worst = Math.max(worst, off);
+      if (off > 0) different++;
+    }
+    expect({ frame, near: worst <= 8, few: different <= fresh.length * 0.005 }).toEqual({
+      frame,
+      near: true,
+      few: true,
+    });
+  };
   it('shows the same picture whether it paints a frame afresh or only what changed since the last', () => {
     const piece = movingPiece();
     const surface = createSkiaSurface(W, H);
     const painter = createPainter(createSkiaHost());
-    for (const frame of [0, 1, 2, 15, 16, 20, 24, 25, 26, 30, 40, 48, 49, 60, 3, 3, 70, 71]) {
+    for (const frame of FRAMES) {
       const list = listAt(piece, frame / 30);
       painter.paint(surface.context, list);
-      const fresh = pixels(list);
-      const kept = Buffer.from(surface.canvas.data());
-      // Skia cuts curves at the clip before it rasterises them: pixels of a curved edge may differ by a few levels.
-      let worst = 0;
-      let different = 0;
-      for (let i = 0; i < fresh.length; i++) {
-        const off = Math.abs(fresh[i]! - kept[i]!);
-        worst = Math.max(worst, off);
-        if (off > 0) different++;
-      }
-      expect({ frame, near: worst <= 8, few: different <= fresh.length * 0.005 }).toEqual({
-        frame,
-        near: true,
-        few: true,
-      });
+      expectNear(frame, surface.canvas.data(), pixels(list));
     }
+  });
+  it('and in parts that are put together, which are all of it only where all may have changed', () => {
+    const piece = movingPiece();
+    const painter = createPainter(createSkiaHost());
+    const kept = new Uint8Array(W * H * 4);
+    const shares: number[] = [];
+    for (const frame of FRAMES) {
+      const list = listAt(piece, frame / 30);
+      const parts = painter.paintChanges(list);
+      let covered = 0;
+      for (const { surface, rect } of parts) {
+        const [left, top, right, bottom] = rect;
+        covered += (right - left) * (bottom - top);
+        const own = pixelsOf(surface);
+        for (let y = top; y < bottom; y++) {
+          const row = own.subarray((y - top) * surface.width * 4).subarray(0, (right - left) * 4);
+          kept.set(row, (y * W + left) * 4);
+        }
+      }
+      expectNear(frame, kept, pixels(list));
+      shares.push(covered / (W * H));
+    }
+    expect(shares[0]).toBe(1);
+    // Frame 3 again, and 71: all stands still from the second second on.
+    expect(shares.filter((share) => share === 0)).toHaveLength(2);
+    expect(shares.filter((share) => share < 0.6).length).toBeGreaterThan(FRAMES.length / 2);
+    painter.forget();
+    expect(painter.paintChanges(listAt(piece, 2)).map(({ rect }) => rect)).toEqual([[0, 0, W, H]]);
+  });
+  it('in parts leaves nothing of what was on their surfaces, where the frame can be seen through', () => {
+    const list = listAt(movingPiece(), 0.2);
+    const painter = createPainter(createSkiaHost());
+    const seeThrough = { ...list, background: '#00000000', items: list.items.slice(2) };
+    painter.paintChanges(list);
+    const surface = createSkiaSurface(W, H);
+    createPainter(createSkiaHost()).paint(surface.context, seeThrough);
+    const [whole] = painter.paintChanges(seeThrough);
+    expect(Buffer.compare(pixelsOf(whole!.surface) as Buffer, surface.canvas.data())).toBe(0);
   });
   it('paints nothing for a frame equal to the last, and not the layers that stand still below what moves', () => {
     const piece = movingPiece();

@@ -1,9 +1,14 @@
+import type { Colour } from '../colour';
 import type { DisplayItem, DisplayList } from '../scene';
 import { damageBetween, itemRect, touchesAny } from './damage';
-import { rectPath } from './rects';
-import type { Rect } from './rects';
 import { createItemDrawer } from './draw-items';
 import type { DrawContext, PaintHost, Surface } from './draw-target';
+import { createPartSurfaces, partsOf } from './parts';
+import type { PaintedPart } from './parts';
+import { rectPath } from './rects';
+import type { Rect } from './rects';
+import { rectOf } from './tools';
+import type { View } from './tools';
 
 /**
  * Paints display lists. One painter serves the preview and the export.
@@ -22,29 +27,33 @@ export interface Painter {
    * @returns the rectangles of the target that were painted; null if it was all of it.
    */
   paint(target: DrawContext, list: DisplayList, scale?: number): readonly Rect[] | null;
+  /**
+   * The same for whoever keeps the frame elsewhere: paints what differs from the frame of the call before, each part on a
+   * surface no larger than it needs, which costs in proportion. The next call paints over them.
+   * @returns the parts, disjoint; none if nothing differs, one that is all of the frame where all may.
+   */
+  paintChanges(list: DisplayList, scale?: number): readonly PaintedPart[];
   /** Drops what is known of the target and the cached layers; called when a picture or font has arrived. */
   forget(): void;
   /** Items painted since the painter was made; the measure of what caching saves. */
   readonly paintedItems: number;
 }
 
+const isOpaque = (background: Colour): boolean => background.length <= 7;
+
 export function createPainter(host: PaintHost): Painter {
   const drawer = createItemDrawer(host);
+  const partSurfaces = createPartSurfaces(host);
   let previous: readonly string[] = [];
-  let base: { surface: Surface; prints: string[] } | null = null;
-  let shown: { target: DrawContext; list: DisplayList; scale: number } | null = null;
+  let base: { surface: Surface; isOpaque: boolean; prints: string[] } | null = null;
+  /** The target is null where parts were painted. */
+  let shown: { target: DrawContext | null; list: DisplayList; scale: number } | null = null;
   let paintedItems = 0;
 
-  const paintItems = (
-    context: DrawContext,
-    items: readonly DisplayItem[],
-    scale: number,
-    width: number,
-    height: number,
-  ) => {
+  const paintItems = (context: DrawContext, items: readonly DisplayItem[], view: View) => {
     for (const item of items) {
       paintedItems++;
-      drawer.draw(context, item, { scale, x: 0, y: 0, width, height });
+      drawer.draw(context, item, view);
     }
   };
 
@@ -53,7 +62,7 @@ export function createPainter(host: PaintHost): Painter {
     context.globalAlpha = 1;
     context.globalCompositeOperation = 'source-over';
     // What can be seen through is not drawn over what was there.
-    if (colour.length > 7) context.clearRect(0, 0, width, height);
+    if (!isOpaque(colour)) context.clearRect(0, 0, width, height);
     context.fillStyle = colour;
     context.fillRect(0, 0, width, height);
   };
@@ -72,15 +81,41 @@ export function createPainter(host: PaintHost): Painter {
       return;
     }
     if (!base || !holds) {
+      const solid = isOpaque(list.background);
       const surface =
-        base && base.surface.width === width && base.surface.height === height
+        base && base.isOpaque === solid && base.surface.width === width && base.surface.height === height
           ? base.surface
-          : host.createSurface(width, height);
+          : host.createSurface(width, height, solid);
       clear(surface.context, list.background, width, height);
-      base = { surface, prints: prints.slice(0, 1) };
+      base = { surface, isOpaque: solid, prints: prints.slice(0, 1) };
     }
-    paintItems(base.surface.context, list.items.slice(base.prints.length - 1, same - 1), scale, width, height);
+    const risen = list.items.slice(base.prints.length - 1, same - 1);
+    paintItems(base.surface.context, risen, { scale, x: 0, y: 0, width, height });
     base.prints = prints.slice(0, same);
+  };
+
+  /** What differs from the frame that was shown there before; null if all may. */
+  const changesOn = (target: DrawContext | null, list: DisplayList, scale: number): Rect[] | null => {
+    const damage =
+      shown && shown.target === target && shown.scale === scale ? damageBetween(shown.list, list, scale) : null;
+    shown = { target, list, scale };
+    return damage;
+  };
+
+  /** Paints the rectangles of the frame that are given, or all that the view shows. */
+  const paintOn = (target: DrawContext, list: DisplayList, view: View, damage: readonly Rect[] | null): void => {
+    const { scale, x, y, width, height } = view;
+    target.setTransform(1, 0, 0, 1, 0, 0);
+    target.save();
+    if (base) {
+      target.globalAlpha = 1;
+      target.globalCompositeOperation = 'source-over';
+      for (const [l, t, r, b] of damage ?? [rectOf(view)])
+        target.drawImage(base.surface.image as never, l, t, r - l, b - t, l - x, t - y, r - l, b - t);
+    } else clear(target, list.background, width, height);
+    const rest = list.items.slice(base ? base.prints.length - 1 : 0);
+    paintItems(target, damage ? rest.filter((item) => touchesAny(itemRect(item, scale), damage)) : rest, view);
+    target.restore();
   };
 
   return {
@@ -93,35 +128,38 @@ export function createPainter(host: PaintHost): Painter {
       shown = null;
     },
     paint(target, list, scale = 1) {
-      const width = Math.round(list.width * scale);
-      const height = Math.round(list.height * scale);
-      const damage =
-        shown && shown.target === target && shown.scale === scale ? damageBetween(shown.list, list, scale) : null;
-      shown = { target, list, scale };
+      const [width, height] = [Math.round(list.width * scale), Math.round(list.height * scale)];
+      const damage = changesOn(target, list, scale);
       if (damage && damage.length === 0) return damage;
       raiseBase(list, scale, width, height);
       target.setTransform(1, 0, 0, 1, 0, 0);
       target.save();
-      if (damage) target.clip(host.createPath(damage.map(rectPath).join('')) as never); // opaque to the painter
-      const from = base ? base.prints.length - 1 : 0;
-      if (base) {
-        target.globalAlpha = 1;
-        target.globalCompositeOperation = 'source-over';
-        // What is cleared first need not be kept by the host while it is painted over.
-        if (!damage) target.clearRect(0, 0, width, height);
-        for (const [l, t, r, b] of damage ?? ([[0, 0, width, height]] as Rect[]))
-          target.drawImage(base.surface.image as never, l, t, r - l, b - t, l, t, r - l, b - t);
-      } else clear(target, list.background, width, height);
-      const rest = list.items.slice(from);
-      paintItems(
-        target,
-        damage ? rest.filter((item) => touchesAny(itemRect(item, scale), damage)) : rest,
-        scale,
-        width,
-        height,
-      );
+      if (damage)
+        target.clip(host.createPath(damage.map(rectPath).join('')) as never); // opaque to the painter
+      else if (base && !isOpaque(list.background)) target.clearRect(0, 0, width, height);
+      paintOn(target, list, { scale, x: 0, y: 0, width, height }, damage);
       target.restore();
       return damage;
+    },
+    paintChanges(list, scale = 1) {
+      const [width, height] = [Math.round(list.width * scale), Math.round(list.height * scale)];
+      const damage = changesOn(null, list, scale);
+      if (damage && damage.length === 0) return [];
+      raiseBase(list, scale, width, height);
+      const rects = damage ? partsOf(damage, width, height) : [[0, 0, width, height] as const];
+      return partSurfaces.take(rects, width, height).map((part) => {
+        const { surface, rect } = part;
+        const [x, y, right, bottom] = rect;
+        const { context } = surface;
+        context.setTransform(1, 0, 0, 1, 0, 0);
+        context.save();
+        // A surface that was read is copied before it is painted on, unless all of it is painted over.
+        if (right - x < surface.width || bottom - y < surface.height || !isOpaque(list.background))
+          context.clearRect(0, 0, surface.width, surface.height);
+        paintOn(context, list, { scale, x, y, width: right - x, height: bottom - y }, damage && [rect]);
+        context.restore();
+        return part;
+      });
     },
   };
 }

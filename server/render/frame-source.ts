@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { loadImage } from '@napi-rs/canvas';
 import { createPainter, needsOf } from '@core/paint';
+import type { PaintedPart } from '@core/paint';
 import type { SongAnalysis } from '@core/audio';
 import { resolveTimes, withPieceFonts } from '@core/piece';
 import type { Piece } from '@core/piece';
@@ -38,8 +39,8 @@ export interface FrameSource {
    * @param next - what is painted after it: what that shows is read meanwhile.
    */
   paint(frame: Seconds | DisplayList, scale?: number, next?: DisplayList): Promise<SkiaSurface>;
-  /** Rows [from, to) of the surface in which the last painted frame may differ from the one painted before it. */
-  readonly changedRows: readonly [number, number];
+  /** The same for what differs from the frame of the call before alone: see {@link Painter.paintChanges}. */
+  paintChanges(frame: DisplayList, scale?: number, next?: DisplayList): Promise<readonly PaintedPart[]>;
   /** The next frame is painted whole, as if it were the first. */
   forget(): void;
 }
@@ -74,31 +75,31 @@ export async function createFrameSource(input: RenderInput, shipped: FontLibrary
   const layout = createLayoutCache(fonts);
   const painter = createPainter(host);
   let surface: SkiaSurface | null = null;
-  let changedRows: readonly [number, number] = [0, 0];
   const resolve = (seconds: Seconds): DisplayList => sceneAt(scene, seconds, layout, null, !input.isSeeThrough);
+  const fetchSources = async (list: DisplayList, next: DisplayList | undefined): Promise<void> => {
+    const needs = needsOf(list);
+    if (!host.sources.has(needs)) await host.sources.fetch(needs);
+    // What cannot be read is told when it is to be painted.
+    if (next) host.sources.fetch([...needs, ...needsOf(next)]).catch(() => {});
+  };
   return {
     width: scene.format.width,
     height: scene.format.height,
     duration: times.end,
     resolve,
-    get changedRows() {
-      return changedRows;
-    },
     forget: () => painter.forget(),
     async paint(frame, scale = 1, next) {
       const list = typeof frame === 'number' ? resolve(frame) : frame;
-      const needs = needsOf(list);
-      if (!host.sources.has(needs)) await host.sources.fetch(needs);
-      // What cannot be read is told when it is to be painted.
-      if (next) host.sources.fetch([...needs, ...needsOf(next)]).catch(() => {});
+      await fetchSources(list, next);
       const width = Math.round(list.width * scale);
       const height = Math.round(list.height * scale);
       if (!surface || surface.width !== width || surface.height !== height) surface = createSkiaSurface(width, height);
-      const changed = painter.paint(surface.context, list, scale);
-      changedRows = changed
-        ? [Math.min(height, ...changed.map(([, top]) => top)), Math.max(0, ...changed.map(([, , , bottom]) => bottom))]
-        : [0, height];
+      painter.paint(surface.context, list, scale);
       return surface;
+    },
+    async paintChanges(list, scale, next) {
+      await fetchSources(list, next);
+      return painter.paintChanges(list, scale);
     },
   };
 }

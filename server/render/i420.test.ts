@@ -1,10 +1,11 @@
 import { describe, expect, it } from '@jest/globals';
+import type { Rect } from '@core/paint';
 import { createI420Converter } from './i420';
 
 /** A whole frame at once. */
 function convert(rgba: Uint8Array, width: number, height: number, out: Uint8Array): void {
   const converter = createI420Converter('dist/i420.wasm', width, height);
-  converter.take(rgba, 0);
+  converter.take(rgba, width, [0, 0, width, height]);
   converter.copyTo(out);
 }
 
@@ -66,28 +67,41 @@ describe('RGBA to I420', () => {
       expect(new Set(out.subarray(32))).toEqual(new Set([128]));
     }
   });
-  it('of some rows leaves the others as they were, and is that of the whole', () => {
+  // Of whole rows, of a part whose rows are as long as it, and of one on a larger surface.
+  it.each([
+    [[0, 4, 36, 10], 36],
+    [[8, 2, 34, 12], 26],
+    [[2, 0, 20, 6], 64],
+  ] as const)('of the part %j alone leaves the rest as it was, and is that of the whole', (rect, rowPixels) => {
     const [width, height] = [36, 12];
-    const noise = (seed: number): Uint8Array =>
-      Uint8Array.from({ length: width * height * 4 }, (_, i) => (i % 4 === 3 ? 255 : (i * seed) % 251));
-    const [first, second] = [noise(7), noise(13)];
-    const [top, rows] = [4, 6];
-    const band = second.subarray(top * width * 4, (top + rows) * width * 4);
+    const [left, top, right, bottom] = rect;
+    const noise = (seed: number, pixels: number): Uint8Array =>
+      Uint8Array.from({ length: pixels * 4 }, (_, i) => (i % 4 === 3 ? 255 : (i * seed) % 251));
+    const first = noise(7, width * height);
+    const part = noise(13, rowPixels * (bottom - top));
     const mixed = Uint8Array.from(first);
-    mixed.set(band, top * width * 4);
+    for (let y = top; y < bottom; y++) {
+      const row = part.subarray((y - top) * rowPixels * 4);
+      mixed.set(row.subarray(0, (right - left) * 4), (y * width + left) * 4);
+    }
     const size = (width * height * 3) / 2;
-    const [inBands, whole] = [new Uint8Array(size), new Uint8Array(size)];
+    const [inParts, whole] = [new Uint8Array(size), new Uint8Array(size)];
     const converter = createI420Converter('dist/i420.wasm', width, height);
-    converter.take(first, 0);
-    converter.take(band, top);
-    converter.copyTo(inBands);
+    converter.take(first, width, [0, 0, width, height]);
+    converter.take(part, rowPixels, rect);
+    converter.copyTo(inParts);
     convert(mixed, width, height, whole);
-    expect(inBands).toEqual(whole);
+    expect(inParts).toEqual(whole);
   });
-  it('refuses odd sides and rows that do not fit', () => {
+  it('refuses odd sides, and parts that do not fit', () => {
     expect(() => convert(new Uint8Array(12), 3, 1, new Uint8Array(9))).toThrow(RangeError);
     const converter = createI420Converter('dist/i420.wasm', 4, 4);
-    expect(() => converter.take(new Uint8Array(32), 1)).toThrow(RangeError);
-    expect(() => converter.take(new Uint8Array(64), 2)).toThrow(RangeError);
+    const take = (bytes: number, rowPixels: number, rect: Rect) => () =>
+      converter.take(new Uint8Array(bytes), rowPixels, rect);
+    expect(take(32, 4, [0, 1, 4, 3])).toThrow(RangeError); // odd
+    expect(take(64, 4, [0, 2, 4, 6])).toThrow(RangeError); // below the frame
+    expect(take(64, 2, [0, 0, 4, 2])).toThrow(RangeError); // wider than its rows
+    expect(take(31, 4, [0, 0, 4, 2])).toThrow(RangeError); // too few bytes
+    expect(take(10_000_000, 100_000, [0, 0, 4, 2])).toThrow(RangeError); // rows longer than there is room for
   });
 });

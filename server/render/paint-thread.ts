@@ -1,5 +1,6 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import { frameFingerprint } from '@core/scene';
+import type { DisplayList } from '@core/scene';
 import { frameMiddle } from '@core/time';
 import { youngCollector } from '../platform/collect-young';
 import { turn } from '../platform/turns';
@@ -9,8 +10,7 @@ import { createI420Converter } from './i420';
 import type { I420Converter } from './i420';
 import { sidesFor } from './pixels';
 import type { PixelKind } from './pixels';
-import { createServerFonts, createSkiaSurface } from './skia-host';
-import type { SkiaSurface } from './skia-host';
+import { createServerFonts, createSkiaSurface, pixelsOf } from './skia-host';
 
 /** A painting thread: takes runs of frames, gives back pixels or the news that a frame equals the one before. */
 export interface ThreadInput extends RenderInput {
@@ -34,9 +34,6 @@ export type ThreadMessage =
   | { readonly type: 'done' }
   | { readonly type: 'failed'; readonly message: string };
 
-/** The share of rows up to which reading just them is quicker than reading all: what is read in part is converted twice. */
-const FEW_ROWS = 0.4;
-
 async function main(): Promise<void> {
   const port = parentPort;
   if (!port) return;
@@ -51,22 +48,26 @@ async function main(): Promise<void> {
   const converter = input.pixels === 'i420' ? createI420Converter(input.wasmFile, width, height) : null;
   const collectYoung = youngCollector();
   const spare: ArrayBuffer[] = [];
-  const pixelsOf = (surface: SkiaSurface): Uint8Array<ArrayBuffer> => {
-    // The surface itself holds colours multiplied by their alpha; what is read out of it is straight.
-    if (!converter) return new Uint8Array(surface.canvas.getContext('2d').getImageData(0, 0, width, height).data);
-    takeChanges(converter, surface);
-    const out = new Uint8Array(spare.pop() ?? new ArrayBuffer((width * height * 3) / 2));
-    converter.copyTo(out);
-    return out;
+  /** Pixels as they are asked for; as I420 only what has changed is painted, read and converted. */
+  const paint = async (list: DisplayList, next: DisplayList): Promise<Uint8Array<ArrayBuffer>> => {
+    if (converter && !padded) {
+      for (const { surface, rect } of await source.paintChanges(list, input.scale, next))
+        converter.take(pixelsOf(surface), surface.width, rect);
+      return planesOf(converter);
+    }
+    const painted = await source.paint(list, input.scale, next);
+    padded?.context.drawImage(painted.canvas as never, 0, 0, width, height);
+    const surface = padded ?? painted;
+    if (!converter)
+      // The surface itself holds colours multiplied by their alpha; what is read out of it is straight.
+      return new Uint8Array(surface.canvas.getContext('2d').getImageData(0, 0, width, height).data);
+    converter.take(surface.canvas.data(), width, [0, 0, width, height]);
+    return planesOf(converter);
   };
-  /** Rows that are as they were are not converted, and not read back where that is quicker. */
-  const takeChanges = (into: I420Converter, { canvas }: SkiaSurface): void => {
-    const [from, to] = isOdd ? [0, height] : source.changedRows;
-    const top = from - (from % 2);
-    const rows = Math.min(height, to + (to % 2)) - top;
-    if (rows <= 0) return;
-    if (rows < height * FEW_ROWS) into.take(canvas.getContext('2d').getImageData(0, top, width, rows).data, top);
-    else into.take(canvas.data().subarray(top * width * 4, (top + rows) * width * 4), top);
+  const planesOf = (from: I420Converter): Uint8Array<ArrayBuffer> => {
+    const out = new Uint8Array(spare.pop() ?? new ArrayBuffer((width * height * 3) / 2));
+    from.copyTo(out);
+    return out;
   };
   const paintRun = async (run: FrameRun): Promise<void> => {
     try {
@@ -82,9 +83,7 @@ async function main(): Promise<void> {
           continue;
         }
         before = print;
-        const surface = await source.paint(list, input.scale, next);
-        if (padded) padded.context.drawImage(surface.canvas as never, 0, 0, width, height);
-        const out = pixelsOf(padded ?? surface);
+        const out = await paint(list, next);
         post({ type: 'frame', frame, pixels: out.buffer }, [out.buffer]);
         // What was read of this frame is given back, and memory that comes back is there for the next.
         collectYoung();

@@ -20,6 +20,9 @@ const FRAME_BUDGET = 300_000_000;
 const runLength = (width: number, height: number, bytes: number): number =>
   Math.max(3, Math.min(30, Math.floor(FRAME_BUDGET / (width * height * bytes * 4))));
 
+/** So long frames are waited for before another thread starts. */
+const PATIENCE_MS = 700;
+
 export interface PaintersOptions {
   readonly input: RenderInput;
   readonly pixels: PixelKind;
@@ -80,6 +83,8 @@ export function openPainters({ input, pixels, longerSide, assets, signal, thread
   /** Threads that the work is for. */
   let most = 0;
   let isStarting = false;
+  /** How long frames were waited for since the last thread started. */
+  let waitedMs = 0;
   let wake: () => void = () => {};
   let fail: (error: Error) => void = () => {};
   const failed = new Promise<never>((_, reject) => {
@@ -99,7 +104,6 @@ export function openPainters({ input, pixels, longerSide, assets, signal, thread
         isStarting = false;
         idle.push(worker);
         feed();
-        grow();
         break;
       case 'done':
         idle.push(worker);
@@ -130,10 +134,11 @@ export function openPainters({ input, pixels, longerSide, assets, signal, thread
     worker.on('exit', () => fail(new AppError('ENCODER_FAILED', 'a painting thread ended early')));
     all.push(worker);
   };
-  /** Threads start one after another: the first frame comes sooner by what the others would take from it. */
+  /** Threads start one after another, and none that is not waited for: each takes half a second of work to start. */
   const grow = (): void => {
     if (isStarting || all.length >= most) return;
     isStarting = true;
+    waitedMs = 0;
     start();
   };
   const abort = (): void => fail(new Cancelled());
@@ -151,11 +156,15 @@ export function openPainters({ input, pixels, longerSide, assets, signal, thread
       work = mine;
       most = Math.min(wanted, runs.length);
       feed();
-      grow();
+      if (all.length === 0) grow();
       let last: Painted | null = null;
       for (let frame = first; frame < end; frame++) {
+        const asked = performance.now();
         while (!mine.finished.has(frame))
           await Promise.race([failed, new Promise<void>((resolve) => (wake = resolve))]);
+        // The first one had to wait for a thread.
+        if (frame > first) waitedMs += performance.now() - asked;
+        if (waitedMs > PATIENCE_MS) grow();
         const now: Painted | null = mine.finished.get(frame) ?? last;
         mine.finished.delete(frame);
         if (!now) throw new AppError('INTERNAL');

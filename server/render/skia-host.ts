@@ -13,11 +13,14 @@ export interface SkiaSurface extends Surface {
   readonly canvas: Canvas;
 }
 
-export function createSkiaSurface(width: number, height: number): SkiaSurface {
+export function createSkiaSurface(width: number, height: number, isOpaque = false): SkiaSurface {
   const canvas = createCanvas(width, height);
   // The native context has every call of DrawContext; its types are stricter than the subset.
-  return { width, height, canvas, context: canvas.getContext('2d'), image: canvas };
+  return { width, height, canvas, context: canvas.getContext('2d', { alpha: !isOpaque }), image: canvas };
 }
+
+/** All pixels of a surface of {@link createSkiaSurface}: RGBA, multiplied by their alpha. */
+export const pixelsOf = ({ image }: Surface): Uint8Array => (image as Canvas).data();
 
 /** The painter's host on the server: native Skia. */
 export interface SkiaHost extends PaintHost {
