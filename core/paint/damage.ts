@@ -19,6 +19,10 @@ export function itemRect(item: DisplayItem, scale: number): Rect | null {
   );
 }
 
+/** Whether so much of the frame is to be painted that all of it is as quick. */
+export const isMostOf = (rects: readonly Rect[], width: number, height: number): boolean =>
+  rects.reduce((sum, rect) => sum + area(rect), 0) > WHOLE_FRAME_SHARE * width * height;
+
 export const touchesAny = (rect: Rect | null, rects: readonly Rect[]): boolean =>
   rect === null || rects.some((other) => overlap(rect, other));
 
@@ -98,6 +102,5 @@ export function damageBetween(before: DisplayList, after: DisplayList, scale: nu
   const height = Math.round(after.height * scale);
   const damage = new Damage(width, height, scale);
   if (!damage.compare(before.items, after.items)) return null;
-  const { rects } = damage;
-  return rects.reduce((sum, r) => sum + area(r), 0) > WHOLE_FRAME_SHARE * width * height ? null : rects;
+  return isMostOf(damage.rects, width, height) ? null : damage.rects;
 }

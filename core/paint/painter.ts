@@ -94,6 +94,8 @@ export function createPainter(host: PaintHost): Painter {
     base.prints = prints.slice(0, same);
   };
 
+  const overBase = (list: DisplayList): readonly DisplayItem[] => list.items.slice(base ? base.prints.length - 1 : 0);
+
   /** What differs from the frame that was shown there before; null if all may. */
   const changesOn = (target: DrawContext | null, list: DisplayList, scale: number): Rect[] | null => {
     const damage =
@@ -113,7 +115,7 @@ export function createPainter(host: PaintHost): Painter {
       for (const [l, t, r, b] of damage ?? [rectOf(view)])
         target.drawImage(base.surface.image as never, l, t, r - l, b - t, l - x, t - y, r - l, b - t);
     } else clear(target, list.background, width, height);
-    const rest = list.items.slice(base ? base.prints.length - 1 : 0);
+    const rest = overBase(list);
     paintItems(target, damage ? rest.filter((item) => touchesAny(itemRect(item, scale), damage)) : rest, view);
     target.restore();
   };
@@ -146,8 +148,8 @@ export function createPainter(host: PaintHost): Painter {
       const damage = changesOn(null, list, scale);
       if (damage && damage.length === 0) return [];
       raiseBase(list, scale, width, height);
-      const rects = damage ? partsOf(damage, width, height) : [[0, 0, width, height] as const];
-      return partSurfaces.take(rects, width, height).map((part) => {
+      const changed = damage && partsOf(damage, overBase(list), scale, width, height);
+      return partSurfaces.take(changed ?? [[0, 0, width, height]], width, height).map((part) => {
         const { surface, rect } = part;
         const [x, y, right, bottom] = rect;
         const { context } = surface;
@@ -156,7 +158,7 @@ export function createPainter(host: PaintHost): Painter {
         // A surface that was read is copied before it is painted on, unless all of it is painted over.
         if (right - x < surface.width || bottom - y < surface.height || !isOpaque(list.background))
           context.clearRect(0, 0, surface.width, surface.height);
-        paintOn(context, list, { scale, x, y, width: right - x, height: bottom - y }, damage && [rect]);
+        paintOn(context, list, { scale, x, y, width: right - x, height: bottom - y }, changed && [rect]);
         context.restore();
         return part;
       });

@@ -1,4 +1,7 @@
+import type { DisplayItem } from '../scene';
+import { isMostOf, itemRect, touchesAny } from './damage';
 import type { PaintHost, Surface } from './draw-target';
+import { itemParts } from './item-kinds';
 import { addRect, area } from './rects';
 import type { Rect } from './rects';
 
@@ -14,13 +17,44 @@ export interface PaintedPart {
 /** Wide enough for what goes by blocks of pixels (halved colours, dither) to come out as it would in the whole frame. */
 export const PART_GRID = 8;
 
-/** The rectangles that changed, widened to the grid: disjoint still. */
-export function partsOf(damage: readonly Rect[], width: number, height: number): Rect[] {
+/** Whether what of it is in view decides how it looks at other places: what is done to the pixels of a group as a whole. */
+const dependsOnView = (item: DisplayItem): boolean =>
+  (item.kind === 'group' && Boolean(item.effects ?? item.masks ?? item.matte)) || itemParts(item).some(dependsOnView);
+
+const isWithin = ([l, t, r, b]: Rect, others: readonly Rect[]): boolean =>
+  others.some((other) => other[0] <= l && other[1] <= t && other[2] >= r && other[3] >= b);
+
+/**
+ * The rectangles to paint: what changed, widened to the grid, and to all of what must be in view as a whole; disjoint.
+ * @param items - what is painted.
+ * @returns null for all of the frame.
+ */
+export function partsOf(
+  damage: readonly Rect[],
+  items: readonly DisplayItem[],
+  scale: number,
+  width: number,
+  height: number,
+): Rect[] | null {
   const down = (at: number): number => Math.max(0, PART_GRID * Math.floor(at / PART_GRID));
   const up = (at: number, most: number): number => Math.min(most, PART_GRID * Math.ceil(at / PART_GRID));
+  const widened = ([l, t, r, b]: Rect): Rect => [down(l), down(t), up(r, width), up(b, height)];
   const parts: Rect[] = [];
-  for (const [l, t, r, b] of damage) addRect(parts, [down(l), down(t), up(r, width), up(b, height)]);
-  return parts;
+  for (const rect of damage) addRect(parts, widened(rect));
+  let wholes: Rect[] = [];
+  for (const item of items.filter(dependsOnView)) {
+    const rect = itemRect(item, scale);
+    if (!rect) return null;
+    wholes.push(widened(rect));
+  }
+  // Each that is taken in may reach another.
+  for (let taken = true; taken;) {
+    const next = wholes.find((rect) => touchesAny(rect, parts) && !isWithin(rect, parts));
+    if (next) addRect(parts, next);
+    wholes = wholes.filter((rect) => rect !== next);
+    taken = next !== undefined;
+  }
+  return isMostOf(parts, width, height) ? null : parts;
 }
 
 export interface PartSurfaces {
