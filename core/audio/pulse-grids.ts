@@ -1,6 +1,7 @@
 import type { GridFacts } from './meter';
 import { gridFacts } from './meter';
 import { trackPulse } from './pulse';
+import { steadyPulse } from './steady-pulse';
 import type { SongFeatures } from './song-features';
 import { tatumGrid } from './tatum-features';
 import { tempoCandidates } from './tempo';
@@ -19,7 +20,7 @@ export function pulseGrids(features: SongFeatures, onProgress: (share: number) =
   const candidates = tempoCandidates(features.onsets).slice(0, CANDIDATES);
   candidates.forEach(({ bpm }, i) => {
     onProgress(i / candidates.length);
-    const pulses = trackPulse(features.onsets, bpm);
+    const pulses = steadyPulse(trackPulse(features.onsets, bpm), features.onsets);
     if (pulses.length < 4) return;
     for (const perPulse of [4, 3])
       out.push(gridFacts(tatumGrid(pulses, perPulse, features.bands, features.sums), features));
