@@ -1,6 +1,6 @@
 import { METERS, PLACES, placeOf } from './meter';
 import type { Meter, Reading } from './meter';
-import { FEATURE_COUNT } from './tatum-features';
+import { FEATURE_COUNT, TATUM_FEATURES } from './tatum-features';
 import type { TatumGrid } from './tatum-features';
 
 /**
@@ -19,12 +19,36 @@ import type { TatumGrid } from './tatum-features';
 const LEAP_COST = 5;
 const SLIP_COST = 8;
 const METER_COST = 7;
+/** What a leap or a slip costs behind a rest: nobody hears there how long it was. */
+const REST_COST = 3;
+/** A rest has no onsets for this many beats. */
+const REST_BEATS = 1.4;
+/** Onsets this little above the weakest are none, in deviations. */
+const NO_ONSET = 0.15;
 const EVIDENCE_SECONDS = 25;
+const ONSETS = TATUM_FEATURES.indexOf('all');
 
 export interface BarPosition {
   /** Position in the bar in tatums, 0 on a downbeat. */
   readonly position: number;
   readonly meter: Meter;
+}
+
+/** Of each tatum, whether it ends a rest. */
+function endsRest(grid: TatumGrid, perBeat: number): Uint8Array {
+  const n = grid.frames.length;
+  const onsets = Float32Array.from({ length: n }, (_, i) => grid.features[i * FEATURE_COUNT + ONSETS]!);
+  const none = onsets.reduce((least, v) => Math.min(least, v), Infinity) + NO_ONSET;
+  const out = new Uint8Array(n);
+  let still = 0;
+  for (let i = 0; i < n; i++) {
+    if (onsets[i]! <= none) still++;
+    else {
+      if (still >= REST_BEATS * perBeat) out[i] = 1;
+      still = 0;
+    }
+  }
+  return out;
 }
 
 /**
@@ -74,7 +98,10 @@ export function followBars(
   for (let s = 0; s < states; s++)
     score[s] =
       (meterOf[s] === 0 ? 0 : -METER_COST) - (s === (bar - reading.phase) % bar ? 0 : LEAP_COST) + evidence[place[s]!]!;
+  const afterRest = endsRest(grid, perBeat);
   for (let i = 1; i < n; i++) {
+    const leap = afterRest[i] ? REST_COST : LEAP_COST;
+    const slip = afterRest[i] ? REST_COST : SLIP_COST;
     // Leaps land on any position, from the best state of the same place within the beat (or, as a slip, of any).
     const bestInBeat = new Int32Array(perBeat).fill(-1);
     let best = 0;
@@ -96,9 +123,9 @@ export function followBars(
       };
       consider(
         bestInBeat[(p + perBeat - 1) % perBeat]!,
-        LEAP_COST + (k === meterOf[bestInBeat[(p + perBeat - 1) % perBeat]!]! ? 0 : METER_COST),
+        leap + (k === meterOf[bestInBeat[(p + perBeat - 1) % perBeat]!]! ? 0 : METER_COST),
       );
-      consider(best, SLIP_COST + (k === meterOf[best]! ? 0 : METER_COST));
+      consider(best, slip + (k === meterOf[best]! ? 0 : METER_COST));
       next[s] = value + evidence[i * PLACES.length + place[s]!]!;
       back[i * states + s] = from;
     }
