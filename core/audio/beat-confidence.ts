@@ -28,16 +28,16 @@ export const CONFIDENCE_FACTS = [
 ] as const;
 
 export const CONFIDENCE_WEIGHTS: Readonly<Record<(typeof CONFIDENCE_FACTS)[number], number>> = {
-  one: -6.896,
-  onset: 1.125,
-  even: 0.639,
-  onsetsAround: -0.043,
-  evenAround: 3.092,
-  contrastAround: -1.521,
-  riseAround: 2.335,
-  reading: 0.536,
-  beats: 0.078,
-  bars: 4.589,
+  one: -6.395,
+  onset: 1.158,
+  even: 1.012,
+  onsetsAround: -1.948,
+  evenAround: 3.129,
+  contrastAround: -1.417,
+  riseAround: 2.937,
+  reading: 0.719,
+  beats: 0.185,
+  bars: 5.293,
 };
 
 /** Below this mean a song has no steady beat: it lies between sounds without beats and music (docs/BEATS.md). */
