@@ -5,7 +5,7 @@ import type { Piece } from '@core/piece';
 import { EXPORT_KINDS, EXPORT_KIND_IDS, settingsFor } from '@core/formats';
 import { fileNames } from '@core/roster';
 import { isOver } from '../features/jobs/job-life';
-import type { ListedJob } from '../features/jobs/repository';
+import type { ListedJob } from '../features/jobs/job-records';
 import { LOCAL } from '../features/pieces/repository';
 import { exportFile } from '../jobs/collect';
 import { removeParts } from '../jobs/export-parts';

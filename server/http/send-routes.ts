@@ -1,15 +1,15 @@
-import { createHash } from 'node:crypto';
 import { Hono } from 'hono';
 import { z } from 'zod';
 import { EXPORT_KINDS, receiptSchema, sendingSchema } from '@core/formats';
 import { LOCAL } from '../features/pieces/repository';
 import { isOver } from '../features/jobs/job-life';
-import type { SendJob } from '../features/jobs/repository';
+import type { SendJob } from '../features/jobs/job-records';
 import type { ServerContext } from '../jobs/context';
 import { exportKindOf, fileNameOf } from '../jobs/export-names';
 import { sendPayload } from '../jobs/send-job';
 import { AppError } from '../platform/errors';
 import type { ErrorCode } from '../platform/errors';
+import { textDigest } from '../platform/file-digest';
 import { validJson } from './validate';
 
 /** Longest time ahead that something can be sent. */
@@ -28,8 +28,7 @@ const sendRequest = z.object({
 });
 
 /** The same whenever a file is sent to a destination: it is posted there once. */
-const keyOf = (renderId: string, destinationId: string): string =>
-  createHash('sha256').update(`${renderId} ${destinationId}`).digest('hex');
+const keyOf = (renderId: string, destinationId: string): string => textDigest(`${renderId} ${destinationId}`);
 
 const view = (job: SendJob) => {
   const asked = sendPayload.safeParse(job.payload).data;

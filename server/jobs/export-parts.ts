@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { BatchJob, NewJob } from '../features/jobs/repository';
+import type { BatchJob, NewJob } from '../features/jobs/job-records';
 import { AppError, Cancelled, LeaseLost } from '../platform/errors';
 import type { ErrorCode } from '../platform/errors';
 import { renderPart } from '../render/render-video';

@@ -8,3 +8,6 @@ export async function fileDigest(file: string, signal?: AbortSignal): Promise<st
   await pipeline(createReadStream(file), hash, signal ? { signal } : {});
   return hash.digest('hex');
 }
+
+/** SHA-256 of a text, in hexadecimal digits. */
+export const textDigest = (text: string): string => createHash('sha256').update(text).digest('hex');

@@ -1,57 +1,15 @@
 import { randomUUID } from 'node:crypto';
 import type { DataSource } from 'typeorm';
 import { JobEntity } from '../../db/entities';
-import type { JobKind, JobRow, JobState, Lane } from '../../db/entities';
+import type { JobRow, JobState, Lane } from '../../db/entities';
 import type { Notify } from '../../db/notify';
 import type { Piece } from '@core/piece';
 import { AppError } from '../../platform/errors';
 import { isUuid } from '../../platform/uuid';
 import { MAX_LOSSES } from './job-life';
 import type { RunningJob } from './job-life';
-
-export interface NewJob {
-  readonly kind: JobKind;
-  readonly lane: Lane;
-  readonly owner: string;
-  readonly pieceId: string | null;
-  readonly payload: Record<string, unknown>;
-  /** For renders that belong together; the fingerprint says what one shows. */
-  readonly batch?: string;
-  readonly fingerprint?: string;
-  /** Not taken up before. */
-  readonly dueAt?: Date | null;
-  /** Not taken up before that job is over. */
-  readonly waitsFor?: string | null;
-}
-
-/** A render of a batch, without what it is made from. */
-export type BatchJob = Pick<
-  JobRow,
-  'id' | 'state' | 'progress' | 'result' | 'errorCode' | 'errorDetail' | 'finishedAt'
-> & { readonly formatId: string; readonly exportKind: string; readonly scope: string };
-
-/** What is shown of a job. */
-export type ListedJob = Pick<
-  JobRow,
-  'id' | 'kind' | 'state' | 'progress' | 'result' | 'errorCode' | 'errorDetail' | 'startedAt' | 'createdAt'
-> & { readonly payload: Readonly<Record<string, unknown>> };
-
-/** A render in the list of all. */
-export type QueuedRender = ListedJob & { readonly pieceId: string | null; readonly finishedAt: Date | null };
-
-/** Something that is sent. */
-export type SendJob = ListedJob & { readonly dueAt: Date | null; readonly finishedAt: Date | null };
-
-/** Why a job is put off. */
-export interface Lateness {
-  readonly code: string;
-  readonly detail: string;
-  readonly payload: Record<string, unknown>;
-}
-
-export type Outcome =
-  | { readonly state: 'succeeded'; readonly result: Record<string, unknown> }
-  | { readonly state: 'failed' | 'paused'; readonly code: string; readonly detail: string };
+import type { BatchJob, Lateness, ListedJob, NewJob, Outcome, QueuedRender, SendJob } from './job-records';
+import { ALL_RENDERS, IS_DUE, IS_OUTDATED, LISTED, MOVE_BEFORE } from './job-sql';
 
 /**
  * Jobs. A worker that takes one gets the number of its attempt, and whatever it writes counts only while that is still
@@ -136,13 +94,6 @@ export interface JobRepository {
 /** Rows of one INSERT. */
 const BATCH_INSERT = 500;
 
-/** Columns of a listed render. Documents stay where they are but for what names are made of. */
-const LISTED = `id, kind, state, progress, result, error_code AS "errorCode", error_detail AS "errorDetail", started_at AS "startedAt", created_at AS "createdAt", finished_at AS "finishedAt", piece_id AS "pieceId",
-  (payload - 'document') || jsonb_build_object('pieceName', payload->'document'->'name', 'formats', payload->'document'->'formats') AS payload`;
-
-/** Whether the time of a queued job `j` has come. */
-const IS_DUE = `(j.due_at IS NULL OR j.due_at <= now()) AND NOT EXISTS (SELECT 1 FROM job w WHERE w.id = j.waits_for AND w.state IN ('queued', 'running', 'paused'))`;
-
 export function createJobRepository(source: DataSource, notify: Notify): JobRepository {
   const jobs = source.getRepository(JobEntity);
   const told = (id: string, pieceId: string | null | undefined) =>
@@ -183,7 +134,10 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
             ...((await manager.query(
               `INSERT INTO job (id, owner, kind, lane, piece_id, state, progress, payload, batch, fingerprint, due_at, waits_for)
                SELECT id, owner, kind, lane, "pieceId", 'queued', 0, payload, batch, fingerprint, "dueAt", "waitsFor"
-               FROM jsonb_to_recordset($1::jsonb) AS r(id uuid, owner text, kind text, lane text, "pieceId" text, payload jsonb, batch text, fingerprint text, "dueAt" timestamptz, "waitsFor" uuid)
+               FROM jsonb_to_recordset($1::jsonb) AS r(
+                 id uuid, owner text, kind text, lane text, "pieceId" text, payload jsonb,
+                 batch text, fingerprint text, "dueAt" timestamptz, "waitsFor" uuid
+               )
                ON CONFLICT DO NOTHING RETURNING id, lane`,
               [JSON.stringify(rows)],
             )) as { id: string; lane: Lane }[]),
@@ -195,7 +149,8 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
       }),
     async ofBatch(batch, owner) {
       const rows = (await source.query(
-        `SELECT DISTINCT ON (fingerprint) fingerprint, id, state, progress, result, error_code AS "errorCode", error_detail AS "errorDetail", finished_at AS "finishedAt",
+        `SELECT DISTINCT ON (fingerprint) fingerprint, id, state, progress, result,
+           error_code AS "errorCode", error_detail AS "errorDetail", finished_at AS "finishedAt",
            payload->>'formatId' AS "formatId", payload->>'kind' AS "exportKind", payload->>'scope' AS scope
          FROM job WHERE batch = $1 AND owner = $2 ORDER BY fingerprint, created_at DESC`,
         [batch, owner],
@@ -251,14 +206,17 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
     },
     async start(id) {
       const rows = await changed(
-        `UPDATE job SET state = 'running', progress = 0, error_code = NULL, error_detail = NULL, attempts = attempts + 1, started_at = now(), heartbeat_at = clock_timestamp() WHERE id = $1 AND state = 'queued'`,
+        `UPDATE job SET state = 'running', progress = 0, error_code = NULL, error_detail = NULL,
+           attempts = attempts + 1, started_at = now(), heartbeat_at = clock_timestamp()
+         WHERE id = $1 AND state = 'queued'`,
         [id],
       );
       return rows[0]?.attempts ?? null;
     },
     async beat(id, attempt, progress) {
       const rows = await changed(
-        `UPDATE job SET heartbeat_at = clock_timestamp(), progress = GREATEST(progress, $3) WHERE id = $1 AND attempts = $2 AND state = 'running'`,
+        `UPDATE job SET heartbeat_at = clock_timestamp(), progress = GREATEST(progress, $3)
+         WHERE id = $1 AND attempts = $2 AND state = 'running'`,
         [id, attempt, progress],
       );
       if (rows.length === 1) return 'ours';
@@ -272,14 +230,18 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
           ? [outcome.result, null, null]
           : [null, outcome.code, outcome.detail.slice(0, 2000)];
       const rows = await changed(
-        `UPDATE job SET state = $3, result = $4, error_code = $5, error_detail = $6, finished_at = CASE WHEN $3 = 'paused' THEN NULL ELSE now() END WHERE id = $1 AND attempts = $2 AND state = 'running'`,
+        `UPDATE job SET state = $3, result = $4, error_code = $5, error_detail = $6,
+           finished_at = CASE WHEN $3 = 'paused' THEN NULL ELSE now() END
+         WHERE id = $1 AND attempts = $2 AND state = 'running'`,
         [id, attempt, outcome.state, result, code, detail],
       );
       return rows.length === 1;
     },
     async postpone(id, attempt, seconds, { code, detail, payload }) {
       const rows = await changed(
-        `UPDATE job SET state = 'queued', due_at = now() + make_interval(secs => $3), error_code = $4, error_detail = $5, payload = payload || $6::jsonb, heartbeat_at = now() WHERE id = $1 AND attempts = $2 AND state = 'running'`,
+        `UPDATE job SET state = 'queued', due_at = now() + make_interval(secs => $3), error_code = $4, error_detail = $5,
+           payload = payload || $6::jsonb, heartbeat_at = now()
+         WHERE id = $1 AND attempts = $2 AND state = 'running'`,
         [id, attempt, seconds, code, detail.slice(0, 2000), JSON.stringify(payload)],
       );
       return rows.length === 1 ? jobs.findOneBy({ id }) : null;
@@ -293,13 +255,18 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
     waitingFor: (id) => jobs.findBy({ waitsFor: id, state: 'queued' }),
     listSends: (pieceId, owner) =>
       source.query(
-        `SELECT ${LISTED}, due_at AS "dueAt" FROM job WHERE piece_id = $1 AND owner = $2 AND kind = 'send' ORDER BY created_at DESC LIMIT 60`,
+        `SELECT ${LISTED}, due_at AS "dueAt" FROM job
+         WHERE piece_id = $1 AND owner = $2 AND kind = 'send' ORDER BY created_at DESC LIMIT 60`,
         [pieceId, owner],
       ) as Promise<SendJob[]>,
     async setLink(id, owner, link) {
       const rows = isUuid(id)
         ? await changed(
-            `UPDATE job SET result = CASE WHEN $3::text IS NULL THEN result - 'shared' ELSE jsonb_set(result, '{shared}', to_jsonb($3::text)) END WHERE id = $1 AND owner = $2 AND state = 'succeeded'`,
+            `UPDATE job SET result = CASE
+               WHEN $3::text IS NULL THEN result - 'shared'
+               ELSE jsonb_set(result, '{shared}', to_jsonb($3::text))
+             END
+             WHERE id = $1 AND owner = $2 AND state = 'succeeded'`,
             [id, owner, link],
           )
         : [];
@@ -311,50 +278,45 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
     async cancel(id, owner) {
       if (isUuid(id))
         await changed(
-          `UPDATE job SET state = 'canceled', finished_at = now() WHERE id = $1 AND owner = $2 AND state IN ('queued', 'running', 'paused')`,
+          `UPDATE job SET state = 'canceled', finished_at = now()
+           WHERE id = $1 AND owner = $2 AND state IN ('queued', 'running', 'paused')`,
           [id, owner],
         );
     },
     async pause(id, owner) {
       if (isUuid(id))
         await changed(
-          `UPDATE job SET state = 'paused', error_code = NULL, error_detail = NULL WHERE id = $1 AND owner = $2 AND kind = 'export' AND state IN ('queued', 'running')`,
+          `UPDATE job SET state = 'paused', error_code = NULL, error_detail = NULL
+           WHERE id = $1 AND owner = $2 AND kind = 'export' AND state IN ('queued', 'running')`,
           [id, owner],
         );
     },
     async resume(id, owner, anyway) {
       if (!isUuid(id)) return null;
       const rows = await changed(
-        `UPDATE job SET state = 'queued', error_code = NULL, error_detail = NULL, heartbeat_at = now(), payload = payload || $3::jsonb WHERE id = $1 AND owner = $2 AND state = 'paused'`,
+        `UPDATE job SET state = 'queued', error_code = NULL, error_detail = NULL, heartbeat_at = now(),
+           payload = payload || $3::jsonb
+         WHERE id = $1 AND owner = $2 AND state = 'paused'`,
         [id, owner, anyway ? '{"isAnyway":true}' : '{}'],
       );
       return rows.length === 1 ? jobs.findOneBy({ id }) : null;
     },
     async moveBefore(id, owner, beforeId) {
       if (!isUuid(id) || (beforeId !== null && !isUuid(beforeId))) throw new AppError('NOT_FOUND');
-      await changed(
-        `UPDATE job SET position = COALESCE(
-           (SELECT (b.position + COALESCE((SELECT max(p.position) FROM job p WHERE p.lane = b.lane AND p.state IN ('queued', 'paused') AND p.position < b.position AND p.id <> $1), b.position - 2)) / 2
-            FROM job b WHERE b.id = $3::uuid AND b.owner = $2),
-           extract(epoch FROM clock_timestamp()))
-         WHERE id = $1 AND owner = $2 AND kind = 'export' AND state IN ('queued', 'paused')`,
-        [id, owner, beforeId],
-      );
+      await changed(MOVE_BEFORE, [id, owner, beforeId]);
     },
-    listAll: (owner) =>
-      source.query(
-        `(SELECT ${LISTED} FROM job WHERE owner = $1 AND kind = 'export' AND state IN ('queued', 'running', 'paused') ORDER BY (state = 'running') DESC, position LIMIT 200)
-         UNION ALL
-         (SELECT ${LISTED} FROM job WHERE owner = $1 AND kind = 'export' AND state NOT IN ('queued', 'running', 'paused') ORDER BY finished_at DESC NULLS LAST LIMIT 60)`,
-        [owner],
-      ) as Promise<QueuedRender[]>,
+    listAll: (owner) => source.query(ALL_RENDERS, [owner]) as Promise<QueuedRender[]>,
     running: () =>
       source.query(
         `SELECT id, attempts AS attempt, heartbeat_at::text AS heartbeat FROM job WHERE state = 'running'`,
       ) as Promise<RunningJob[]>,
     async takeBack({ id, attempt, heartbeat }) {
       const rows = await changed(
-        `UPDATE job SET state = CASE WHEN losses + 1 >= $4 THEN 'failed' ELSE 'queued' END, error_code = CASE WHEN losses + 1 >= $4 THEN 'WORKER_DIED' END, finished_at = CASE WHEN losses + 1 >= $4 THEN now() END, losses = losses + 1, progress = 0, heartbeat_at = now()
+        `UPDATE job SET
+           state = CASE WHEN losses + 1 >= $4 THEN 'failed' ELSE 'queued' END,
+           error_code = CASE WHEN losses + 1 >= $4 THEN 'WORKER_DIED' END,
+           finished_at = CASE WHEN losses + 1 >= $4 THEN now() END,
+           losses = losses + 1, progress = 0, heartbeat_at = now()
          WHERE id = $1 AND attempts = $2 AND heartbeat_at::text = $3 AND state = 'running'`,
         [id, attempt, heartbeat, MAX_LOSSES],
       );
@@ -383,10 +345,7 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
       jobs
         .createQueryBuilder('j')
         .where(`j.state NOT IN ('queued', 'running', 'paused')`)
-        .andWhere(
-          `((j.kind = 'part' AND NOT EXISTS (SELECT 1 FROM job r WHERE r.batch IS NULL AND r.id::text = j.payload->>'parent' AND r.state IN ('queued', 'running', 'paused'))) OR (j.kind <> 'prepare' AND NOT EXISTS (SELECT 1 FROM piece p WHERE p.id = j.piece_id)) OR ((j.kind = 'prepare' OR j.state <> 'succeeded') AND COALESCE(j.finished_at, j.created_at) < now() - make_interval(secs => :seconds)))`,
-          { seconds },
-        )
+        .andWhere(IS_OUTDATED, { seconds })
         .take(500)
         .getMany(),
     async known(ids) {

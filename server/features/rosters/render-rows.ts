@@ -1,7 +1,7 @@
 import { exportFile } from '../../jobs/collect';
 import type { ServerContext } from '../../jobs/context';
 import { AppError } from '../../platform/errors';
-import type { BatchJob, NewJob } from '../jobs/repository';
+import type { BatchJob, NewJob } from '../jobs/job-records';
 import type { Principal } from '../pieces/repository';
 import { batchOf, workOf } from './row-work';
 import type { RowRequest, RowWork } from './row-work';

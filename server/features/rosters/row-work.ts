@@ -1,10 +1,10 @@
-import { createHash } from 'node:crypto';
 import type { ExportKindId } from '@core/formats';
 import type { Piece, Slot } from '@core/piece';
 import { fileNames, madeGroup, nameFrom, pictureNamed, rowFields, valuesOf } from '@core/roster';
 import type { Roster, RowScope } from '@core/roster';
 import type { ServerContext } from '../../jobs/context';
 import { AppError } from '../../platform/errors';
+import { textDigest } from '../../platform/file-digest';
 import type { Principal } from '../pieces/repository';
 
 /** What is to be made of the rows of a roster. */
@@ -35,13 +35,11 @@ export interface RowWork {
 
 export const batchOf = (pieceId: string, groupId: string): string => `${pieceId}/${groupId}`;
 
-const sha256 = (text: string): string => createHash('sha256').update(text).digest('hex');
-
 /** The document as rows are made from it: what it is called, and who it is, are not seen in any frame. */
 async function sourceOf({ media }: Pick<ServerContext, 'media'>, piece: Piece): Promise<RowSource> {
   const analysis = await media.analysisOf(piece).catch(() => null);
   const heard = analysis ? [analysis.beats, analysis.downbeats, analysis.hits.map((hit) => hit.time)] : null;
-  return { hash: sha256(JSON.stringify([{ ...piece, id: '', name: '' }, heard])), document: piece };
+  return { hash: textDigest(JSON.stringify([{ ...piece, id: '', name: '' }, heard])), document: piece };
 }
 
 const inOrder = (values: Readonly<Record<string, string>>): [string, string][] =>
@@ -102,7 +100,7 @@ export async function workOf(
         fileName: names[work.length] ?? `${row + 1}`,
         source,
         values,
-        fingerprint: sha256(
+        fingerprint: textDigest(
           JSON.stringify([source?.hash ?? null, groupId, request.scope, formatId, request.kind, inOrder(values)]),
         ),
       });

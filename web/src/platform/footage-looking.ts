@@ -10,6 +10,8 @@ const AT_ONCE = 6;
 const FACES_EVERY = 8;
 /** Milliseconds that are spent on faces: a few looks where there is no graphics card. */
 const FACES_TIME = 8000;
+/** Looks for which there is always time, however slow: the ends of the first shots. */
+const FEWEST_LOOKS = 4;
 /** The share of the work that fetching frames is; looking for faces is the rest. */
 const FETCHING = 0.3;
 
@@ -51,8 +53,8 @@ async function facesAt(addresses: readonly string[], onDone: (share: number) => 
   const out: Face[][] = [];
   for (const address of addresses) {
     const spent = (performance.now() - began) / FACES_TIME;
-    if (spent >= 1) break;
-    onDone(Math.max(spent, out.length / addresses.length));
+    if (spent >= 1 && out.length >= FEWEST_LOOKS) break;
+    onDone(Math.max(Math.min(1, spent), out.length / addresses.length));
     out.push(await find(await smallFrameOf(address, FACE_LOOK)));
   }
   return out;
