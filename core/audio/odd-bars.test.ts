@@ -3,6 +3,7 @@ import { toMix } from '../../bench/made/sound';
 import { styleNamed } from '../../bench/made/styles';
 import { toAnalysis } from '../../bench/made/to-analysis';
 import { analyseSong } from './analyse-song';
+import { foundShare } from '../../tests/helpers/beat-share';
 import { findHits } from './hits';
 import { onsetBands } from './spectral-flux';
 
@@ -10,8 +11,6 @@ const madeOf = (name: string, bpm: number) => {
   const song = styleSong(styleNamed(name), bpm, 4);
   return { song, samples: toAnalysis(toMix(song)) };
 };
-const share = (truth: readonly number[], found: readonly number[]): number =>
-  truth.filter((t) => found.some((x) => Math.abs(x - t) < 0.07)).length / truth.length;
 
 describe('bars of five and seven', () => {
   it.each([
@@ -23,8 +22,8 @@ describe('bars of five and seven', () => {
     const { song, samples } = madeOf(name, bpm);
     const found = analyseSong(samples);
     expect(found.beatsPerBar).toBe(beatsPerBar);
-    expect(share(song.beats, found.beats)).toBeGreaterThan(0.95);
-    expect(share(song.downbeats, found.downbeats)).toBeGreaterThan(0.9);
+    expect(foundShare(song.beats, found.beats)).toBeGreaterThan(0.95);
+    expect(foundShare(song.downbeats, found.downbeats)).toBeGreaterThan(0.9);
   });
 });
 

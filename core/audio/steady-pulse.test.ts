@@ -4,6 +4,7 @@ import { analyseSong } from '@core/audio';
 import { madeCases } from '../../bench/made/cases';
 import { toMix } from '../../bench/made/sound';
 import { toAnalysis } from '../../bench/made/to-analysis';
+import { foundShare } from '../../tests/helpers/beat-share';
 import { steadyPulse } from './steady-pulse';
 
 const FRAMES = 3000;
@@ -72,8 +73,6 @@ describe('a steady pulse', () => {
 });
 
 describe('a song that misleads at first', () => {
-  const share = (truth: readonly number[], found: readonly number[]): number =>
-    truth.filter((t) => found.some((x) => Math.abs(x - t) < 0.07)).length / truth.length;
   it.each([
     'openHat alone for 12 s, disco at 120',
     'off the beat for 30 s, ska at 144',
@@ -82,7 +81,7 @@ describe('a song that misleads at first', () => {
     const song = madeCases().find((made) => made.name === name)!; // one of the list
     const found = analyseSong(toAnalysis(toMix(song)));
     expect(
-      share(
+      foundShare(
         song.beats.filter((t) => t > 5),
         found.beats,
       ),

@@ -24,9 +24,8 @@ export interface Painter {
    * Makes `target` show the frame; `scale` shrinks it for previews. The target must keep its pixels between calls: what
    * did not change since the last call with the same target is not painted again. {@link forget} when something else
    * drew on it.
-   * @returns the rectangles of the target that were painted; null if it was all of it.
    */
-  paint(target: DrawContext, list: DisplayList, scale?: number): readonly Rect[] | null;
+  paint(target: DrawContext, list: DisplayList, scale?: number): void;
   /**
    * The same for whoever keeps the frame elsewhere: paints what differs from the frame of the call before, each part on a
    * surface no larger than it needs, which costs in proportion. The next call paints over them.
@@ -40,6 +39,11 @@ export interface Painter {
 }
 
 const isOpaque = (background: Colour): boolean => background.length <= 7;
+
+const sizeOf = (list: DisplayList, scale: number): [width: number, height: number] => [
+  Math.round(list.width * scale),
+  Math.round(list.height * scale),
+];
 
 export function createPainter(host: PaintHost): Painter {
   const drawer = createItemDrawer(host);
@@ -104,11 +108,18 @@ export function createPainter(host: PaintHost): Painter {
     return damage;
   };
 
-  /** Paints the rectangles of the frame that are given, or all that the view shows. */
-  const paintOn = (target: DrawContext, list: DisplayList, view: View, damage: readonly Rect[] | null): void => {
+  /** Paints the rectangles of the frame that are given, or all that the view shows, over what `prepare` leaves. */
+  const paintOn = (
+    target: DrawContext,
+    list: DisplayList,
+    view: View,
+    damage: readonly Rect[] | null,
+    prepare: () => void,
+  ): void => {
     const { scale, x, y, width, height } = view;
     target.setTransform(1, 0, 0, 1, 0, 0);
     target.save();
+    prepare();
     if (base) {
       target.globalAlpha = 1;
       target.globalCompositeOperation = 'source-over';
@@ -130,38 +141,33 @@ export function createPainter(host: PaintHost): Painter {
       shown = null;
     },
     paint(target, list, scale = 1) {
-      const [width, height] = [Math.round(list.width * scale), Math.round(list.height * scale)];
+      const [width, height] = sizeOf(list, scale);
       const damage = changesOn(target, list, scale);
-      if (damage && damage.length === 0) return damage;
+      if (damage && damage.length === 0) return;
       raiseBase(list, scale, width, height);
-      target.setTransform(1, 0, 0, 1, 0, 0);
-      target.save();
-      if (damage)
-        target.clip(host.createPath(damage.map(rectPath).join('')) as never); // opaque to the painter
-      else if (base && !isOpaque(list.background)) target.clearRect(0, 0, width, height);
-      paintOn(target, list, { scale, x: 0, y: 0, width, height }, damage);
-      target.restore();
-      return damage;
+      paintOn(target, list, { scale, x: 0, y: 0, width, height }, damage, () => {
+        if (damage)
+          target.clip(host.createPath(damage.map(rectPath).join('')) as never); // opaque to the painter
+        else if (!isOpaque(list.background)) target.clearRect(0, 0, width, height);
+      });
     },
     paintChanges(list, scale = 1) {
-      const [width, height] = [Math.round(list.width * scale), Math.round(list.height * scale)];
+      const [width, height] = sizeOf(list, scale);
       const damage = changesOn(null, list, scale);
       if (damage && damage.length === 0) return [];
       raiseBase(list, scale, width, height);
       const changed = damage && partsOf(damage, overBase(list), scale, width, height);
-      return partSurfaces.take(changed ?? [[0, 0, width, height]], width, height).map((part) => {
-        const { surface, rect } = part;
+      const parts = partSurfaces.take(changed ?? [[0, 0, width, height]], width, height);
+      for (const { surface, rect } of parts) {
         const [x, y, right, bottom] = rect;
-        const { context } = surface;
-        context.setTransform(1, 0, 0, 1, 0, 0);
-        context.save();
-        // A surface that was read is copied before it is painted on, unless all of it is painted over.
-        if (right - x < surface.width || bottom - y < surface.height || !isOpaque(list.background))
-          context.clearRect(0, 0, surface.width, surface.height);
-        paintOn(context, list, { scale, x, y, width: right - x, height: bottom - y }, changed && [rect]);
-        context.restore();
-        return part;
-      });
+        const view = { scale, x, y, width: right - x, height: bottom - y };
+        paintOn(surface.context, list, view, changed && [rect], () => {
+          // A surface that was read is copied before it is painted on, unless all of it is painted over.
+          if (view.width < surface.width || view.height < surface.height || !isOpaque(list.background))
+            surface.context.clearRect(0, 0, surface.width, surface.height);
+        });
+      }
+      return parts;
     },
   };
 }

@@ -41,19 +41,15 @@ export function partsOf(
   const widened = ([l, t, r, b]: Rect): Rect => [down(l), down(t), up(r, width), up(b, height)];
   const parts: Rect[] = [];
   for (const rect of damage) addRect(parts, widened(rect));
-  let wholes: Rect[] = [];
+  const wholes: Rect[] = [];
   for (const item of items.filter(dependsOnView)) {
     const rect = itemRect(item, scale);
     if (!rect) return null;
     wholes.push(widened(rect));
   }
   // Each that is taken in may reach another.
-  for (let taken = true; taken;) {
-    const next = wholes.find((rect) => touchesAny(rect, parts) && !isWithin(rect, parts));
-    if (next) addRect(parts, next);
-    wholes = wholes.filter((rect) => rect !== next);
-    taken = next !== undefined;
-  }
+  const isCut = (rect: Rect): boolean => touchesAny(rect, parts) && !isWithin(rect, parts);
+  for (let next = wholes.find(isCut); next; next = wholes.find(isCut)) addRect(parts, next);
   return isMostOf(parts, width, height) ? null : parts;
 }
 
