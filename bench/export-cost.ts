@@ -12,6 +12,7 @@ import { convertSong } from '../server/features/media/convert-song';
 import { unpackPiece } from '../server/features/pieces/piece-archive';
 import { assets } from '../server/platform/config';
 import { decodeMono, openAs } from '../server/platform/ffmpeg';
+import { keepPaintThread } from '../server/render/paint-pool';
 import { renderVideo } from '../server/render/render-video';
 import { screenshotRate } from './frame-page';
 
@@ -116,6 +117,9 @@ async function demo(dir: string, file: string, song: string, formatId: string): 
   return { piece, formatId, analysis: analyseSong(mono), songFile };
 }
 
+/** Long enough for a thread to load. */
+const WARM_MS = 3000;
+
 async function row({ piece, formatId, analysis, songFile }: Exported, dir: string, shoots: boolean): Promise<string> {
   const format = piece.formats.find((f) => f.id === formatId)!; // the pieces' own formats
   const out = join(dir, 'out.mp4');
@@ -137,6 +141,9 @@ async function row({ piece, formatId, analysis, songFile }: Exported, dir: strin
 /** Prints a table: two of the demo's pieces, a quote that stands still, and words that are blurred all the time. */
 export async function printExportCost(dir: string): Promise<void> {
   execFileSync(process.execPath, [join(assets.serverDir, 'make-demo.js'), dir]);
+  // As in the app's workers: a thread is loaded before somebody renders.
+  keepPaintThread(assets);
+  await new Promise((resolve) => setTimeout(resolve, WARM_MS));
   console.log(
     '| piece, format | frames | painted | export fps | (a) encoder alone | ratio to (a), aim 0.7; 0.95 for the quote | (b) screenshots fps | ratio to (b), aim 10 |',
   );

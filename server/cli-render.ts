@@ -11,13 +11,13 @@ import { UsageError } from './cli-usage';
 import { convertSong } from './features/media/convert-song';
 import { makeFrames } from './features/media/make-frames';
 import { SERVED_MEDIA } from './features/media/media-kinds';
-import { SNIFF_BYTES, sniff } from './features/media/sniff';
+import { sniff } from './features/media/sniff';
 import { unpackPiece } from './features/pieces/piece-archive';
 import { assets } from './platform/config';
 import { AppError } from './platform/errors';
 import { decodeMono, openAs } from './platform/ffmpeg';
 import { MAX_SONG_SECONDS } from './platform/limits';
-import { readHead } from './platform/media-store';
+import { readHead } from './platform/read-head';
 import { flashesOf } from './render/flashes-of';
 import { createFrameSource } from './render/frame-source';
 import type { RenderInput } from './render/frame-source';
@@ -40,7 +40,7 @@ async function makeVariant(original: string, ref: MediaRef): Promise<string> {
     });
     return to;
   }
-  const sniffed = await sniff(await readHead(original, SNIFF_BYTES), ref.kind);
+  const sniffed = await sniff(await readHead(original), ref.kind);
   if (sniffed?.kind !== ref.kind) throw new AppError('FILE_UNKNOWN', ref.name);
   if (ref.kind === 'footage') {
     await makeFrames(original, sniffed.format, ref.name, to, { limitMs: FILM_MS });

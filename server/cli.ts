@@ -2,10 +2,10 @@ import { resolve } from 'node:path';
 import { parseArgs } from 'node:util';
 import { ANALYSIS_RATE, analyseSong } from '@core/audio';
 import { UsageError } from './cli-usage';
-import { SNIFF_BYTES, sniff } from './features/media/sniff';
+import { AUDIO_DEMUXERS, demuxerFor, mimeTypeOf } from './features/media/demuxers';
 import { decodeMono, openAs } from './platform/ffmpeg';
 import { MAX_SONG_SECONDS } from './platform/limits';
-import { readHead } from './platform/media-store';
+import { readHead } from './platform/read-head';
 
 /** Frames that one command paints. */
 const MAX_FRAMES = 1000;
@@ -17,9 +17,9 @@ const USAGE = `usage: estrella beats SONG [--json]
        estrella frame PIECE --at SECONDS[,SECONDS…] [--format ID] --out FILE.png`;
 
 async function beats(song: string, asJson: boolean): Promise<void> {
-  const sniffed = await sniff(await readHead(song, SNIFF_BYTES));
-  if (sniffed?.kind !== 'audio') throw new Error(`${song} has no sound that can be read`);
-  const samples = await decodeMono(openAs(sniffed.format, song), ANALYSIS_RATE, {
+  const demuxer = demuxerFor(AUDIO_DEMUXERS, await mimeTypeOf(await readHead(song)));
+  if (!demuxer) throw new Error(`${song} has no sound that can be read`);
+  const samples = await decodeMono(openAs(demuxer, song), ANALYSIS_RATE, {
     maxSeconds: MAX_SONG_SECONDS,
     limitMs: 600_000,
   });
@@ -75,7 +75,7 @@ async function main(): Promise<void> {
   if (!file || rest.length > 0) throw new UsageError(`${command} takes one file`);
   if (command === 'beats') return beats(resolve(file), values.json);
   // Rendering brings most of the program with it, which beats does without.
-  const { check, frames, render } = await import('./cli-render');
+  const { check, frames, render } = await import('./cli-render.js');
   if (command === 'check') {
     if (await check(resolve(file), values.json)) process.exitCode = 1;
     return;

@@ -3,6 +3,7 @@ import { closeContext, openContext } from './jobs/context';
 import { REAP_EVERY_MS, createReaper, runNext } from './jobs/runner';
 import { readConfig } from './platform/config';
 import { createLog } from './platform/log';
+import { keepPaintThread } from './render/paint-pool';
 import { AWAKE_EVERY_MS } from './supervise';
 
 /** How often an idle worker looks for parts of renders. */
@@ -20,6 +21,7 @@ async function main(): Promise<void> {
   const log = createLog(config.logLevel, 'worker');
   if (process.send) setInterval(() => process.connected && process.send?.({ awake: true }), AWAKE_EVERY_MS);
   const context = await openContext(config, log);
+  keepPaintThread(config.assets);
   let underway = 0;
   for (const lane of LANES)
     for (let n = 0; n < (lane === 'send' ? SENT_AT_ONCE : 1); n++)

@@ -1,6 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
-import { copyFile, mkdir, open, readFile, readdir, rename, rm, stat, writeFile } from 'node:fs/promises';
+import { copyFile, mkdir, readFile, readdir, rename, rm, stat, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -84,17 +84,6 @@ async function aged(dir: string, names: readonly string[]): Promise<StoredFile[]
     names.map(async (name) => ({ name, info: await stat(join(dir, name)).catch(() => null) })),
   );
   return facts.flatMap(({ name, info }) => (info?.isFile() ? [{ name, ageMs: Date.now() - info.mtimeMs }] : []));
-}
-
-/** Reads the first bytes of a file. */
-export async function readHead(file: string, bytes: number): Promise<Uint8Array> {
-  const handle = await open(file);
-  try {
-    const { buffer, bytesRead } = await handle.read(new Uint8Array(bytes), 0, bytes, 0);
-    return buffer.subarray(0, bytesRead);
-  } finally {
-    await handle.close();
-  }
 }
 
 const names = (dir: string): Promise<string[]> => readdir(dir).catch((): string[] => []);

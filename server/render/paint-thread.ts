@@ -1,6 +1,8 @@
 import { parentPort, workerData } from 'node:worker_threads';
+import type { MessagePort } from 'node:worker_threads';
 import { frameFingerprint } from '@core/scene';
 import type { DisplayList } from '@core/scene';
+import type { FontLibrary } from '@core/text';
 import { frameMiddle } from '@core/time';
 import { youngCollector } from '../platform/collect-young';
 import { turn } from '../platform/turns';
@@ -12,10 +14,13 @@ import { sidesFor } from './pixels';
 import type { PixelKind } from './pixels';
 import { createServerFonts, createSkiaSurface, pixelsOf } from './skia-host';
 
-/** A painting thread: takes runs of frames, gives back pixels or the news that a frame equals the one before. */
-export interface ThreadInput extends RenderInput {
+/** What a thread knows from its start. */
+export interface ThreadData {
   readonly fontsDir: string;
   readonly wasmFile: string;
+}
+/** The frames that it is to paint. */
+export interface ThreadInput extends RenderInput {
   readonly pixels: PixelKind;
   /** Frames are painted so many times as large. */
   readonly scale: number;
@@ -26,27 +31,36 @@ export interface FrameRun {
   /** Whether nobody has the frame before it. */
   readonly isFirst: boolean;
 }
-/** A run to paint, or memory that frames were in and can be again. */
-export type ThreadOrder = FrameRun | { readonly spare: ArrayBuffer };
+/** A piece to paint from now on (or none any more), a run of its frames, or memory that frames were in and can be again. */
+export type ThreadOrder =
+  | { readonly type: 'open'; readonly input: ThreadInput }
+  | { readonly type: 'close' }
+  | ({ readonly type: 'run' } & FrameRun)
+  | { readonly type: 'spare'; readonly buffer: ArrayBuffer };
 export type ThreadMessage =
   | { readonly type: 'ready' }
   | { readonly type: 'frame'; readonly frame: number; readonly pixels: ArrayBuffer | null }
   | { readonly type: 'done' }
   | { readonly type: 'failed'; readonly message: string };
 
-async function main(): Promise<void> {
-  const port = parentPort;
-  if (!port) return;
-  const input = workerData as ThreadInput; // sent by painters.ts, which builds it from typed values
-  const post = (message: ThreadMessage, transfer: ArrayBuffer[] = []) => port.postMessage(message, transfer);
-  const source = await createFrameSource(input, createServerFonts(input.fontsDir));
+type Post = (message: ThreadMessage, transfer?: ArrayBuffer[]) => void;
+
+/** Paints runs of one piece's frames. */
+interface Job {
+  readonly paintRun: (run: FrameRun) => Promise<void>;
+  readonly spare: (buffer: ArrayBuffer) => void;
+}
+
+const collectYoung = youngCollector();
+
+async function openJob(input: ThreadInput, wasmFile: string, fonts: FontLibrary, post: Post): Promise<Job> {
+  const source = await createFrameSource(input, fonts);
   const own = { width: Math.round(source.width * input.scale), height: Math.round(source.height * input.scale) };
   const { width, height } = sidesFor(input.pixels, own.width, own.height);
   const isOdd = width !== own.width || height !== own.height;
   const padded = isOdd ? createSkiaSurface(width, height) : null;
   const rate = input.piece.frameRate;
-  const converter = input.pixels === 'i420' ? createI420Converter(input.wasmFile, width, height) : null;
-  const collectYoung = youngCollector();
+  const converter = input.pixels === 'i420' ? createI420Converter(wasmFile, width, height) : null;
   const spare: ArrayBuffer[] = [];
   /** Pixels as they are asked for; as I420 only what has changed is painted, read and converted. */
   const paint = async (list: DisplayList, next: DisplayList): Promise<Uint8Array<ArrayBuffer>> => {
@@ -70,40 +84,56 @@ async function main(): Promise<void> {
     return out;
   };
   const paintRun = async (run: FrameRun): Promise<void> => {
-    try {
-      source.forget(); // what other threads painted meanwhile is not on this one's surface
-      let before = run.isFirst ? null : frameFingerprint(source.resolve(frameMiddle(run.from - 1, rate)));
-      let next = source.resolve(frameMiddle(run.from, rate));
-      for (let frame = run.from; frame < run.to; frame++) {
-        const list = next;
-        if (frame + 1 < run.to) next = source.resolve(frameMiddle(frame + 1, rate));
-        const print = frameFingerprint(list);
-        if (print === before) {
-          post({ type: 'frame', frame, pixels: null });
-          continue;
-        }
-        before = print;
-        const out = await paint(list, next);
-        post({ type: 'frame', frame, pixels: out.buffer }, [out.buffer]);
-        // What was read of this frame is given back, and memory that comes back is there for the next.
-        collectYoung();
-        await turn();
+    source.forget(); // what other threads painted meanwhile is not on this one's surface
+    let before = run.isFirst ? null : frameFingerprint(source.resolve(frameMiddle(run.from - 1, rate)));
+    let next = source.resolve(frameMiddle(run.from, rate));
+    for (let frame = run.from; frame < run.to; frame++) {
+      const list = next;
+      if (frame + 1 < run.to) next = source.resolve(frameMiddle(frame + 1, rate));
+      const print = frameFingerprint(list);
+      if (print === before) {
+        post({ type: 'frame', frame, pixels: null });
+        continue;
       }
-      post({ type: 'done' });
-    } catch (error) {
-      post({ type: 'failed', message: error instanceof Error ? error.message : String(error) });
+      before = print;
+      const out = await paint(list, next);
+      post({ type: 'frame', frame, pixels: out.buffer }, [out.buffer]);
+      // What was read of this frame is given back, and memory that comes back is there for the next.
+      collectYoung();
+      await turn();
+    }
+    post({ type: 'done' });
+  };
+  return { paintRun, spare: (buffer) => spare.push(buffer) };
+}
+
+function main(port: MessagePort): void {
+  const { fontsDir, wasmFile } = workerData as ThreadData; // sent by paint-pool.ts, which builds it from typed values
+  const fonts = createServerFonts(fontsDir);
+  const post: Post = (message, transfer = []) => port.postMessage(message, transfer);
+  let job: Job | null = null;
+  const obey = async (order: ThreadOrder): Promise<void> => {
+    switch (order.type) {
+      case 'open':
+        job = await openJob(order.input, wasmFile, fonts, post);
+        post({ type: 'ready' });
+        break;
+      case 'close':
+        job = null;
+        break;
+      case 'run':
+        await job?.paintRun(order);
+        break;
+      case 'spare':
+        job?.spare(order.buffer);
+        break;
     }
   };
   port.on('message', (order: ThreadOrder) => {
-    if ('spare' in order) spare.push(order.spare);
-    else void paintRun(order);
+    obey(order).catch((error: unknown) =>
+      post({ type: 'failed', message: error instanceof Error ? error.message : String(error) }),
+    );
   });
-  post({ type: 'ready' });
 }
 
-main().catch((error: unknown) =>
-  parentPort?.postMessage({
-    type: 'failed',
-    message: error instanceof Error ? error.message : String(error),
-  } satisfies ThreadMessage),
-);
+if (parentPort) main(parentPort);

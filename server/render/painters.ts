@@ -1,9 +1,9 @@
 import { availableParallelism } from 'node:os';
-import { join } from 'node:path';
-import { Worker } from 'node:worker_threads';
+import type { Worker } from 'node:worker_threads';
 import type { Assets } from '../platform/config';
 import { AppError, Cancelled } from '../platform/errors';
 import type { RenderInput } from './frame-source';
+import { givePaintThread, takePaintThread } from './paint-pool';
 import type { FrameRun, ThreadInput, ThreadMessage, ThreadOrder } from './paint-thread';
 import { PIXEL_BYTES, paintedScale, sidesFor } from './pixels';
 import type { PixelKind } from './pixels';
@@ -76,7 +76,8 @@ export function openPainters({ input, pixels, longerSide, assets, signal, thread
   const { width, height } = sidesFor(pixels, Math.round(format.width * scale), Math.round(format.height * scale));
   const wanted = threads ?? Math.max(2, Math.min(8, availableParallelism()));
   const length = runLength(width, height, PIXEL_BYTES[pixels]);
-  const data: ThreadInput = { ...input, fontsDir: assets.fontsDir, wasmFile: assets.wasmFile, pixels, scale };
+  const threadInput: ThreadInput = { ...input, pixels, scale };
+  const order = (worker: Worker, what: ThreadOrder, transfer: ArrayBuffer[] = []) => worker.postMessage(what, transfer);
   const all: Worker[] = [];
   const idle: Worker[] = [];
   let work: Work | null = null;
@@ -86,9 +87,13 @@ export function openPainters({ input, pixels, longerSide, assets, signal, thread
   /** How long frames were waited for since the last thread started. */
   let waitedMs = 0;
   let wake: () => void = () => {};
+  let isFailed = false;
   let fail: (error: Error) => void = () => {};
   const failed = new Promise<never>((_, reject) => {
-    fail = reject;
+    fail = (error) => {
+      isFailed = true;
+      reject(error);
+    };
   });
   failed.catch(() => {}); // raced by those who wait
 
@@ -96,7 +101,7 @@ export function openPainters({ input, pixels, longerSide, assets, signal, thread
     if (!work) return;
     const ahead = work.taken + length * (all.length + 2);
     while (idle.length > 0 && work.next < work.runs.length && work.runs[work.next]!.from < ahead)
-      idle.pop()!.postMessage(work.runs[work.next++]);
+      order(idle.pop()!, { type: 'run', ...work.runs[work.next++]! }); // both are there
   };
   const hear = (worker: Worker, message: ThreadMessage): void => {
     switch (message.type) {
@@ -120,18 +125,15 @@ export function openPainters({ input, pixels, longerSide, assets, signal, thread
     }
   };
   const giveBack = ({ pixels: { buffer }, worker }: Painted): void => {
-    const order: ThreadOrder = { spare: buffer };
-    if (pixels === 'i420') worker.postMessage(order, [buffer]);
+    if (pixels === 'i420') order(worker, { type: 'spare', buffer }, [buffer]);
   };
   const start = (): void => {
-    const worker = new Worker(join(assets.serverDir, 'paint-thread.js'), {
-      workerData: data,
-      resourceLimits: { maxOldGenerationSizeMb: 2048 },
-    });
+    const worker = takePaintThread(assets);
     worker.on('message', (message: ThreadMessage) => hear(worker, message));
     worker.on('error', fail);
     // A thread that ends by itself has run out of memory.
     worker.on('exit', () => fail(new AppError('ENCODER_FAILED', 'a painting thread ended early')));
+    order(worker, { type: 'open', input: threadInput });
     all.push(worker);
   };
   /** Threads start one after another, and none that is not waited for: each takes half a second of work to start. */
@@ -178,7 +180,17 @@ export function openPainters({ input, pixels, longerSide, assets, signal, thread
     },
     async close() {
       signal?.removeEventListener('abort', abort);
-      await Promise.all(all.map((worker) => worker.terminate()));
+      // Who has nothing left to do is there for the next render; who is in the middle of it cannot be called off otherwise.
+      await Promise.all(
+        all.map(async (worker) => {
+          if (isFailed || !idle.includes(worker)) {
+            await worker.terminate();
+            return;
+          }
+          order(worker, { type: 'close' });
+          givePaintThread(worker, assets);
+        }),
+      );
     },
   };
 }

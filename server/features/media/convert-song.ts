@@ -1,8 +1,8 @@
 import { probe, openAs, runProgram } from '../../platform/ffmpeg';
 import type { ProgramOptions } from '../../platform/ffmpeg';
 import { MAX_SONG_SECONDS } from '../../platform/limits';
-import { readHead } from '../../platform/media-store';
-import { SNIFF_BYTES, sniff } from './sniff';
+import { readHead } from '../../platform/read-head';
+import { sniff } from './sniff';
 
 /**
  * Makes of any song the 48 kHz FLAC that desk and export both play. One channel becomes two at the same level: what
@@ -10,7 +10,7 @@ import { SNIFF_BYTES, sniff } from './sniff';
  * @throws Error if there is no sound in it; what {@link runProgram} throws.
  */
 export async function convertSong(from: string, to: string, options: ProgramOptions): Promise<void> {
-  const sniffed = await sniff(await readHead(from, SNIFF_BYTES));
+  const sniffed = await sniff(await readHead(from));
   if (sniffed?.kind !== 'audio') throw new Error('no sound that is known');
   const facts = await probe(from, sniffed.format, options.signal);
   const stream = facts?.streams.find((s) => s.codec_type === 'audio');

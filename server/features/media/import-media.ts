@@ -7,12 +7,12 @@ import type { MediaKindId, MediaRef } from '@core/piece';
 import type { ServerContext } from '../../jobs/context';
 import { AppError, Cancelled, asAppError } from '../../platform/errors';
 import { openAs, probe, runProgram } from '../../platform/ffmpeg';
-import { readHead } from '../../platform/media-store';
+import { readHead } from '../../platform/read-head';
 import type { MediaStore, Received, Target } from '../../platform/media-store';
 import { moving } from './film-facts';
 import { SERVED_MEDIA } from './media-kinds';
 import type { MediaRecord } from './repository';
-import { SNIFF_BYTES, sniff } from './sniff';
+import { sniff } from './sniff';
 import type { Sniffed, WantedKind } from './sniff';
 
 export const MAX_UPLOAD_BYTES = 1_000_000_000;
@@ -20,7 +20,7 @@ const NO_FACTS = { duration: null, width: null, height: null, warning: null, fon
 
 /** What a file is; a film is footage unless something else is wanted, or it has no moving picture. */
 async function kindOf(file: string, wanted: WantedKind, signal?: AbortSignal): Promise<Sniffed | null> {
-  const head = await readHead(file, SNIFF_BYTES);
+  const head = await readHead(file);
   if (wanted !== 'any') return sniff(head, wanted);
   const film = await sniff(head, 'footage');
   if (film?.kind !== 'footage' || moving(await probe(file, film.format, signal))) return film;

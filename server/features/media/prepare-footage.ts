@@ -1,9 +1,9 @@
 import { AppError, Cancelled, TookTooLong } from '../../platform/errors';
 import type { MediaStore } from '../../platform/media-store';
-import { readHead } from '../../platform/media-store';
+import { readHead } from '../../platform/read-head';
 import { makeFrames } from './make-frames';
 import type { MadeFrames } from './make-frames';
-import { SNIFF_BYTES, sniff } from './sniff';
+import { sniff } from './sniff';
 
 /** Frames are made several times as fast as they play, unless they are large; what takes longer is stuck. */
 const limitFor = (seconds: number): number => 120_000 + 8000 * seconds;
@@ -17,7 +17,7 @@ export async function prepareFootage(
   options: { signal: AbortSignal; onProgress: (share: number) => void },
 ): Promise<MadeFrames> {
   const original = store.path(hash, 'original');
-  const sniffed = await sniff(await readHead(original, SNIFF_BYTES), 'footage');
+  const sniffed = await sniff(await readHead(original), 'footage');
   if (sniffed?.kind !== 'footage') throw new AppError('FOOTAGE_UNREADABLE', name);
   const target = await store.prepare(hash, 'frames');
   try {

@@ -2,29 +2,13 @@ import { AppError } from '../../../platform/errors';
 import { probe } from '../../../platform/ffmpeg';
 import { LONG_SONG_SECONDS, MAX_SONG_SECONDS } from '../../../platform/limits';
 import type { ServerContext } from '../../../jobs/context';
+import { AUDIO_DEMUXERS } from '../demuxers';
 import type { MediaRecord } from '../repository';
 import type { MediaKind } from './media-kind';
 
 /** Songs, also those in a film: they are converted and listened to by a job. */
 export const audioKind: MediaKind = {
-  demuxers: {
-    'audio/wav': 'wav',
-    'audio/mpeg': 'mp3',
-    'audio/ogg': 'ogg',
-    'video/ogg': 'ogg',
-    'application/ogg': 'ogg',
-    'audio/flac': 'flac',
-    'audio/x-flac': 'flac',
-    'audio/mp4': 'mov',
-    'audio/x-m4a': 'mov',
-    'video/mp4': 'mov',
-    'video/quicktime': 'mov',
-    'audio/aac': 'aac',
-    'audio/aiff': 'aiff',
-    'video/webm': 'matroska',
-    'video/matroska': 'matroska',
-    'video/x-matroska': 'matroska',
-  },
+  demuxers: AUDIO_DEMUXERS,
   async take({ file, format, name, signal }) {
     const found = await probe(file, format, signal);
     const stream = found?.streams.find((s) => s.codec_type === 'audio');
