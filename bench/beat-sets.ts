@@ -7,7 +7,7 @@ import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { findBeats, medianTempo } from '@core/audio';
 import { MATCH_WINDOW } from './match-beats';
-import { featuresOf, familyOf, songFiles } from './song-files';
+import { featuresOf, familyOf, setOf, songFiles } from './song-files';
 import type { SongFile } from './song-files';
 
 interface Score {
@@ -97,16 +97,13 @@ if (part !== undefined) {
         lines.filter((l) => l.family === family),
       ),
     );
-  const isKit = (l: Line) => l.family.startsWith('kit');
-  const isCase = (l: Line) => l.family.startsWith('case');
-  console.log(row('**kit**', lines.filter(isKit)));
-  console.log(
-    row(
-      '**made styles**',
-      lines.filter((l) => !isKit(l) && !isCase(l)),
-    ),
-  );
-  console.log(row('**made cases**', lines.filter(isCase)));
+  for (const set of ['kit', 'styles', 'cases', 'grooves'] as const)
+    console.log(
+      row(
+        `**${set}**`,
+        lines.filter((l) => setOf(l.family) === set),
+      ),
+    );
   const worst = lines.filter((l) => l.F < 0.9 || (l.downF ?? 1) < 0.8 || l.slip > 4);
   for (const l of worst)
     console.log(

@@ -7,7 +7,7 @@ import { writeFileSync } from 'node:fs';
 import { PARAMETER_NAMES } from '@core/audio';
 import { rowsOf } from './meter-rows';
 import type { SongRows } from './meter-rows';
-import { songFiles } from './song-files';
+import { setOf, songFiles } from './song-files';
 
 const WIDTH = PARAMETER_NAMES.length;
 /**
@@ -26,8 +26,8 @@ const FIXED: Readonly<Record<string, number>> = { inFive: -2.5, inSeven: -2.7, t
 const REVIEWS = [1, 3, 8, 20, 50, 100, 180];
 const MOST_LIVE = 250;
 const MOST_RIGHT = 30;
-/** Real music counts more than made songs. */
-const KIT_WEIGHT = 2;
+/** Real music counts more than made songs, and accompaniments without a tune less. */
+const WEIGHTS = { kit: 2, styles: 1, cases: 1, grooves: 0.5 } as const;
 /** Too few tatums lie on these places, or they vary too little, for a weight to mean anything. */
 const UNUSED = new Set([
   'third.chord',
@@ -51,7 +51,7 @@ interface Take {
 
 function takesOf(song: SongRows): Take[] {
   const rewards = song.beatF.map((f, i) => (song.downF ? 0.5 * f ** 4 + 0.5 * (f * song.downF[i]!) ** 2 : f ** 4));
-  const weight = song.family.startsWith('kit') ? KIT_WEIGHT : 1;
+  const weight = WEIGHTS[setOf(song.family)];
   return [USED, USED_WITHOUT_START].map((used) => ({ song, used, rewards, weight }));
 }
 
@@ -150,11 +150,9 @@ function mean(values: readonly (number | null)[]): string {
   return (known.reduce((a, b) => a + b, 0) / Math.max(1, known.length)).toFixed(3);
 }
 
-const kindOf = (family: string): string =>
-  family.startsWith('kit') ? 'kit' : family.startsWith('case') ? 'cases' : 'styles';
 function report(title: string, songs: readonly SongRows[], judged: readonly Judged[]): void {
-  const parts = ['kit', 'styles', 'cases'].map((kind) => {
-    const of = judged.filter((_, i) => kindOf(songs[i]!.family) === kind);
+  const parts = (['kit', 'styles', 'cases', 'grooves'] as const).map((kind) => {
+    const of = judged.filter((_, i) => setOf(songs[i]!.family) === kind);
     return `${kind} F ${mean(of.map((j) => j.f))} down ${mean(of.map((j) => j.d))}`;
   });
   console.log(title.padEnd(34), parts.join('   '));
@@ -191,7 +189,8 @@ const foldings: [string, (song: SongRows, index: number) => number][] = [
   ['by song', (_, i) => i % FOLDS],
   ['by family', (song) => families.indexOf(song.family) % FOLDS],
 ];
-for (const [title, foldOf] of process.argv.includes('--quick') ? foldings.slice(1) : foldings) {
+const asked = process.argv.includes('--no-cross') ? 0 : process.argv.includes('--quick') ? 1 : 2;
+for (const [title, foldOf] of foldings.slice(2 - asked)) {
   const folds = songs.map(foldOf);
   const weightsOf = Array.from({ length: FOLDS }, (_, fold) =>
     fit(takes.filter((_, i) => folds[i] !== fold).flat(), deviations),

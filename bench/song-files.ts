@@ -18,10 +18,11 @@ export interface Truth {
   readonly downbeatsTrusted: boolean;
 }
 
-/** Folders of songs with their truth: the beat kit, and the made set where there is one. */
+/** Folders of songs with their truth: the beat kit, and the made songs where they are there. */
 export const SONG_FOLDERS: readonly string[] = [
   process.env['BEATBENCH_DIR'] ?? '/tmp/beatbench',
   process.env['MADE_DIR'] ?? '/tmp/made',
+  process.env['GROOVES_DIR'] ?? '/tmp/grooves',
 ].filter((folder) => existsSync(join(folder, 'truth')));
 
 export interface SongFile {
@@ -36,6 +37,13 @@ export const songFiles = (folders: readonly string[] = SONG_FOLDERS): SongFile[]
       .sort()
       .map((n) => ({ folder, truth: JSON.parse(readFileSync(join(folder, 'truth', n), 'utf8')) as Truth })),
   );
+
+/** The four sets, by family. */
+export function setOf(family: string): 'kit' | 'styles' | 'cases' | 'grooves' {
+  if (family.startsWith('kit')) return 'kit';
+  if (family.startsWith('case')) return 'cases';
+  return family.startsWith('groove') ? 'grooves' : 'styles';
+}
 
 /** Songs of one family are judged by weights that have seen none of them; the kit's are families by their source. */
 export const familyOf = ({ truth }: SongFile): string => truth.family ?? `kit: ${truth.source ?? ''}`;

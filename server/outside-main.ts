@@ -1,7 +1,7 @@
 import { mkdirSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { serve } from '@hono/node-server';
-import { z } from 'zod';
+import * as z from 'zod';
 import { createOutside } from './outside/outside';
 
 /** `estrella-outside`: a stand-in for the places that finished files are sent to. */

@@ -1,6 +1,6 @@
 import { converter, formatHex, formatHex8, parse } from 'culori/fn';
 import { modeLrgb, modeOklab, modeRgb, useMode } from 'culori/fn';
-import { z } from 'zod';
+import * as z from 'zod';
 import { createMemo } from '../time';
 
 /**

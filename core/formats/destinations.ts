@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { textSchema } from '../time';
 
 /** Where finished files can be sent. The panel and the API go by this table; how each is sent is the server's. */

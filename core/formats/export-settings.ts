@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { Seconds } from '../time';
 
 /** What can be chosen of an export. Each kind names those it has; the others are left as they are. */

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 /**
  * What a page that plays a piece by itself carries beside the player: gzipped JSON, in base64, in the element with

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { freeMoment } from '../time';
 import type { Easing } from './easing';
 import { idsOf } from './table-ids';

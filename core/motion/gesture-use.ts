@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { colourSchema } from '../colour';
 import { idSchema, momentSchema, numberSchema, textSchema } from '../time';
 import { actorTracksSchema } from './actor';

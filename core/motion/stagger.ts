@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { textSchema } from '../time';
 import { idsOf } from './table-ids';
 import { easingSchema, evaluateEasing } from './easing';

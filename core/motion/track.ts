@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { colourSchema, mixColours } from '../colour';
 import type { Colour } from '../colour';
 import { idSchema, lastAtOrBefore, momentSchema, numberSchema } from '../time';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { idSchema, textSchema } from '../time';
 import { MAX_CELL, MAX_COLUMNS, MAX_ROWS } from './read-table';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { FALLBACKS } from './font-families';
 import { fontAxisSchema } from './variation';
 

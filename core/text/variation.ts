@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { numberSchema, textSchema } from '../time';
 
 /** An axis of a variable font (OpenType `fvar`). */

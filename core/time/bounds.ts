@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 /**
  * Bounds of what may stand in a document. They lie far beyond what a piece needs, and near enough that nothing computed

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { FrameRate } from './frame-rate';
 
 export const MAX_FRAMES_PER_SECOND = 120;

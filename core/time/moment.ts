@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { beatToSeconds, secondsToBeat } from './beat-grid';
 import { beatsSchema, idSchema, secondsSchema } from './bounds';
 import type { BeatGrid } from './beat-grid';

@@ -1,6 +1,6 @@
 import pg from 'pg';
 import type { DataSource } from 'typeorm';
-import { z } from 'zod';
+import * as z from 'zod';
 
 /**
  * News between processes: what has changed, not how. Any process says so through PostgreSQL's NOTIFY; servers listen

@@ -1,6 +1,6 @@
 import { Readable } from 'node:stream';
 import type { Context } from 'hono';
-import { z } from 'zod';
+import * as z from 'zod';
 import { parsePiece } from '@core/piece';
 import type { Piece } from '@core/piece';
 import { exportPieceFile } from '../features/pieces/piece-transfer';

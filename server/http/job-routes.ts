@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import { Hono } from 'hono';
-import { z } from 'zod';
+import * as z from 'zod';
 import type { Piece } from '@core/piece';
 import { EXPORT_KINDS, EXPORT_KIND_IDS, settingsFor } from '@core/formats';
 import { fileNames } from '@core/roster';

@@ -1,5 +1,5 @@
 import { Hono } from 'hono';
-import { z } from 'zod';
+import * as z from 'zod';
 import { keptNameSchema, keptWardrobeSchema } from '@core/piece';
 import { LOCAL } from '../features/pieces/repository';
 import type { ServerContext } from '../jobs/context';

@@ -1,5 +1,5 @@
 import { Hono } from 'hono';
-import { z } from 'zod';
+import * as z from 'zod';
 import { ANALYSIS_VERSION } from '@core/audio';
 import { MAX_FOOTAGE_FRAMES, MEDIA_KINDS, MEDIA_KIND_IDS, analysisVersionSchema } from '@core/piece';
 import { FRAME_SIZES } from '@core/formats';

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { Hono } from 'hono';
-import { z } from 'zod';
+import * as z from 'zod';
 import { textSchema } from '@core/time';
 import { importPieceFile } from '../features/pieces/piece-transfer';
 import { LOCAL, PIECE_ORDERS } from '../features/pieces/repository';

@@ -2,7 +2,7 @@ import { createReadStream } from 'node:fs';
 import { access } from 'node:fs/promises';
 import { Readable } from 'node:stream';
 import { Hono } from 'hono';
-import { z } from 'zod';
+import * as z from 'zod';
 import yazl from 'yazl';
 import { EXPORT_KINDS, EXPORT_KIND_IDS } from '@core/formats';
 import { MAX_ROWS, ROW_SCOPE_IDS, rosterSchema } from '@core/roster';

@@ -1,5 +1,5 @@
 import { Hono } from 'hono';
-import { z } from 'zod';
+import * as z from 'zod';
 import { EXPORT_KINDS, receiptSchema, sendingSchema } from '@core/formats';
 import { LOCAL } from '../features/pieces/repository';
 import { isOver } from '../features/jobs/job-life';

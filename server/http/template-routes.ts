@@ -1,5 +1,5 @@
 import { Hono } from 'hono';
-import { z } from 'zod';
+import * as z from 'zod';
 import { parsePiece } from '@core/piece';
 import type { Piece } from '@core/piece';
 import type { Kept } from '../features/kept/repository';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { BatchJob, NewJob } from '../features/jobs/job-records';
 import { AppError, Cancelled, LeaseLost } from '../platform/errors';
 import type { ErrorCode } from '../platform/errors';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { EXPORT_KIND_IDS, USUAL_SETTINGS, exportSettingsSchema } from '@core/formats';
 import { onlyLayers, parsePiece, withoutCaptions } from '@core/piece';
 import { secondsSchema } from '@core/time';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { estimatedBytes } from '@core/formats';
 import type { ExportKindId } from '@core/formats';
 import { resolveTimes, spanOf } from '@core/piece';

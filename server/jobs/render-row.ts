@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { EXPORT_KIND_IDS } from '@core/formats';
 import { parsePiece, resolveTimes } from '@core/piece';
 import type { Piece } from '@core/piece';

@@ -1,5 +1,5 @@
 import { STALL_MS, createWatch } from '../features/jobs/job-life';
-import { z } from 'zod';
+import * as z from 'zod';
 import { EXPORT_KIND_IDS, MOST_TRIES, waitBefore } from '@core/formats';
 import { exportName } from './collect';
 import { AppError, Cancelled, LeaseLost, Paused, TookTooLong, TryLater, asAppError } from '../platform/errors';

@@ -1,5 +1,5 @@
 import { stat } from 'node:fs/promises';
-import { z } from 'zod';
+import * as z from 'zod';
 import { EXPORT_KINDS } from '@core/formats';
 import type { JobRow } from '../db/entities';
 import { AppError, Cancelled } from '../platform/errors';

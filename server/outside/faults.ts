@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 /** What the stand-in does wrong on demand, as real places do now and then. */
 export const FAULTS = {

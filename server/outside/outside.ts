@@ -10,7 +10,7 @@ import { Hono } from 'hono';
 import type { Context } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
 import { HTTPException } from 'hono/http-exception';
-import { z } from 'zod';
+import * as z from 'zod';
 import { sendingSchema } from '@core/formats';
 import { escapeHtml } from '../platform/escape-html';
 import { fileDigest } from '../platform/file-digest';

@@ -33,6 +33,11 @@ function start(assets: Assets): Worker {
   });
 }
 
+/** By name: the worker itself listens to other events, without which it would hear no more messages. */
+function fallSilent(worker: Worker): void {
+  for (const event of ['message', 'error', 'exit']) worker.removeAllListeners(event);
+}
+
 function forget(worker: Worker): void {
   const at = idle.findIndex((entry) => entry.worker === worker);
   if (at < 0) return;
@@ -45,14 +50,14 @@ export function takePaintThread(assets: Assets): Worker {
   const entry = idle.find(({ key }) => key === keyOf(assets));
   if (!entry) return start(assets);
   forget(entry.worker);
-  entry.worker.removeAllListeners();
+  fallSilent(entry.worker);
   entry.worker.ref();
   return entry.worker;
 }
 
 /** Keeps a thread that has painted all that it was told to for the next render. It doesn't keep the process alive. */
 export function givePaintThread(worker: Worker, assets: Assets): void {
-  worker.removeAllListeners();
+  fallSilent(worker);
   if (idle.length >= MOST_IDLE) {
     void worker.terminate();
     return;

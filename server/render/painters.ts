@@ -80,6 +80,7 @@ export function openPainters({ input, pixels, longerSide, assets, signal, thread
   const order = (worker: Worker, what: ThreadOrder, transfer: ArrayBuffer[] = []) => worker.postMessage(what, transfer);
   const all: Worker[] = [];
   const idle: Worker[] = [];
+  const busy = new Set<Worker>();
   let work: Work | null = null;
   /** Threads that the work is for. */
   let most = 0;
@@ -100,8 +101,11 @@ export function openPainters({ input, pixels, longerSide, assets, signal, thread
   const feed = (): void => {
     if (!work) return;
     const ahead = work.taken + length * (all.length + 2);
-    while (idle.length > 0 && work.next < work.runs.length && work.runs[work.next]!.from < ahead)
-      order(idle.pop()!, { type: 'run', ...work.runs[work.next++]! }); // both are there
+    while (idle.length > 0 && work.next < work.runs.length && work.runs[work.next]!.from < ahead) {
+      const worker = idle.pop()!; // there is one
+      busy.add(worker);
+      order(worker, { type: 'run', ...work.runs[work.next++]! });
+    }
   };
   const hear = (worker: Worker, message: ThreadMessage): void => {
     switch (message.type) {
@@ -111,8 +115,10 @@ export function openPainters({ input, pixels, longerSide, assets, signal, thread
         feed();
         break;
       case 'done':
+        busy.delete(worker);
         idle.push(worker);
         feed();
+        wake();
         break;
       case 'frame':
         work?.finished.set(message.frame, message.pixels ? { pixels: new Uint8Array(message.pixels), worker } : null);
@@ -176,11 +182,14 @@ export function openPainters({ input, pixels, longerSide, assets, signal, thread
         mine.taken = frame + 1;
         feed();
       }
+      // The last word of each thread comes behind its last frame.
+      while (busy.size > 0) await Promise.race([failed, new Promise<void>((resolve) => (wake = resolve))]);
       return mine.painted;
     },
     async close() {
       signal?.removeEventListener('abort', abort);
-      // Who has nothing left to do is there for the next render; who is in the middle of it cannot be called off otherwise.
+      // Who has nothing left to do is there for the next render; who is in the middle of it, or still loads, cannot be
+      // called off otherwise.
       await Promise.all(
         all.map(async (worker) => {
           if (isFailed || !idle.includes(worker)) {

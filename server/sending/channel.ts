@@ -1,5 +1,5 @@
 import { Readable } from 'node:stream';
-import { z } from 'zod';
+import * as z from 'zod';
 import { receiptSchema } from '@core/formats';
 import type { Destination, Receipt } from '@core/formats';
 import { AppError, Cancelled, TryLater } from '../platform/errors';

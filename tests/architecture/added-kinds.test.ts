@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import { z } from 'zod';
+import * as z from 'zod';
 import { EXPORT_KINDS, EXPORT_KIND_IDS } from '../../core/formats/export-kinds';
 import { LAYER_KINDS, LAYER_KIND_IDS } from '../../core/piece/document/layer-kinds';
 import { MEDIA_KINDS, MEDIA_KIND_IDS } from '../../core/piece/document/media-kinds';

@@ -2,7 +2,7 @@ import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { createCanvas, loadImage } from '@napi-rs/canvas';
 import { describe, expect, it } from '@jest/globals';
-import { z } from 'zod';
+import * as z from 'zod';
 import { songAnalysisSchema } from '@core/audio';
 import { PIECE_VERSION, allTracks, parsePiece } from '@core/piece';
 import type { MediaRef } from '@core/piece';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { LAYER_KINDS } from './layer-kinds';
 import { layerFields, layerSchema } from './layer-schema';
 import type { Layer } from './layer-schema';

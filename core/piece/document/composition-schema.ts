@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { idsOf, trackSchema, vectorSchema } from '../../motion';
 import { idSchema, momentSchema, numberSchema, textSchema } from '../../time';
 import { EFFECT_KINDS } from './effect-kinds';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { colourSchema } from '../../colour';
 import { ownGestureSchema } from '../../motion';
 import { idSchema, textSchema } from '../../time';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 const lag = z.strictObject({ unit: z.enum(['beats', 'seconds']), value: z.number().min(0).max(3600) });
 

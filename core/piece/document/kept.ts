@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { idSchema, textSchema } from '../../time';
 import { mediaRefSchema } from './media-schema';
 import { MOST_ROLES, wardrobeSchema } from './wardrobe-schema';

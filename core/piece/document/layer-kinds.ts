@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { FIGURES, PATH_OPERATIONS } from '../../geometry';
 import { idsOf } from '../../motion';
 import type { TrackValue } from '../../motion';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { gestureUseSchema, trackSchema, vectorSchema } from '../../motion';
 import { idSchema, momentSchema, textSchema } from '../../time';
 import {

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { fontAxisSchema } from '../../text';
 import { frameRateSchema, idSchema, lengthSchema, numberSchema, textSchema } from '../../time';
 import { MEDIA_KIND_IDS } from './media-kinds';

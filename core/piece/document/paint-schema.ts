@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { colourSchema } from '../../colour';
 import { vectorSchema } from '../../motion';
 import { idSchema, numberSchema } from '../../time';

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { describe, expect, it } from '@jest/globals';
-import { z } from 'zod';
+import * as z from 'zod';
 import { EFFECT_KINDS, LAYER_KINDS, PIECE_VERSION, kindProperties, pieceSchema } from '@core/piece';
 import type { LayerKind } from '@core/piece';
 import { MIGRATIONS } from './migrations';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { colourSchema } from '../../colour';
 import { ownGestureSchema, trackSchema } from '../../motion';
 import { frameRateSchema, idSchema, momentSchema, textSchema } from '../../time';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { trackSchema } from '../../motion';
 import { idSchema, lengthSchema, momentSchema, secondsSchema, textSchema } from '../../time';
 

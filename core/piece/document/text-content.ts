@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { colourSchema } from '../../colour';
 import { idsOf } from '../../motion';
 import { idSchema, numberSchema, textSchema } from '../../time';

@@ -1,5 +1,5 @@
 import { ownTrack, dropStandingTracks, trackOf } from './tracks';
-import { z } from 'zod';
+import * as z from 'zod';
 import { DEFAULT_FAMILY } from '../../text';
 import { idSchema, textSchema } from '../../time';
 import { LAYER_KINDS, kindProperties } from './layer-kinds';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { Keyframe, Track, TrackValue } from '../../motion';
 import { EFFECT_KINDS, effectParameters, isEffectColour, parameterValue } from './effect-kinds';
 import type { EffectParameter } from './effect-kinds';

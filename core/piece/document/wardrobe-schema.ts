@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { literalColourSchema } from '../../colour';
 import { idSchema, textSchema } from '../../time';
 

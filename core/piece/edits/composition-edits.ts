@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { PATH_OPERATIONS } from '../../geometry';
 import { idsOf, trackSchema } from '../../motion';
 import type { Track, TrackValue } from '../../motion';

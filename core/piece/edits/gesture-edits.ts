@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { gestureUseSchema, ownGestureSchema } from '../../motion';
 import { secondsSchema, shiftMoment } from '../../time';
 import { MAX_GESTURES, layerFields, layerSchema } from '../document/layer-schema';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { invert, multiply, isFlat } from '../../geometry';
 import { evaluateTrack, prepareTrack } from '../../motion';
 import type { TrackValue } from '../../motion';

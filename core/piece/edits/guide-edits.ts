@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { guideLineSchema } from '../document/composition-schema';
 import { defineEdit } from './define';
 import { putItem, removeItem } from './list-items';

@@ -1,5 +1,5 @@
 import { hasProperty, ownTrack, dropStandingTracks } from '../document/tracks';
-import { z } from 'zod';
+import * as z from 'zod';
 import { easingSchema, keyframeSchema, reverseEasing, trackSchema, vectorSchema } from '../../motion';
 import type { Keyframe, Track } from '../../motion';
 import { freeMoment, idSchema, latticeMoment, momentSchema, secondsSchema, shiftMoment } from '../../time';

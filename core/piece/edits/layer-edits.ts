@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { momentSchema, secondsSchema, shiftMoment, textSchema } from '../../time';
 import { LAYER_KINDS } from '../document/layer-kinds';
 import { BLEND_MODE_IDS } from '../document/layer-kinds';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { MAX_STYLES, dressIn, savedStyleSchema, textLookSchema } from '../document/text-styles';
 import type { Piece } from '../document/schema';
 import type { TextLayer } from '../document/layer-schema';

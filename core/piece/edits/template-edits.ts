@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { idSchema, momentSchema, textSchema } from '../../time';
 import { slotUseSchema } from '../document/composition-schema';
 import { MAX_SLOTS } from '../document/template-schema';

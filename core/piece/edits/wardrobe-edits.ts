@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { colourSchema } from '../../colour';
 import { changeColours } from '../document/recolour';
 import { roleSchema, wardrobeSchema } from '../document/wardrobe-schema';

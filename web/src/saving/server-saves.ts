@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { SaveAnswer, SaveRequest } from './saver';
 import { WORDS } from './words';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { create } from 'zustand';
 import { memory } from '../../platform/memory';
 import { STEP_IDS } from './steps';

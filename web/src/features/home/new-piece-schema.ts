@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { DESTINATIONS, MAX_FRAME_SIDE, MIN_FRAME_SIDE } from '@core/piece';
 import type { DestinationId, Format } from '@core/piece';
 import { FRAME_RATES } from '@core/time';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { SongAnalysis } from '@core/audio';
 import { NO_CORRECTION } from '@core/piece';
 import type { GridCorrection, Piece } from '@core/piece';

@@ -1,5 +1,5 @@
 import { createStore, del, get } from 'idb-keyval';
-import { z } from 'zod';
+import * as z from 'zod';
 import { rosterRow, rosterSchema } from '@core/roster';
 import type { Roster } from '@core/roster';
 import { api, call } from '../../platform/api';
