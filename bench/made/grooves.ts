@@ -2,10 +2,12 @@ import { execFile } from 'node:child_process';
 import { readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
-import { parseMidi, writeMidi } from 'midi-file';
-import type { MidiEvent } from 'midi-file';
+import { parseMidi } from 'midi-file';
+import type { MidiData, MidiEvent } from 'midi-file';
 import { createRandom } from '../../demo/synth';
 import { hashOf } from './arrange';
+import { midiFile } from './midi';
+import type { TimedEvent } from './midi';
 
 const run = promisify(execFile);
 /** Where Debian's package `mma` keeps its styles of accompaniment. */
@@ -58,7 +60,7 @@ export function grooveStyles(): GrooveStyle[] {
 function tempoOf(style: GrooveStyle, random: () => number): number {
   const [low, high] = /slow|ballad|bald/.test(style.path)
     ? [58, 105]
-    : /fast|quick|bebop|dnb|fast/.test(style.path)
+    : /fast|quick|bebop|dnb/.test(style.path)
       ? [150, 230]
       : [75, 185];
   // Bars of six are counted in eighths, three of which are a beat.
@@ -75,91 +77,99 @@ export interface GrooveSong {
   readonly midi: Buffer;
 }
 
-/** A song of the style, played by `mma`: its parts in turns, some without drums, some from the middle of a bar on. */
-export async function grooveSong(style: GrooveStyle, folder: string): Promise<GrooveSong | null> {
-  const name = style.path.replace(/[^a-z0-9]+/gi, '_');
-  const random = createRandom(hashOf(style.path));
-  const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
-  const quarter = 60 / (Math.round(100 * tempoOf(style, random)) / 100);
-  const { quarters } = style;
-  const bars = Math.ceil(SECONDS / (quarter * quarters)) + 2;
+type Pick = <T>(list: readonly T[]) => T;
+
+/** What `mma` is told: two grooves in turns, eight bars each, at times with a fill before the next. */
+function scriptOf(style: GrooveStyle, bpm: number, bars: number, random: () => number, pick: Pick): string {
   const chosen = [pick(style.grooves), pick(style.grooves)];
-  const lines = [`RndSeed ${hashOf(style.path) % 1000}`, `Use ${style.path}`, `Tempo ${(60 / quarter).toFixed(2)}`];
   const chords = pick(CHORDS).split(' ');
+  const lines = [`RndSeed ${hashOf(style.path) % 1000}`, `Use ${style.path}`, `Tempo ${bpm.toFixed(2)}`];
   for (let bar = 0; bar < bars; bar++) {
     if (bar % 8 === 7 && style.fills.length && random() < 0.5) lines.push(`Groove ${pick(style.fills)}`);
     else if (bar % 8 === 0) lines.push(`Groove ${chosen[Math.floor(bar / 8) % 3 === 2 ? 1 : 0]!}`);
     lines.push(`${bar + 1} ${chords[bar % chords.length]!}`);
   }
-  const [script, score] = [join(folder, `${name}.mma`), join(folder, `${name}.mid`)];
-  writeFileSync(script, `${lines.join('\n')}\n`);
+  return `${lines.join('\n')}\n`;
+}
+
+/** @returns the file as it was played; null if the program did not know what to make of the script. */
+async function played(script: string, name: string, folder: string): Promise<MidiData | null> {
+  const [text, score] = [join(folder, `${name}.mma`), join(folder, `${name}.mid`)];
+  writeFileSync(text, script);
   try {
-    await run('mma', ['-f', score, script], { timeout: 60_000 });
+    await run('mma', ['-f', score, text], { timeout: 60_000 });
+    return parseMidi(readFileSync(score));
   } catch (error) {
-    console.log(
-      style.path,
-      `${String((error as { stdout?: string }).stdout)
-        .trim()
-        .split('\n')
-        .pop()}`,
-    );
+    console.log(name, error instanceof Error ? error.message.split('\n')[0] : error);
     return null;
   } finally {
-    rmSync(script);
+    for (const file of [text, score]) rmSync(file, { force: true });
   }
-  const file = parseMidi(readFileSync(score));
-  rmSync(score);
-  const isDrumless = random() < 0.2;
-  const cut = random() < 0.3 ? Math.floor(random() * quarters * 2) : 0;
-  const lead = 0.05 + 0.6 * random();
-  const timed: { at: number; event: MidiEvent }[] = [];
-  for (const track of file.tracks) {
+}
+
+/** Events by quarters from the file's begin; null if the tempo changes on the way. */
+function byQuarters({ tracks, header }: MidiData): { readonly quarter: number; readonly event: MidiEvent }[] | null {
+  const out: { quarter: number; event: MidiEvent }[] = [];
+  for (const track of tracks) {
     let tick = 0;
     for (const event of track) {
       tick += event.deltaTime;
-      const at = (tick / file.header.ticksPerBeat! - cut) * quarter;
       if (event.type === 'setTempo' && tick > 0) return null;
-      if (!('channel' in event) || (isDrumless && event.channel === 9)) continue;
-      if (at < -0.02 && event.type === 'noteOn') continue;
-      if (at < SECONDS) timed.push({ at: Math.max(0, at + lead), event });
+      if ('channel' in event) out.push({ quarter: tick / (header.ticksPerBeat ?? 192), event });
     }
   }
-  const notes = timed.filter(({ event }) => event.type === 'noteOn');
-  if (notes.length < 40) return null;
-  timed.sort((a, b) => a.at - b.at);
-  const track: MidiEvent[] = [{ deltaTime: 0, meta: true, type: 'setTempo', microsecondsPerBeat: 500_000 }];
-  let now = 0;
-  for (const { at, event } of timed) {
-    const ms = Math.round(1000 * at);
-    track.push({ ...event, deltaTime: ms - now });
-    now = ms;
-  }
-  for (let channel = 0; channel < 16; channel++)
-    track.push({
-      deltaTime: channel ? 0 : Math.max(0, Math.round(1000 * (SECONDS + lead)) - now),
-      type: 'controller',
-      channel,
-      controllerType: 123,
-      value: 0,
-    });
-  track.push({ deltaTime: 0, meta: true, type: 'endOfTrack' });
-  const perBeat = quarters === 6 ? 3 : 1;
-  const length = SECONDS + lead;
-  const [first, last] = [
-    timed.find(({ event }) => event.type === 'noteOn')!.at,
-    Math.max(...notes.map(({ at }) => at)),
-  ];
+  return out;
+}
+
+/** Keeps notes from sounding beyond the end. */
+const silenceAt = (at: number): TimedEvent[] =>
+  Array.from({ length: 16 }, (_, channel) => ({
+    at,
+    event: { deltaTime: 0, type: 'controller', channel, controllerType: 123, value: 0 },
+  }));
+
+/** Fewer notes are no song. */
+const FEWEST_NOTES = 40;
+/** Of how many songs the drums are left out, and how many begin in the middle of a bar. */
+const DRUMLESS = 0.2;
+const CUT = 0.3;
+
+/** A song of the style, played by `mma`; null if it comes to nothing. */
+export async function grooveSong(style: GrooveStyle, folder: string): Promise<GrooveSong | null> {
+  const name = style.path.replace(/[^a-z0-9]+/gi, '_');
+  const random = createRandom(hashOf(style.path));
+  const pick: Pick = (list) => list[Math.floor(random() * list.length)]!; // no list is empty
+  const quarter = 60 / (Math.round(100 * tempoOf(style, random)) / 100);
+  const { quarters } = style;
+  const bars = Math.ceil(SECONDS / (quarter * quarters)) + 2;
+  const file = await played(scriptOf(style, 60 / quarter, bars, random, pick), name, folder);
+  const events = file && byQuarters(file);
+  if (!events) return null;
+  const isDrumless = random() < DRUMLESS;
+  const cut = random() < CUT ? Math.floor(random() * quarters * 2) : 0;
+  const lead = 0.05 + 0.6 * random();
   const at = (q: number): number => (q - cut) * quarter + lead;
-  const all = Array.from({ length: bars * quarters }, (_, q) => q).filter(
-    (q) => at(q) >= first - 0.03 && at(q) <= last + 0.03,
-  );
+  const length = SECONDS + lead;
+  const kept = events.flatMap(({ quarter: q, event }) => {
+    const isOut = isDrumless && 'channel' in event && event.channel === 9;
+    const isBefore = event.type === 'noteOn' && at(q) < lead - 0.02;
+    return isOut || isBefore || at(q) >= length ? [] : [{ at: Math.max(lead, at(q)), event }];
+  });
+  const notes = kept.filter(({ event }) => event.type === 'noteOn').map((note) => note.at);
+  if (notes.length < FEWEST_NOTES) return null;
+  const [first, last] = [Math.min(...notes) - 0.03, Math.max(...notes) + 0.03];
+  const perBeat = quarters === 6 ? 3 : 1;
+  const sounding = Array.from({ length: bars * quarters }, (_, q) => q).filter((q) => at(q) >= first && at(q) <= last);
   return {
     name,
     family: `groove: ${style.path.replace(/[0-9]/g, '')}`,
     bpm: 60 / quarter / perBeat,
     length,
-    beats: all.filter((q) => q % perBeat === 0).map(at),
-    downbeats: all.filter((q) => q % quarters === 0).map(at),
-    midi: Buffer.from(writeMidi({ header: { format: 0, numTracks: 1, ticksPerBeat: 500 }, tracks: [track] })),
+    beats: sounding.filter((q) => q % perBeat === 0).map(at),
+    downbeats: sounding.filter((q) => q % quarters === 0).map(at),
+    midi: midiFile([
+      ...kept.map((timed) => ({ ...timed, at: Math.round(1000 * timed.at) })),
+      ...silenceAt(Math.round(1000 * length)),
+    ]),
   };
 }

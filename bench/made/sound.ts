@@ -1,15 +1,15 @@
-import { writeMidi } from 'midi-file';
-import type { MidiEvent } from 'midi-file';
 import { bass, createMix, createRandom, hat, kick, midi, pad, play, pluck, snare } from '../../demo/synth';
 import type { Mix } from '../../demo/synth';
 import { hashOf } from './arrange';
+import { midiFile } from './midi';
+import type { TimedEvent } from './midi';
 import { DRUMS } from './notes';
 import type { MadeSong, Note, Part } from './notes';
 
 /** The song as a MIDI file, a tick a millisecond. */
 export function toMidi(song: MadeSong): Buffer {
   const channels: Readonly<Record<Part, number>> = { bass: 0, chords: 1, melody: 2, drums: 9 };
-  const timed: { at: number; event: MidiEvent }[] = (['bass', 'chords', 'melody'] as const).map((part) => ({
+  const timed: TimedEvent[] = (['bass', 'chords', 'melody'] as const).map((part) => ({
     at: 0,
     event: { deltaTime: 0, type: 'programChange', channel: channels[part], programNumber: song.programs[part] },
   }));
@@ -18,15 +18,7 @@ export function toMidi(song: MadeSong): Buffer {
     timed.push({ at: Math.round(1000 * at), event: { ...note, type: 'noteOn', velocity } });
     timed.push({ at: Math.round(1000 * (at + length)), event: { ...note, type: 'noteOff', velocity: 0 } });
   }
-  timed.sort((a, b) => a.at - b.at);
-  const track: MidiEvent[] = [{ deltaTime: 0, meta: true, type: 'setTempo', microsecondsPerBeat: 500_000 }];
-  let now = 0;
-  for (const { at, event } of timed) {
-    track.push({ ...event, deltaTime: at - now });
-    now = at;
-  }
-  track.push({ deltaTime: 0, meta: true, type: 'endOfTrack' });
-  return Buffer.from(writeMidi({ header: { format: 0, numTracks: 1, ticksPerBeat: 500 }, tracks: [track] }));
+  return midiFile(timed);
 }
 
 function drum(mix: Mix, { at, pitch, velocity }: Note, random: () => number): void {
