@@ -11,7 +11,7 @@ process.env.NODE_ENV = 'production';
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 const dist = join(root, 'dist');
 mkdirSync(dist, { recursive: true });
-// What earlier builds had and this one doesn't would stay for ever.
+// Chunks are named by their content, so those of earlier builds would stay for ever.
 for (const name of existsSync(join(dist, 'server')) ? readdirSync(join(dist, 'server')) : [])
   if (name.startsWith('part-')) rmSync(join(dist, 'server', name));
 
@@ -76,25 +76,21 @@ await buildServer(
   },
   { packages: 'external' },
 );
-// Each by itself: with parts in common, what one of them needs would be loaded by all.
-for (const [name, file] of Object.entries({
-  cli: 'server/cli.ts',
-  'cli-render': 'server/cli-render.ts',
-  'paint-thread': 'server/render/paint-thread.ts',
-  'loudness-thread': 'server/render/loudness-thread.ts',
-  'analysis-thread': 'server/features/media/analysis-thread.ts',
-  'font-thread': 'server/features/media/font-thread.ts',
-  'thumbnail-thread': 'server/features/pieces/thumbnail-thread.ts',
-}))
-  await buildServer(
-    { [name]: file },
-    {
-      external: [
-        './cli-render.js',
-        ...['@napi-rs/canvas', 'harfbuzzjs', 'pathkit-wasm', 'wawoff2', 'file-type', 'yauzl', 'yazl'],
-      ],
-    },
-  );
+await buildServer(
+  {
+    cli: 'server/cli.ts',
+    'paint-thread': 'server/render/paint-thread.ts',
+    'loudness-thread': 'server/render/loudness-thread.ts',
+    'analysis-thread': 'server/features/media/analysis-thread.ts',
+    'font-thread': 'server/features/media/font-thread.ts',
+    'thumbnail-thread': 'server/features/pieces/thumbnail-thread.ts',
+  },
+  {
+    external: ['@napi-rs/canvas', 'harfbuzzjs', 'pathkit-wasm', 'wawoff2', 'file-type', 'yauzl', 'yazl'],
+    splitting: true,
+    chunkNames: 'part-[hash]',
+  },
+);
 
 if (!process.argv.includes('--no-web')) {
   const { build: buildWeb } = await import('vite');

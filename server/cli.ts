@@ -75,7 +75,7 @@ async function main(): Promise<void> {
   if (!file || rest.length > 0) throw new UsageError(`${command} takes one file`);
   if (command === 'beats') return beats(resolve(file), values.json);
   // Rendering brings most of the program with it, which beats does without.
-  const { check, frames, render } = await import('./cli-render.js');
+  const { check, frames, render } = await import('./cli-render');
   if (command === 'check') {
     if (await check(resolve(file), values.json)) process.exitCode = 1;
     return;

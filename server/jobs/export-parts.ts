@@ -45,7 +45,7 @@ export async function runPart(context: ServerContext, payload: unknown, job: Job
       {
         ...{ ...input, recipe, out: target.temporary, assets: context.config.assets },
         ...{ signal: job.signal, onProgress: job.onProgress },
-        onPicture: createFramePictures(context.store, pictureName(parent, attempts)),
+        onPicture: createFramePictures(context.store, pictureName(parent, attempts)).show,
       },
       part,
     );

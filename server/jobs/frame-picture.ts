@@ -40,13 +40,21 @@ export function smallPicture({ pixels, kind, width, height }: PaintedPicture): {
   return { width: w, height: h, rgba };
 }
 
+/** Pictures of one render. */
+export interface FramePictures {
+  /** Of a frame that was painted just now. */
+  readonly show: (picture: PaintedPicture) => void;
+  /** Takes the picture away, and shows none any more. */
+  readonly remove: () => Promise<void>;
+}
+
 /** Keeps the picture of a render in the store, renewed as often as there is something to see. Failures don't matter. */
 export function createFramePictures(
   { exports }: Pick<MediaStore, 'exports'>,
   name: string,
-): (picture: PaintedPicture) => void {
+): FramePictures {
   let next = 0;
-  let isBusy = false;
+  let writing: Promise<void> | null = null;
   const write = async (picture: PaintedPicture): Promise<void> => {
     const { width, height, rgba } = smallPicture(picture);
     const canvas = createCanvas(width, height);
@@ -59,14 +67,20 @@ export function createFramePictures(
     context.fillRect(0, 0, width, height);
     await exports.write(name, await canvas.encode('jpeg', 78));
   };
-  return (picture) => {
-    if (isBusy || performance.now() < next) return;
-    isBusy = true;
-    void write(picture)
-      .catch(() => {})
-      .finally(() => {
-        isBusy = false;
-        next = performance.now() + EVERY_MS;
-      });
+  return {
+    show(picture) {
+      if (writing || performance.now() < next) return;
+      writing = write(picture)
+        .catch(() => {})
+        .finally(() => {
+          writing = null;
+          next = performance.now() + EVERY_MS;
+        });
+    },
+    async remove() {
+      next = Infinity;
+      await writing;
+      await exports.remove(name);
+    },
   };
 }

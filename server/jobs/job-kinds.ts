@@ -5,7 +5,7 @@ import { resolveTimes, spanOf } from '@core/piece';
 import type { JobKind } from '../db/entities';
 import { prepareFootage } from '../features/media/prepare-footage';
 import { prepareSong } from '../features/media/prepare-song';
-import { Cancelled, LeaseLost } from '../platform/errors';
+import { Cancelled, LeaseLost, Paused } from '../platform/errors';
 import type { ExportRun } from '../render/export-run';
 import type { ServerContext } from './context';
 import { exportInput, exportPayload } from './export-payload';
@@ -93,9 +93,16 @@ export const JOB_KINDS: Readonly<Record<JobKind, JobKindDefinition>> = {
       const what = await exportInput(context, asked);
       const wanted = asked.isAnyway ? 0 : roomFor(asked.kind, what);
       const name = pictureName(job.jobId, job.attempt);
-      const onPicture = createFramePictures(context.store, name);
+      const pictures = createFramePictures(context.store, name);
       const makeParts: ExportRun['makeParts'] = (parts) => makePartsOf(context, job, parts, runJob);
-      const facts = await renderToStore(context, { ...job, onPicture }, asked.kind, { ...what, makeParts }, wanted);
+      const run = { ...job, onPicture: pictures.show };
+      const facts = await renderToStore(context, run, asked.kind, { ...what, makeParts }, wanted).catch(
+        async (error: unknown) => {
+          // What waits to go on goes on showing how far it was.
+          if (!(job.signal.reason instanceof Paused)) await pictures.remove().catch(() => {});
+          throw error;
+        },
+      );
       const { owner } = await context.jobs.get(job.jobId, null);
       await removeParts(context, job.jobId, owner).catch(() => {}); // else the collector does
       return { ...facts, picture: name };
