@@ -49,10 +49,7 @@ export interface FramePictures {
 }
 
 /** Keeps the picture of a render in the store, renewed as often as there is something to see. Failures don't matter. */
-export function createFramePictures(
-  { exports }: Pick<MediaStore, 'exports'>,
-  name: string,
-): FramePictures {
+export function createFramePictures({ exports }: Pick<MediaStore, 'exports'>, name: string): FramePictures {
   let next = 0;
   let writing: Promise<void> | null = null;
   const write = async (picture: PaintedPicture): Promise<void> => {
