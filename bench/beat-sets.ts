@@ -7,7 +7,7 @@ import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { findBeats, medianTempo } from '@core/audio';
 import { MATCH_WINDOW } from './match-beats';
-import { featuresOf, familyOf, setOf, songFiles } from './song-files';
+import { SETS, featuresOf, familyOf, setOf, songFiles } from './song-files';
 import type { SongFile } from './song-files';
 
 interface Score {
@@ -97,7 +97,7 @@ if (part !== undefined) {
         lines.filter((l) => l.family === family),
       ),
     );
-  for (const set of ['kit', 'styles', 'cases', 'grooves'] as const)
+  for (const set of SETS)
     console.log(
       row(
         `**${set}**`,

@@ -7,7 +7,7 @@ import { writeFileSync } from 'node:fs';
 import { PARAMETER_NAMES } from '@core/audio';
 import { rowsOf } from './meter-rows';
 import type { SongRows } from './meter-rows';
-import { setOf, songFiles } from './song-files';
+import { SETS, setOf, songFiles } from './song-files';
 
 const WIDTH = PARAMETER_NAMES.length;
 /**
@@ -151,7 +151,7 @@ function mean(values: readonly (number | null)[]): string {
 }
 
 function report(title: string, songs: readonly SongRows[], judged: readonly Judged[]): void {
-  const parts = (['kit', 'styles', 'cases', 'grooves'] as const).map((kind) => {
+  const parts = SETS.map((kind) => {
     const of = judged.filter((_, i) => setOf(songs[i]!.family) === kind);
     return `${kind} F ${mean(of.map((j) => j.f))} down ${mean(of.map((j) => j.d))}`;
   });

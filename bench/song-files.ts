@@ -38,8 +38,10 @@ export const songFiles = (folders: readonly string[] = SONG_FOLDERS): SongFile[]
       .map((n) => ({ folder, truth: JSON.parse(readFileSync(join(folder, 'truth', n), 'utf8')) as Truth })),
   );
 
-/** The four sets, by family. */
-export function setOf(family: string): 'kit' | 'styles' | 'cases' | 'grooves' {
+export const SETS = ['kit', 'styles', 'cases', 'grooves'] as const;
+
+/** Which of the sets a family belongs to. */
+export function setOf(family: string): (typeof SETS)[number] {
   if (family.startsWith('kit')) return 'kit';
   if (family.startsWith('case')) return 'cases';
   return family.startsWith('groove') ? 'grooves' : 'styles';

@@ -8,10 +8,11 @@ import { createRandom } from '../../demo/synth';
 import { hashOf } from './arrange';
 import { midiFile } from './midi';
 import type { TimedEvent } from './midi';
+import type { KnownSong } from './notes';
 
 const run = promisify(execFile);
 /** Where Debian's package `mma` keeps its styles of accompaniment. */
-export const GROOVES = '/usr/share/mma/lib';
+const GROOVES = '/usr/share/mma/lib';
 /** Of every how many styles of a folder one is played: those of some folders are much alike. */
 const EVERY: Readonly<Record<string, number>> = { casio: 3, zoom: 2 };
 const NOT_MUSIC = /^(metronome|none|count|init|intro|ending|hrk|reset)/i;
@@ -37,7 +38,7 @@ export interface GrooveStyle {
   readonly quarters: number;
 }
 
-/** The styles that are played, by folder and name; none where the package isn't installed. */
+/** The styles that are played, by folder and name. @throws Error if the package isn't installed. */
 export function grooveStyles(): GrooveStyle[] {
   const folders = readdirSync(GROOVES, { withFileTypes: true }).filter((entry) => entry.isDirectory());
   return folders.flatMap(({ name: folder }) =>
@@ -67,13 +68,7 @@ function tempoOf(style: GrooveStyle, random: () => number): number {
   return low * (high / low) ** random() * (style.quarters === 6 ? 2 : 1);
 }
 
-export interface GrooveSong {
-  readonly name: string;
-  readonly family: string;
-  readonly bpm: number;
-  readonly length: number;
-  readonly beats: readonly number[];
-  readonly downbeats: readonly number[];
+export interface GrooveSong extends KnownSong {
   readonly midi: Buffer;
 }
 

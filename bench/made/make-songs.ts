@@ -3,19 +3,15 @@
  * With FluidSynth and a General MIDI soundfont (SOUNDFONT=, those of Debian are found) they sound as on a sampler, else, and
  * one in four anyway, by the demo's synthesiser.
  */
-import { execFile } from 'node:child_process';
-import { existsSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { promisify } from 'node:util';
 import { toWav } from '../../demo/synth';
 import { hashOf, styleSong } from './arrange';
 import { madeCases } from './cases';
 import type { MadeSong } from './notes';
 import { toMidi, toMix } from './sound';
+import { playMidi, soundfonts as soundfontsHere } from './soundfonts';
 import { STYLES } from './styles';
-
-const run = promisify(execFile);
-const SOUNDFONTS = ['/usr/share/sounds/sf2/FluidR3_GM.sf2', '/usr/share/sounds/sf2/TimGM6mb.sf2'];
 
 async function write(song: MadeSong, folder: string, soundfonts: readonly string[]): Promise<void> {
   const file = song.name.replace(/[^a-z0-9.]+/gi, '_');
@@ -35,19 +31,14 @@ async function write(song: MadeSong, folder: string, soundfonts: readonly string
   const choice = hashOf(file) % 8;
   const soundfont = soundfonts[choice < 5 ? 0 : 1] ?? soundfonts[0];
   if (song.noise || choice % 4 === 3 || !soundfont) writeFileSync(wav, toWav(toMix(song)));
-  else {
-    const score = join(folder, `${file}.mid`);
-    writeFileSync(score, toMidi(song));
-    await run('fluidsynth', ['-ni', '-g', '0.5', '-r', '44100', '-F', wav, soundfont, score], { timeout: 120_000 });
-    rmSync(score);
-  }
+  else await playMidi(toMidi(song), soundfont, wav);
   writeFileSync(join(folder, 'truth', `${file}.json`), JSON.stringify(truth));
 }
 
 const folder = process.argv[2];
 if (!folder) throw new Error('say where the songs shall be written');
 for (const part of ['wav', 'truth']) mkdirSync(join(folder, part), { recursive: true });
-const soundfonts = (process.env['SOUNDFONT']?.split(':') ?? SOUNDFONTS).filter((path) => existsSync(path));
+const soundfonts = soundfontsHere();
 const songs = [...STYLES.flatMap((style) => style.tempi.map((bpm) => styleSong(style, bpm, 0))), ...madeCases()];
 for (let i = 0; i < songs.length; i += 2) {
   await Promise.all(songs.slice(i, i + 2).map((song) => write(song, folder, soundfonts)));

@@ -28,8 +28,8 @@ export const DRUMS = {
 } as const;
 export type Drum = keyof typeof DRUMS;
 
-/** Music whose beats and bars are known, as notes. */
-export interface MadeSong {
+/** Music whose beats and bars are known. */
+export interface KnownSong {
   readonly name: string;
   /** What it is cross-validated with: songs of one family are alike. */
   readonly family: string;
@@ -38,6 +38,10 @@ export interface MadeSong {
   readonly length: number;
   readonly beats: readonly number[];
   readonly downbeats: readonly number[];
+}
+
+/** The same as notes. */
+export interface MadeSong extends KnownSong {
   /** Nothing tells its bars: only its beats are judged. */
   readonly isWithoutBars?: boolean;
   /** Amplitude of white noise under it. */
