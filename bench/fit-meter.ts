@@ -14,7 +14,7 @@ const WIDTH = PARAMETER_NAMES.length;
  * The L2 penalty, chosen by cross-validation; the reward of a reading is taken to the fourth power, so that nearly
  * right counts little.
  */
-const PENALTY = 0.01;
+const PENALTY = 0.003;
 const ROUNDS = 300;
 const FOLDS = 6;
 /**
@@ -40,7 +40,7 @@ const UNUSED = new Set([
   'fine.bass',
 ]);
 const USED = Int32Array.from([...PARAMETER_NAMES.keys()].filter((k) => !UNUSED.has(PARAMETER_NAMES[k]!)));
-const USED_WITHOUT_START = USED.filter((k) => !PARAMETER_NAMES[k]!.startsWith('startsOn'));
+const USED_WITHOUT_START = USED.filter((k) => !/starts(On)/i.test(PARAMETER_NAMES[k]!));
 
 interface Take {
   readonly song: SongRows;

@@ -25,7 +25,12 @@ const REST_COST = 3;
 const REST_BEATS = 1.4;
 /** Onsets this little above the weakest are none, in deviations. */
 const NO_ONSET = 0.15;
-const EVIDENCE_SECONDS = 25;
+const EVIDENCE_SECONDS = 27;
+/**
+ * What it is worth to stay with the reading from begin to end: it was chosen by more than the tatums of a place say, such as
+ * where the song begins, and a song that lies beside it all through is another reading.
+ */
+const STAY_WORTH = 3;
 const ONSETS = TATUM_FEATURES.indexOf('all');
 
 export interface BarPosition {
@@ -126,7 +131,8 @@ export function followBars(
         leap + (k === meterOf[bestInBeat[(p + perBeat - 1) % perBeat]!]! ? 0 : METER_COST),
       );
       consider(best, slip + (k === meterOf[best]! ? 0 : METER_COST));
-      next[s] = value + evidence[i * PLACES.length + place[s]!]!;
+      const stays = k === 0 && p === (i + bar - reading.phase) % bar;
+      next[s] = value + evidence[i * PLACES.length + place[s]!]! + (stays ? STAY_WORTH / n : 0);
       back[i * states + s] = from;
     }
     [score, next] = [next, score];

@@ -28,20 +28,20 @@ export const CONFIDENCE_FACTS = [
 ] as const;
 
 export const CONFIDENCE_WEIGHTS: Readonly<Record<(typeof CONFIDENCE_FACTS)[number], number>> = {
-  one: -6.395,
-  onset: 1.158,
-  even: 1.012,
-  onsetsAround: -1.948,
-  evenAround: 3.129,
-  contrastAround: -1.417,
-  riseAround: 2.937,
-  reading: 0.719,
-  beats: 0.185,
-  bars: 5.293,
+  one: -6.829,
+  onset: 1.329,
+  even: 1.062,
+  onsetsAround: -0.993,
+  evenAround: 4.492,
+  contrastAround: 0.01,
+  riseAround: 0.303,
+  reading: 0.778,
+  beats: 1.257,
+  bars: 2.181,
 };
 
 /** Below this mean a song has no steady beat: it lies between sounds without beats and music (docs/BEATS.md). */
-export const NO_BEAT_BELOW = 0.45;
+export const NO_BEAT_BELOW = 0.3;
 
 /** Beats to each side that count as around. */
 const AROUND = 8;

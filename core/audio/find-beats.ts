@@ -1,12 +1,13 @@
-import type { Bpm, Seconds } from '../time';
+import type { Seconds } from '../time';
 import { followBars } from './bar-pointer';
-import { PARAMETER_NAMES, readingParameters, readingsOf, scoreReading } from './meter';
-import type { GridFacts, Meter, Reading } from './meter';
+import { evidenceOf, mostLikely, scoredReadings, tempoAlternatives } from './choose-reading';
+import type { BeatEvidence, TempoReading } from './choose-reading';
+import { PARAMETER_NAMES } from './meter';
+import type { Meter } from './meter';
 import { METER_WEIGHTS } from './meter-weights';
 import { pulseGrids } from './pulse-grids';
 import { refineBeats } from './refine-beats';
 import type { SongFeatures } from './song-features';
-import { TATUM_FEATURES } from './tatum-features';
 
 const WEIGHTS = Float64Array.from(PARAMETER_NAMES, (name) => METER_WEIGHTS[name] ?? 0);
 
@@ -17,109 +18,17 @@ export interface FoundBeats {
   /**
    * Tempo readings and how likely each is, the chosen one first; likelihoods sum to 1 over all readings, listed or not.
    */
-  readonly tempi: { readonly bpm: Bpm; readonly likelihood: number }[];
+  readonly tempi: TempoReading[];
   readonly evidence: BeatEvidence;
-}
-
-/** What speaks for the beats as a whole. */
-export interface BeatEvidence {
-  /** Likelihood of all readings whose beats are these, in [0, 1]. */
-  readonly reading: number;
-  /** How alike the onsets of neighbouring beats and of neighbouring bars are: correlations in [-1, 1]. */
-  readonly beats: number;
-  readonly bars: number;
 }
 
 const NOTHING: FoundBeats = { beats: [], bars: [], tempi: [], evidence: { reading: 0, beats: 0, bars: 0 } };
 
-interface Scored {
-  readonly facts: GridFacts;
-  readonly reading: Reading;
-  readonly score: number;
-}
-
-const bpmOf = ({ facts, reading }: Scored): Bpm => 60 / (facts.tatum * reading.perBeat);
-
-/** Tempi nearer than this are one. */
-const SAME_TEMPO = 0.04;
-const LISTED_TEMPI = 4;
-/** Readings this many nats below the best add nothing. */
-const OUT_OF_THE_QUESTION = 12;
-
-const isSameTempo = (a: Scored, b: Scored): boolean => Math.abs(bpmOf(a) / bpmOf(b) - 1) < SAME_TEMPO;
-const hasSameBeats = (a: Scored, b: Scored): boolean =>
-  a.facts === b.facts &&
-  a.reading.perBeat === b.reading.perBeat &&
-  a.reading.phase % a.reading.perBeat === b.reading.phase % b.reading.perBeat;
-
-interface Group {
-  /** Likelihood of its readings together, as a multiple of that of a reading whose score is `top`. */
-  weight: number;
-  /** The first one stands for the others. */
-  readonly readings: Scored[];
-}
-
-/** Readings that belong together with the first of their group, in the order in which they come up. */
-function groupsOf(scored: readonly Scored[], top: number, isOne: (a: Scored, b: Scored) => boolean): Group[] {
-  const groups: Group[] = [];
-  for (const s of scored) {
-    const weight = Math.exp(s.score - top);
-    const group = groups.find((g) => isOne(g.readings[0]!, s));
-    if (group) {
-      group.weight += weight;
-      group.readings.push(s);
-    } else groups.push({ weight, readings: [s] });
-  }
-  return groups;
-}
-
-const byWeight = (a: Group, b: Group): number => b.weight - a.weight;
-
-function tempoAlternatives(scored: readonly Scored[], chosen: Scored): FoundBeats['tempi'] {
-  const groups = groupsOf([chosen, ...scored.filter((s) => s !== chosen)], chosen.score, isSameTempo);
-  const all = groups.reduce((sum, g) => sum + g.weight, 0);
-  const [first, ...rest] = groups;
-  return [first!, ...rest.sort(byWeight).slice(0, LISTED_TEMPI - 1)].map(({ weight, readings }) => ({
-    bpm: bpmOf(readings[0]!),
-    likelihood: weight / all,
-  }));
-}
-
-function evidenceOf(scored: readonly Scored[], chosen: Scored): BeatEvidence {
-  const { facts, reading } = chosen;
-  let [same, all] = [0, 0];
-  for (const s of scored) {
-    const weight = Math.exp(s.score - chosen.score);
-    all += weight;
-    if (hasSameBeats(s, chosen)) same += weight;
-  }
-  const onsets = TATUM_FEATURES.indexOf('all');
-  return {
-    reading: same / all,
-    beats: facts.periodicity(reading.perBeat)[onsets]!,
-    bars: facts.periodicity(reading.perBeat * reading.meter.beats)[onsets]!,
-  };
-}
-
-/**
- * The best reading of the likeliest beats of the likeliest tempo: several readings that agree on the tempo and differ in the
- * bar outweigh a single one that is a little better.
- */
-function mostLikely(scored: readonly Scored[]): Scored | null {
-  const top = scored.reduce((best, s) => Math.max(best, s.score), -Infinity);
-  const likeliest = (of: readonly Scored[], isOne: (a: Scored, b: Scored) => boolean): readonly Scored[] =>
-    groupsOf(of, top, isOne).sort(byWeight)[0]?.readings ?? [];
-  const possible = scored.filter((s) => s.score > top - OUT_OF_THE_QUESTION).sort((a, b) => b.score - a.score);
-  return likeliest(likeliest(possible, isSameTempo), hasSameBeats)[0] ?? null;
-}
-
 /** Beats and bars of a song; none for silence. Where nothing repeats some are found all the same: confidence is low then. */
 export function findBeats(features: SongFeatures, onProgress: (share: number) => void = () => {}): FoundBeats {
-  const scored: Scored[] = [];
-  for (const facts of pulseGrids(features, (share) => onProgress(share * 0.8))) {
-    for (const reading of readingsOf(facts))
-      scored.push({ facts, reading, score: scoreReading(readingParameters(facts, reading), WEIGHTS) });
-  }
+  const scored = pulseGrids(features, (share) => onProgress(share * 0.8)).flatMap((facts) =>
+    scoredReadings(facts, WEIGHTS),
+  );
   const chosen = mostLikely(scored);
   if (!chosen) return NOTHING;
   onProgress(0.85);

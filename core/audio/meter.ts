@@ -1,4 +1,5 @@
 import type { Seconds } from '../time';
+import { explainedShare } from './explained-share';
 import { FRAME_RATE, frameTime } from './spectral-flux';
 import { FEATURE_COUNT, TATUM_FEATURES } from './tatum-features';
 import type { SongFeatures } from './song-features';
@@ -93,6 +94,9 @@ export const GLOBAL_PARAMETERS = [
   'density²',
   'startsOnDown',
   'startsOnBeat',
+  'fullStartsOnDown',
+  'fullStartsOnBeat',
+  'explained',
   ...PERIODIC.flatMap((f) => LAGS.map((lag) => `${f} every ${lag}` as const)),
 ] as const;
 export const PARAMETER_NAMES: readonly string[] = [
@@ -113,6 +117,10 @@ export interface GridFacts {
    * Where the first note lies, in tatums from the grid's first (fractional); null if the recording begins in mid-sound.
    */
   readonly start: number | null;
+  /** The same of where the song is first as loud as usual. */
+  readonly fullStart: number | null;
+  /** How much of the onsets lies on the tatums, see {@link explainedShare}. */
+  readonly explained: number;
   /** Of each feature, the mean product of values that lie `lag` tatums apart. */
   readonly periodicity: (lag: number) => Float64Array;
   /** The mean of these over all features. */
@@ -138,9 +146,13 @@ function tatumOfFrame(frames: Float64Array, frame: number): number {
   return i + (frame - frames[i]!) / (frames[i + 1]! - frames[i]!);
 }
 
-export function gridFacts(grid: TatumGrid, song: Pick<SongFeatures, 'onsetRate' | 'firstFrame'>): GridFacts {
+export function gridFacts(
+  grid: TatumGrid,
+  song: Pick<SongFeatures, 'onsets' | 'onsetRate' | 'firstFrame' | 'fullFrame'>,
+): GridFacts {
   const { frames, features } = grid;
-  const { onsetRate, firstFrame } = song;
+  const { onsets, onsetRate, firstFrame, fullFrame } = song;
+  const tatumOf = (frame: number | null) => (frame === null ? null : tatumOfFrame(frames, frame));
   const n = frames.length;
   const periodicity = memo((lag) => {
     const out = new Float64Array(FEATURE_COUNT);
@@ -154,7 +166,9 @@ export function gridFacts(grid: TatumGrid, song: Pick<SongFeatures, 'onsetRate' 
     grid,
     tatum: (gaps[gaps.length >> 1] ?? 1) / FRAME_RATE,
     onsetRate,
-    start: firstFrame === null ? null : tatumOfFrame(frames, firstFrame),
+    start: tatumOf(firstFrame),
+    fullStart: tatumOf(fullFrame),
+    explained: explainedShare(frames, onsets),
     periodicity,
     likeness: (lag) => periodicity(lag).reduce((sum, v) => sum + v, 0) / FEATURE_COUNT,
     residues: memo((modulus) => {
@@ -196,9 +210,9 @@ export function readingParameters(facts: GridFacts, reading: Reading): Float64Ar
     for (let f = 0; f < FEATURE_COUNT; f++) if (total[p]! > 0) out[p * FEATURE_COUNT + f]! /= total[p]!;
   const octaves = Math.log2(60 / (facts.tatum * perBeat) / CENTRE_BPM);
   const density = Math.log2(Math.max(0.1, facts.onsetRate * facts.tatum * perBeat));
-  const startsOn = (every: number) => {
-    if (facts.start === null) return 0;
-    const off = facts.start - phase;
+  const startsOn = (start: number | null, every: number) => {
+    if (start === null) return 0;
+    const off = start - phase;
     return Math.abs(off - every * Math.round(off / every)) < START_TOLERANCE * perBeat ? 1 : 0;
   };
   out.set(
@@ -219,8 +233,11 @@ export function readingParameters(facts: GridFacts, reading: Reading): Float64Ar
       facts.likeness(perBeat),
       density,
       density * density,
-      startsOn(bar),
-      startsOn(perBeat),
+      startsOn(facts.start, bar),
+      startsOn(facts.start, perBeat),
+      startsOn(facts.fullStart, bar),
+      startsOn(facts.fullStart, perBeat),
+      facts.explained,
       ...PERIODIC_COLUMNS.flatMap((column) =>
         [perBeat / 2, perBeat, 2 * perBeat, bar].map((lag) =>
           Number.isInteger(lag) ? facts.periodicity(lag)[column]! : 0,

@@ -18,6 +18,11 @@ export interface SongFeatures {
    * bar.
    */
   readonly firstFrame: number | null;
+  /**
+   * Frame of the onset with which the sound is first about as loud as it is for most of the song: behind an intro, where
+   * everyone comes in. Null if there is none, or the recording begins so in mid-sound.
+   */
+  readonly fullFrame: number | null;
 }
 
 /** A recording whose first 30 ms are louder than this share of its mean power was cut out of something. */
@@ -34,6 +39,35 @@ function firstNote(samples: Float32Array, onsets: Float32Array): number | null {
   return null;
 }
 
+/** Frames over which loudness is taken, and in which the onset that begins it is looked for. */
+const FULL_SPAN = 50;
+/** Frames before it that are looked at as well. */
+const FULL_LEAD = 10;
+/** Share of the median power that is as loud as the song usually is. */
+const FULL_SHARE = 0.6;
+/** Full from these first frames on: then the first note is the one. */
+const FULL_FROM_START = 5;
+
+export function fullStart(power: Float32Array, onsets: Float32Array, firstFrame: number | null): number | null {
+  const means = new Float64Array(Math.max(0, power.length - FULL_SPAN));
+  let sum = 0;
+  for (let i = 0; i < power.length; i++) {
+    if (i >= FULL_SPAN) {
+      means[i - FULL_SPAN] = sum / FULL_SPAN;
+      sum -= power[i - FULL_SPAN]!;
+    }
+    sum += power[i]!;
+  }
+  const usual = Float64Array.from(means).sort()[means.length >> 1] ?? 0;
+  const from = means.findIndex((mean) => mean >= FULL_SHARE * usual);
+  if (from < 0) return null;
+  if (from < FULL_FROM_START) return firstFrame;
+  let strongest = from;
+  for (let i = Math.max(0, from - FULL_LEAD); i < from + FULL_SPAN; i++)
+    if (onsets[i]! > onsets[strongest]!) strongest = i;
+  return strongest;
+}
+
 /** @param samples - mono PCM at ANALYSIS_RATE. Not modified. */
 export function songFeatures(samples: Float32Array, onProgress: (share: number) => void = () => {}): SongFeatures {
   const bands = onsetBands(samples, (share) => onProgress(share * 0.7));
@@ -45,11 +79,13 @@ export function songFeatures(samples: Float32Array, onProgress: (share: number) 
   let peaks = 0;
   for (let i = 1; i + 1 < onsets.length; i++)
     if (onsets[i]! > 1 && onsets[i]! >= onsets[i - 1]! && onsets[i]! > onsets[i + 1]!) peaks++;
+  const firstFrame = firstNote(samples, onsets);
   return {
     bands,
     sums,
     onsets,
     onsetRate: (peaks * ANALYSIS_RATE) / HOP / Math.max(1, bands.frameCount),
-    firstFrame: firstNote(samples, onsets),
+    firstFrame,
+    fullFrame: fullStart(bands.power, onsets, firstFrame),
   };
 }
