@@ -2,7 +2,8 @@ import type { Seconds } from '../time';
 import { followBars } from './bar-pointer';
 import { evidenceOf, mostLikely, scoredReadings, tempoAlternatives } from './choose-reading';
 import type { BeatEvidence, TempoReading } from './choose-reading';
-import { PARAMETER_NAMES } from './meter';
+import { patternOf } from './bar-patterns';
+import { PARAMETER_NAMES, barOfBeat } from './meter';
 import type { Meter } from './meter';
 import { METER_WEIGHTS } from './meter-weights';
 import { pulseGrids } from './pulse-grids';
@@ -29,13 +30,17 @@ export function findBeats(features: SongFeatures, onProgress: (share: number) =>
   const scored = pulseGrids(features, (share) => onProgress(share * 0.8)).flatMap((facts) =>
     scoredReadings(facts, WEIGHTS),
   );
-  const chosen = mostLikely(scored);
-  if (!chosen) return NOTHING;
+  const likeliest = mostLikely(scored);
+  if (!likeliest) return NOTHING;
   onProgress(0.85);
-  const { facts, reading } = chosen;
+  const { facts } = likeliest;
+  const reading = patternOf(facts, likeliest.reading, WEIGHTS) ?? likeliest.reading;
+  const chosen = { ...likeliest, reading };
   const positions = followBars(facts.grid, reading, facts.tatum, WEIGHTS);
   const onBeats = positions.flatMap(({ position, meter }, i): Placed[] =>
-    position % reading.perBeat === 0 ? [{ frame: facts.grid.frames[i]!, beat: position / reading.perBeat, meter }] : [],
+    position % reading.perBeat === 0
+      ? [{ frame: facts.grid.frames[i]!, ...barOfBeat(meter, position / reading.perBeat) }]
+      : [],
   );
   const all = toTheEnds(onBeats, features.bands.frameCount);
   const kept = trimEnds(all, features.onsets, features.bands.power);
@@ -49,7 +54,7 @@ export function findBeats(features: SongFeatures, onProgress: (share: number) =>
   const bars = inside.flatMap((b, i) =>
     b.beat === 0 ? [{ beat: i, beatsPerBar: b.meter.beats, groups: stressedGroups(b.meter) }] : [],
   );
-  return { beats, bars, tempi: tempoAlternatives(scored, chosen), evidence: evidenceOf(scored, chosen) };
+  return { beats, bars, tempi: tempoAlternatives(scored, likeliest), evidence: evidenceOf(scored, chosen) };
 }
 
 interface Placed {

@@ -27,9 +27,12 @@ export interface Meter {
   readonly beats: number;
   /** Beats of the groups that a bar falls into. */
   readonly groups: readonly number[];
+  /** Beats of the bars, where bars of several lengths come round together and are taken for one. */
+  readonly bars?: readonly number[];
 }
 
-const meter = (...groups: number[]): Meter => ({ beats: groups.reduce((a, b) => a + b, 0), groups });
+const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0);
+const meter = (...groups: number[]): Meter => ({ beats: sum(groups), groups });
 /** Bars that are told apart. Fives and sevens come in the groups that they are usually counted in. */
 export const METERS: readonly Meter[] = [
   meter(2, 2),
@@ -52,14 +55,35 @@ export interface Reading {
   readonly phase: number;
 }
 
-/** Index in {@link PLACES} of a beat of a bar, from 0. */
-function placeOfBeat(beat: number, { groups }: Meter): number {
+/** Bars of these lengths one after another, as one. */
+export function meterOfBars(bars: readonly number[]): Meter {
+  const groups = bars.flatMap((beats) => METERS.find((m) => m.beats === beats)?.groups ?? [beats]);
+  return { beats: sum(bars), groups, bars };
+}
+
+/** The bar that a beat (from 0) lies in, and which of its beats it is. */
+export function barOfBeat(meter: Meter, beat: number): { beat: number; meter: Meter } {
   let start = 0;
-  for (const group of groups) {
-    if (beat === start) return start === 0 ? 0 : 1;
-    start += group;
+  for (const beats of meter.bars ?? []) {
+    if (beat < start + beats) return { beat: beat - start, meter: meterOfBars([beats]) };
+    start += beats;
   }
-  return 2;
+  return { beat, meter };
+}
+
+function isBegin(beat: number, lengths: readonly number[]): boolean {
+  let start = 0;
+  for (const length of lengths) {
+    if (beat === start) return true;
+    start += length;
+  }
+  return false;
+}
+
+/** Index in {@link PLACES} of a beat of a bar, from 0. */
+function placeOfBeat(beat: number, { beats, groups, bars = [beats] }: Meter): number {
+  if (isBegin(beat, bars)) return 0;
+  return isBegin(beat, groups) ? 1 : 2;
 }
 
 /** Index in {@link PLACES} of a tatum `position` tatums after a downbeat. */
@@ -170,7 +194,7 @@ export function gridFacts(
     fullStart: tatumOf(fullFrame),
     explained: explainedShare(frames, onsets),
     periodicity,
-    likeness: (lag) => periodicity(lag).reduce((sum, v) => sum + v, 0) / FEATURE_COUNT,
+    likeness: (lag) => periodicity(lag).reduce((all, v) => all + v, 0) / FEATURE_COUNT,
     residues: memo((modulus) => {
       const sums = new Float64Array(modulus * FEATURE_COUNT);
       const counts = new Float64Array(modulus);
@@ -265,10 +289,14 @@ export function readingsOf(facts: GridFacts): Reading[] {
 }
 
 export function scoreReading(parameters: Float64Array, weights: ArrayLike<number>): number {
-  let sum = 0;
-  for (let i = 0; i < parameters.length; i++) sum += parameters[i]! * weights[i]!;
-  return sum;
+  let score = 0;
+  for (let i = 0; i < parameters.length; i++) score += parameters[i]! * weights[i]!;
+  return score;
 }
+
+/** What of the score comes from what sounds on the places, without how alike the bars are and the tempo. */
+export const scorePlaces = (parameters: Float64Array, weights: ArrayLike<number>): number =>
+  scoreReading(parameters.subarray(0, FIRST_GLOBAL), weights);
 
 /** Seconds of the tatums of a grid. */
 export const gridTimes = (grid: TatumGrid): Seconds[] => Array.from(grid.frames, frameTime);

@@ -1,4 +1,5 @@
-import { styleSong } from '../../bench/made/arrange';
+import { arrange, styleSong } from '../../bench/made/arrange';
+import type { Part } from '../../bench/made/notes';
 import { toMix } from '../../bench/made/sound';
 import { styleNamed } from '../../bench/made/styles';
 import { toAnalysis } from '../../bench/made/to-analysis';
@@ -24,6 +25,36 @@ describe('bars of five and seven', () => {
     expect(found.beatsPerBar).toBe(beatsPerBar);
     expect(foundShare(song.beats, found.beats)).toBeGreaterThan(0.95);
     expect(foundShare(song.downbeats, found.downbeats)).toBeGreaterThan(0.9);
+  });
+});
+
+const BARS = 28;
+/** A song whose bars have these lengths in turn. */
+function patternSong(name: string, bpm: number, pattern: readonly number[]) {
+  const bars = Array.from({ length: BARS }, (_, i) => ({
+    beatsPerBar: pattern[i % pattern.length]!,
+    silent: new Set<Part>(),
+  }));
+  return arrange({ name, style: styleNamed(name), seed: 7, lead: 0.5, bars, bpmAt: () => bpm, jitter: 0.003 });
+}
+
+describe('bars of several lengths that come round', () => {
+  it.each([
+    ['rock', 120, [4, 4, 4, 2]],
+    ['rock in three', 126, [3, 3, 3, 2]],
+    ['motown', 112, [4, 4, 4, 5]],
+  ])('hears %s at %i in bars of %j', (name, bpm, pattern) => {
+    const song = patternSong(name, bpm, pattern);
+    const found = analyseSong(toAnalysis(toMix(song)));
+    expect(foundShare(song.beats, found.beats)).toBeGreaterThan(0.95);
+    expect(foundShare(song.downbeats, found.downbeats)).toBeGreaterThan(0.9);
+    expect(foundShare(found.downbeats, song.downbeats)).toBeGreaterThan(0.9);
+  });
+
+  it('leaves equal bars equal', () => {
+    const song = patternSong('rock', 120, [4]);
+    const found = analyseSong(toAnalysis(toMix(song)));
+    expect(foundShare(found.downbeats, song.downbeats)).toBeGreaterThan(0.95);
   });
 });
 
