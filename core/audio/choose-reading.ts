@@ -114,6 +114,7 @@ export function tempoAlternatives(scored: readonly ScoredReading[], chosen: Scor
   }));
 }
 
+/** What speaks for the beats of the chosen reading. */
 export function evidenceOf(scored: readonly ScoredReading[], chosen: ScoredReading): BeatEvidence {
   const { facts, reading } = chosen;
   let [same, all] = [0, 0];

@@ -48,6 +48,11 @@ const FULL_SHARE = 0.6;
 /** Full from these first frames on: then the first note is the one. */
 const FULL_FROM_START = 5;
 
+/**
+ * @param power - mean square of each frame.
+ * @param onsets - normalised onset strength, one value a frame.
+ * @returns The frame of {@link SongFeatures.fullFrame}.
+ */
 export function fullStart(power: Float32Array, onsets: Float32Array, firstFrame: number | null): number | null {
   const means = new Float64Array(Math.max(0, power.length - FULL_SPAN));
   let sum = 0;
