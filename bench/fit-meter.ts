@@ -40,7 +40,7 @@ const UNUSED = new Set([
   'fine.bass',
 ]);
 const USED = Int32Array.from([...PARAMETER_NAMES.keys()].filter((k) => !UNUSED.has(PARAMETER_NAMES[k]!)));
-const USED_WITHOUT_START = USED.filter((k) => !/starts(On)/i.test(PARAMETER_NAMES[k]!));
+const USED_WITHOUT_START = USED.filter((k) => !/startsOn/i.test(PARAMETER_NAMES[k]!));
 
 interface Take {
   readonly song: SongRows;

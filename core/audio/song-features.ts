@@ -1,7 +1,7 @@
 import { pitchProfiles } from './pitch-profile';
 import { ANALYSIS_RATE, HOP, onsetBands } from './spectral-flux';
 import type { OnsetBands } from './spectral-flux';
-import { runningSums } from './tatum-features';
+import { meanPower, runningSums } from './tatum-features';
 import type { RunningSums } from './tatum-features';
 import { normaliseOnsets } from './tempo';
 
@@ -49,20 +49,17 @@ const FULL_SHARE = 0.6;
 const FULL_FROM_START = 5;
 
 /**
- * @param power - mean square of each frame.
  * @param onsets - normalised onset strength, one value a frame.
  * @returns The frame of {@link SongFeatures.fullFrame}.
  */
-export function fullStart(power: Float32Array, onsets: Float32Array, firstFrame: number | null): number | null {
-  const means = new Float64Array(Math.max(0, power.length - FULL_SPAN));
-  let sum = 0;
-  for (let i = 0; i < power.length; i++) {
-    if (i >= FULL_SPAN) {
-      means[i - FULL_SPAN] = sum / FULL_SPAN;
-      sum -= power[i - FULL_SPAN]!;
-    }
-    sum += power[i]!;
-  }
+export function fullStart(
+  sums: Pick<RunningSums, 'power'>,
+  onsets: Float32Array,
+  firstFrame: number | null,
+): number | null {
+  const means = Float64Array.from({ length: Math.max(0, onsets.length - FULL_SPAN) }, (_, i) =>
+    meanPower(sums, i, i + FULL_SPAN),
+  );
   const usual = Float64Array.from(means).sort()[means.length >> 1] ?? 0;
   const from = means.findIndex((mean) => mean >= FULL_SHARE * usual);
   if (from < 0) return null;
@@ -91,6 +88,6 @@ export function songFeatures(samples: Float32Array, onProgress: (share: number) 
     onsets,
     onsetRate: (peaks * ANALYSIS_RATE) / HOP / Math.max(1, bands.frameCount),
     firstFrame,
-    fullFrame: fullStart(bands.power, onsets, firstFrame),
+    fullFrame: fullStart(sums, onsets, firstFrame),
   };
 }

@@ -67,7 +67,8 @@ export function profileChange(sums: RunningSums, frame: number, reach: number, f
   return pp > 0 && qq > 0 ? Math.max(0, 1 - dot / Math.sqrt(pp * qq)) : 0;
 }
 
-function meanPower(sums: RunningSums, from: number, to: number): number {
+/** Of the frames [from, to), as far as there are such; 0 where there are none. */
+export function meanPower(sums: Pick<RunningSums, 'power'>, from: number, to: number): number {
   const last = sums.power.length - 1;
   const a = Math.max(0, Math.min(last, Math.round(from)));
   const b = Math.max(0, Math.min(last, Math.round(to)));
