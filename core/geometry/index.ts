@@ -18,6 +18,7 @@ export { flattenPath, lengthOf, placeAlong } from './path-flatten';
 export type { Contour } from './path-flatten';
 export { ellipsePath, roundedRectanglePath } from './shape-paths';
 export type { Corners } from './shape-paths';
+export { movedPath } from './moved-path';
 export { pathBounds } from './path-bounds';
 export { FIGURES } from './figures';
 export type { FigureId, FigureNumbers } from './figures';

@@ -1,6 +1,6 @@
 import type { DisplayItem, DisplayList, GroupItem } from '../scene';
 import { itemExtent } from './item-kinds';
-import { addRect, area, overlap } from './rects';
+import { addRect, area } from './rects';
 import type { Rect } from './rects';
 
 /** Beyond this share of the frame a whole repaint is as quick. */
@@ -22,9 +22,6 @@ export function itemRect(item: DisplayItem, scale: number): Rect | null {
 /** Whether so much of the frame is to be painted that all of it is as quick. */
 export const isMostOf = (rects: readonly Rect[], width: number, height: number): boolean =>
   rects.reduce((sum, rect) => sum + area(rect), 0) > WHOLE_FRAME_SHARE * width * height;
-
-export const touchesAny = (rect: Rect | null, rects: readonly Rect[]): boolean =>
-  rect === null || rects.some((other) => overlap(rect, other));
 
 /** Whether only what is in a group changed, and shows nowhere else than where it lies. */
 function isSameWhole(before: DisplayItem, after: DisplayItem): after is GroupItem {

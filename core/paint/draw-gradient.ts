@@ -83,6 +83,13 @@ export const gradientStyle = (context: DrawContext, { gradient, matrix }: Gradie
   styled(context, gradient, matrix, within);
 
 /**
+ * The same in the gradient's own space, where the canvas can paint any gradient that has one.
+ * @param m - from the gradient's space to the coordinates of `within`; not flat.
+ */
+export const ownGradientStyle = (context: DrawContext, { gradient, matrix }: GradientFill, within: Box): unknown =>
+  styled(context, gradient, IDENTITY, transformBox(invert(matrix), within));
+
+/**
  * Paints over what a surface already shows.
  * @param matrix - from the item's coordinates to the surface's.
  * @param within - the surface, in its own pixels.

@@ -2,11 +2,12 @@ import { transformBox } from '../geometry';
 import { BLEND_MODES } from '../piece';
 import type { DisplayItem, GroupItem } from '../scene';
 import type { DrawContext } from './draw-target';
-import { clipTo, wipeAway } from './draw-leaf';
+import { clipTo, isFlattened, wipeAway } from './draw-leaf';
+import type { Leaf } from './draw-leaf';
 import { withEffects } from './draw-effects';
 import { withMasks } from './draw-masks';
 import { lumaToAlpha } from './pixel-effects';
-import { union } from './rects';
+import { touchesAny, union } from './rects';
 import type { Rect } from './rects';
 import { place, rectOf } from './tools';
 import type { Flat, Tools, View } from './tools';
@@ -18,6 +19,8 @@ export interface Drawing {
   draw(context: DrawContext, item: DisplayItem, view: View): void;
   /** The part of the surface an item can touch, with room for what it smears into; null if it is not in view. */
   regionOf(item: DisplayItem, view: View): Rect | null;
+  /** Pixels of the scaled frame an item can touch; null if that is unknown. */
+  rectOf(item: DisplayItem, scale: number): Rect | null;
 }
 
 const isPlain = (item: DisplayItem): boolean =>
@@ -111,10 +114,9 @@ function withItsEffects({ tools }: Drawing, item: GroupItem, flat: Flat, view: V
   withEffects(tools, flat, effects, { scale, corner, middle, half }, use);
 }
 
-/** Whether the group can be drawn straight onto what is below: nothing is done to it as a whole. */
-function isTransparentGroup(item: GroupItem): boolean {
+/** Whether nothing but its opacity is done to what is in the group as a whole. */
+function isOnlyFaded(item: GroupItem): boolean {
   return (
-    item.opacity >= 1 &&
     item.blend === 'normal' &&
     (item.blur ?? 0) === 0 &&
     !item.wipe &&
@@ -128,10 +130,47 @@ function isTransparentGroup(item: GroupItem): boolean {
   );
 }
 
+/** Whether the group can be drawn straight onto what is below: nothing is done to it as a whole. */
+const isTransparentGroup = (item: GroupItem): boolean => item.opacity >= 1 && isOnlyFaded(item);
+
+/** More are not looked at one against the other. */
+const MOST_APART = 64;
+
+/** The shapes and pictures that a group comes to, if that is all it comes to and they are not too many. */
+function leavesOf(item: GroupItem, into: Leaf[] = []): Leaf[] | null {
+  for (const child of item.children) {
+    if (child.kind === 'shape' || child.kind === 'picture') {
+      if (child.blend !== 'normal' || into.length === MOST_APART) return null;
+      into.push(child);
+    } else if (child.kind !== 'group' || child.under.length > 0 || !isTransparentGroup(child) || !leavesOf(child, into))
+      return null;
+  }
+  return into;
+}
+
+/**
+ * What a group that is faded comes to if none of its parts lies over another: each can be faded by itself then, and the
+ * group needs no surface.
+ */
+function fadedApart(drawing: Drawing, item: GroupItem, scale: number): Leaf[] | null {
+  if (item.under.length > 0 || !isOnlyFaded(item)) return null;
+  const faded = leavesOf(item)?.map((leaf): Leaf => ({ ...leaf, opacity: leaf.opacity * item.opacity }));
+  if (!faded || faded.some(isFlattened)) return null;
+  const rects: Rect[] = [];
+  for (const leaf of faded) {
+    const rect = drawing.rectOf(leaf, scale);
+    if (!rect || touchesAny(rect, rects)) return null;
+    rects.push(rect);
+  }
+  return faded;
+}
+
 export function drawGroup(drawing: Drawing, context: DrawContext, item: GroupItem, view: View): void {
   const { tools } = drawing;
   const isTransparent = isTransparentGroup(item);
   if (item.under.length === 0 && isTransparent) return drawChildren(drawing, context, item, view);
+  const apart = fadedApart(drawing, item, view.scale);
+  if (apart) return apart.forEach((leaf) => drawing.draw(context, leaf, view));
   const region = drawing.regionOf(item, view);
   if (!region) return;
   const content = (own: DrawContext, at: View) => drawContent(drawing, own, item, at);

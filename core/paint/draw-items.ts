@@ -20,6 +20,7 @@ export function createItemDrawer(host: PaintHost): ItemDrawer {
   const drawing: Drawing = {
     tools: createTools(host),
     draw: (context, item, view) => rowOf(item).draw(drawing, context, item, view),
+    rectOf: itemRect,
     regionOf(item, view) {
       const rect = itemRect(item, view.scale) ?? rectOf(view);
       const around = rectOf(view, Math.ceil(reachOf(item) * view.scale));

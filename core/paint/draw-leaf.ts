@@ -61,6 +61,12 @@ function drawHere(tools: Tools, context: DrawContext, item: Leaf, view: View, re
 const isDeep = (item: Leaf): boolean =>
   item.kind === 'shape' && Boolean((item.fill && (item.stroke || item.outlines)) || item.more || usesSurface(item));
 
+/** Whether it is drawn on a surface of its own, then laid on what is below. */
+export const isFlattened = (item: Leaf): boolean =>
+  ((item.opacity < 1 || item.blend !== 'normal') && isDeep(item)) ||
+  (item.blur ?? 0) > 0 ||
+  (item.wipe !== undefined && !isPlainWipe(item));
+
 /** @param regionOf - what of a view it can touch. */
 export function drawLeaf(
   tools: Tools,
@@ -70,11 +76,7 @@ export function drawLeaf(
   regionOf: (item: Leaf, view: View) => Rect | null,
 ): void {
   const { operation } = BLEND_MODES[item.blend];
-  const mustFlatten =
-    ((item.opacity < 1 || item.blend !== 'normal') && isDeep(item)) ||
-    (item.blur ?? 0) > 0 ||
-    (item.wipe && !isPlainWipe(item));
-  if (!mustFlatten) {
+  if (!isFlattened(item)) {
     context.save();
     context.globalAlpha = item.opacity;
     context.globalCompositeOperation = operation;

@@ -25,6 +25,10 @@ function maskFlat(tools: Tools, mask: ItemMask, view: View, use: (flat: Flat) =>
 
 const OPERATIONS = { add: 'source-over', subtract: 'destination-out', intersect: 'destination-in' } as const;
 
+/** Whether it is its path alone that is seen. */
+const isPlain = ({ mode, inverted, feather, opacity }: ItemMask): boolean =>
+  mode === 'add' && !inverted && feather === 0 && opacity >= 1;
+
 /** How far feathers reach: a mask that goes on beyond the view is not soft at its border. Pixels of the scaled frame. */
 function featherRoom(masks: readonly ItemMask[], scale: number): number {
   const feather = Math.max(...masks.map((mask) => mask.feather));
@@ -33,6 +37,8 @@ function featherRoom(masks: readonly ItemMask[], scale: number): number {
 
 /** What masks leave to be seen, in white, on the view at least. */
 export function withMasks(tools: Tools, masks: readonly ItemMask[], view: View, use: (flat: Flat) => void): void {
+  const [only] = masks;
+  if (masks.length === 1 && only && isPlain(only)) return maskFlat(tools, only, view, use);
   tools.flatten(
     rectOf(view, featherRoom(masks, view.scale)),
     view,

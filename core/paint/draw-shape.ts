@@ -1,10 +1,11 @@
 import { mixColours } from '../colour';
 import type { Colour } from '../colour';
 import type { Box } from '../geometry';
-import { multiply, pathBounds } from '../geometry';
+import { invert, movedPath, multiply, pathBounds } from '../geometry';
 import { strokeReach } from '../piece';
 import type { Fill, ItemStroke, ShapeItem } from '../scene';
-import { gradientStyle, isDirect, tintWithGradient } from './draw-gradient';
+import { gradientStyle, isDirect, ownGradientStyle, tintWithGradient } from './draw-gradient';
+import type { GradientFill } from './draw-gradient';
 import type { DrawContext, PaintHost } from './draw-target';
 import type { Rect } from './rects';
 import { opaque, place } from './tools';
@@ -53,16 +54,23 @@ interface Brush {
   readonly region: () => Rect | null;
 }
 
-/** Whether a paint is flattened before it is laid on, so that the context's opacity and operation do not count. */
-const needsSurface = (fill: Fill | undefined, stroke?: ItemStroke): boolean =>
-  (fill?.type === 'gradient' && !isDirect(fill)) || (stroke?.style !== undefined && stroke.style.position !== 'centre');
+/** Whether the canvas has no such gradient in the item's coordinates, only in the gradient's own. */
+const isDistorted = (fill: Fill | undefined): fill is GradientFill => fill?.type === 'gradient' && !isDirect(fill);
+
+/** A path that is not understood can't be brought into a gradient's space. */
+const canMove = ({ pathKey, path }: ShapeItem): boolean => pathBounds(pathKey, path) !== null;
+
+// What is flattened before it is laid on: the context's opacity and operation do not count for it.
+const fillNeedsSurface = (item: ShapeItem, fill: Fill): boolean => isDistorted(fill) && !canMove(item);
+const strokeNeedsSurface = ({ fill, style }: ItemStroke): boolean =>
+  isDistorted(fill) || (style !== undefined && style.position !== 'centre');
 
 /** Whether anything of a shape is drawn on a surface of its own. */
 export const usesSurface = (item: ShapeItem): boolean =>
-  needsSurface(item.fill ?? undefined) ||
-  needsSurface(item.stroke?.fill, item.stroke ?? undefined) ||
+  (item.fill ? fillNeedsSurface(item, item.fill) : false) ||
+  (item.stroke ? strokeNeedsSurface(item.stroke) : false) ||
   (item.more ?? []).some((paint) =>
-    paint.use === 'fill' ? needsSurface(paint.fill) : needsSurface(paint.stroke.fill, paint.stroke),
+    paint.use === 'fill' ? fillNeedsSurface(item, paint.fill) : strokeNeedsSurface(paint.stroke),
   );
 
 /** The part of a stroke that is kept: what lies within the shape, or what lies outside it. */
@@ -93,7 +101,7 @@ function laidOn(
     view,
     (own, at) => {
       drawing(own, at, draw);
-      if (fill.type === 'gradient' && !isDirect(fill)) {
+      if (isDistorted(fill)) {
         const matrix = multiply([at.scale, 0, 0, at.scale, -at.x, -at.y], item.matrix);
         tintWithGradient(own, fill, matrix, [0, 0, at.width, at.height]);
       }
@@ -118,6 +126,17 @@ const boundsOf = (item: ShapeItem, by: number): Box => {
   return [l - by, t - by, r + by, b + by];
 };
 
+/** Fills in the gradient's own space: the path is brought there, and the matrix back shapes both. */
+function fillInItsSpace({ tools, item, view }: Brush, context: DrawContext, fill: GradientFill): void {
+  const there = invert(fill.matrix);
+  const path = tools.path(`${item.pathKey} in ${there.join()}`, () => movedPath(item.path, there));
+  context.save();
+  place(context, multiply(item.matrix, fill.matrix), view);
+  context.fillStyle = ownGradientStyle(context, fill, boundsOf(item, 0));
+  context.fill(path, item.rule ?? 'nonzero');
+  context.restore();
+}
+
 function fillShape(brush: Brush, context: DrawContext, fill: Fill): void {
   const { tools, item } = brush;
   const path = tools.path(item.pathKey, item.path);
@@ -130,11 +149,12 @@ function fillShape(brush: Brush, context: DrawContext, fill: Fill): void {
     context.restore();
     return;
   }
-  if (needsSurface(fill))
+  if (fillNeedsSurface(item, fill))
     return laidOn(brush, context, fill, (own) => {
       own.fillStyle = '#FFFFFF';
       own.fill(path, rule);
     });
+  if (isDistorted(fill)) return fillInItsSpace(brush, context, fill);
   context.fillStyle = styleOf(context, fill, boundsOf(item, 0));
   context.fill(path, rule);
 }
@@ -160,8 +180,8 @@ function strokeShape(brush: Brush, context: DrawContext, stroke: ItemStroke): vo
   const fill: Fill = stroke.fill ?? { type: 'solid', colour: stroke.colour };
   const draw = (own: DrawContext, style: unknown): void => strokeWith(own, item, path, style, stroke);
   const within = boundsOf(item, reachOfStroke(stroke));
-  if (!needsSurface(stroke.fill, stroke)) return draw(context, styleOf(context, fill, within));
-  const isTinted = fill.type === 'gradient' && !isDirect(fill);
+  if (!strokeNeedsSurface(stroke)) return draw(context, styleOf(context, fill, within));
+  const isTinted = isDistorted(fill);
   const position = stroke.style?.position ?? 'centre';
   laidOn(
     brush,

@@ -1,7 +1,7 @@
 import { pathBounds, transformBox, unionBox } from '../geometry';
 import type { Box } from '../geometry';
 import { BLEND_MODES } from '../piece';
-import type { DisplayItem, GroupItem, ItemKind, Source, UnderEffect } from '../scene';
+import type { DisplayItem, GroupItem, ItemKind, ItemMask, Source, UnderEffect } from '../scene';
 import { effectsReach } from './draw-effects';
 import { drawGroup } from './draw-group';
 import type { Drawing } from './draw-group';
@@ -62,7 +62,7 @@ export const ITEM_KINDS: Rows = {
   },
   group: {
     extent(item) {
-      const box = extentOf(item.children);
+      const box = cutBox(extentOf(item.children), seenThrough(item));
       if (!box || isNothing(box)) return box;
       const by = effectsReachOf(item);
       const whole: Box = by > 0 ? [box[0] - by, box[1] - by, box[2] + by, box[3] + by] : box;
@@ -143,6 +143,41 @@ function extentOf(items: readonly DisplayItem[]): Box | null {
     if (!isNothing(box)) all = all ? unionBox(all, box) : box;
   }
   return all ?? NOTHING;
+}
+
+/** What of a box lies within another; null stands for anywhere. */
+function cutBox(box: Box | null, by: Box | null): Box | null {
+  if (!box || !by) return box ?? by;
+  const [l, t, r, b] = [
+    Math.max(box[0], by[0]),
+    Math.max(box[1], by[1]),
+    Math.min(box[2], by[2]),
+    Math.min(box[3], by[3]),
+  ];
+  return l < r && t < b ? [l, t, r, b] : NOTHING;
+}
+
+/** Where the masks of a group let anything of it be seen; null for anywhere. */
+function masksExtent(masks: readonly ItemMask[]): Box | null {
+  const added = masks.filter(({ mode }) => mode === 'add');
+  if (masks[0]?.mode !== 'add' || added.some(({ inverted }) => inverted)) return null;
+  let all: Box | null = null;
+  for (const { pathKey, path, matrix, expansion, feather } of added) {
+    const box = pathBounds(pathKey, path);
+    if (!box) return null;
+    const grown = Math.max(0, expansion);
+    const [l, t, r, b] = transformBox(matrix, [box[0] - grown, box[1] - grown, box[2] + grown, box[3] + grown]);
+    const soft = BLUR_REACH * feather;
+    const own: Box = [l - soft, t - soft, r + soft, b + soft];
+    all = all ? unionBox(all, own) : own;
+  }
+  return all;
+}
+
+/** Where matte and masks of a group let anything of it be seen; null for anywhere. */
+function seenThrough({ matte, masks }: GroupItem): Box | null {
+  const throughMatte = matte && !matte.inverted ? extentOf(matte.items) : null;
+  return cutBox(throughMatte, masks ? masksExtent(masks) : null);
 }
 
 function effectsReachOf({ effects, matrix, box }: GroupItem): number {

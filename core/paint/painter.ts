@@ -1,11 +1,11 @@
 import type { Colour } from '../colour';
 import type { DisplayItem, DisplayList } from '../scene';
-import { damageBetween, itemRect, touchesAny } from './damage';
+import { damageBetween, itemRect } from './damage';
 import { createItemDrawer } from './draw-items';
 import type { DrawContext, PaintHost, Surface } from './draw-target';
 import { createPartSurfaces, partsOf } from './parts';
 import type { PaintedPart } from './parts';
-import { rectPath } from './rects';
+import { rectPath, touchesAny } from './rects';
 import type { Rect } from './rects';
 import { rectOf } from './tools';
 import type { View } from './tools';

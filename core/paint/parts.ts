@@ -1,8 +1,8 @@
 import type { DisplayItem } from '../scene';
-import { isMostOf, itemRect, touchesAny } from './damage';
+import { isMostOf, itemRect } from './damage';
 import type { PaintHost, Surface } from './draw-target';
 import { itemParts } from './item-kinds';
-import { addRect, area } from './rects';
+import { addRect, area, touchesAny } from './rects';
 import type { Rect } from './rects';
 
 /** Parts of a frame that changed, each on a surface of its own. */

@@ -5,6 +5,9 @@ export type Rect = readonly [number, number, number, number];
 const MAX_RECTS = 4;
 
 export const overlap = (a: Rect, b: Rect): boolean => a[0] < b[2] && b[0] < a[2] && a[1] < b[3] && b[1] < a[3];
+/** Whether a rectangle, or one that is unknown, touches any of others. */
+export const touchesAny = (rect: Rect | null, rects: readonly Rect[]): boolean =>
+  rect === null || rects.some((other) => overlap(rect, other));
 export const union = (a: Rect, b: Rect): Rect => [
   Math.min(a[0], b[0]),
   Math.min(a[1], b[1]),

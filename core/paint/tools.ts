@@ -4,6 +4,7 @@ import type { Matrix } from '../geometry';
 import type { DrawContext, PaintHost, Surface } from './draw-target';
 import { rectPath } from './rects';
 import type { Rect } from './rects';
+import { createScratches } from './scratches';
 
 /** What all kinds of items are drawn with: paths, scratch surfaces, and the ways to put one surface on another. */
 
@@ -38,8 +39,8 @@ export interface Lay {
 
 export interface Tools {
   readonly host: PaintHost;
-  /** A path object, kept by its short name. */
-  path(key: string, d: string): never;
+  /** A path object, kept by its short name. The data may be a function, called when there is no such path yet. */
+  path(key: string, d: string | (() => string)): never;
   /** A cleared surface of at least the size for as long as `use` runs. Nested calls get surfaces of their own. */
   withScratch<T>(width: number, height: number, use: (surface: Surface) => T): T;
   /** Draws on a surface of its own that covers `region`, then gives it to `put` with the place where it belongs. */
@@ -51,9 +52,6 @@ export interface Tools {
 export const BLUR_REACH = 3;
 
 const PATH_CACHE = 4000;
-/** Surfaces kept for reuse. */
-const SCRATCH_SURFACES = 48;
-const roundUp = (pixels: number): number => Math.max(64, 2 ** Math.ceil(Math.log2(Math.max(1, pixels))));
 
 export const opaque = (colour: Colour): Colour => colour.slice(0, 7);
 
@@ -69,16 +67,9 @@ export const rectOf = ({ x, y, width, height }: View, room = 0): Rect => [
 export const place = (context: DrawContext, matrix: Matrix, view: View): void =>
   context.setTransform(...multiply([view.scale, 0, 0, view.scale, -view.x, -view.y], matrix));
 
-function reset(context: DrawContext): void {
-  context.setTransform(1, 0, 0, 1, 0, 0);
-  context.globalAlpha = 1;
-  context.globalCompositeOperation = 'source-over';
-  context.filter = 'none';
-}
-
 export function createTools(host: PaintHost): Tools {
   const paths = new Map<string, unknown>();
-  const scratches = new Map<string, Surface>();
+  const scratches = createScratches(host);
   let depth = 0;
   const tools: Tools = {
     host,
@@ -86,27 +77,13 @@ export function createTools(host: PaintHost): Tools {
       let path = paths.get(key);
       if (path === undefined) {
         if (paths.size >= PATH_CACHE) paths.delete(paths.keys().next().value as string); // size ≥ 1
-        path = host.createPath(d);
+        path = host.createPath(typeof d === 'string' ? d : d());
         paths.set(key, path);
       }
       return path as never; // opaque to the painter: made by the host for its own context
     },
     withScratch(width, height, use) {
-      // By level and by size rounded up: taking a picture of a large surface to draw a small part of it costs as much
-      // as the whole.
-      const level = depth++;
-      const [w, h] = [roundUp(width), roundUp(height)];
-      const key = `${level}:${w}x${h}`;
-      let surface = scratches.get(key);
-      if (!surface) {
-        if (scratches.size >= SCRATCH_SURFACES) scratches.clear();
-        surface = host.createSurface(w, h);
-        scratches.set(key, surface);
-      }
-      const { context } = surface;
-      reset(context);
-      // One pixel more: what is drawn turned looks at its neighbours.
-      context.clearRect(0, 0, width + 1, height + 1);
+      const surface = scratches.take(depth++, width, height);
       try {
         return use(surface);
       } finally {
