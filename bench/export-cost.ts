@@ -138,7 +138,7 @@ async function row({ piece, formatId, analysis, songFile }: Exported, dir: strin
   return `| ${piece.name}, ${format.name} | ${facts.frames} | ${facts.painted} | ${fps.toFixed(1)} | ${limit.toFixed(1)} | ${(fps / limit).toFixed(2)} | ${beside} |`;
 }
 
-/** Prints a table: two of the demo's pieces, a quote that stands still, and words that are blurred all the time. */
+/** Prints a table: the demo's pieces, a quote that stands still, and words that are blurred all the time. */
 export async function printExportCost(dir: string): Promise<void> {
   execFileSync(process.execPath, [join(assets.serverDir, 'make-demo.js'), dir]);
   // As in the app's workers: a thread is loaded before somebody renders.
@@ -150,6 +150,7 @@ export async function printExportCost(dir: string): Promise<void> {
   console.log('|---|---|---|---|---|---|---|---|');
   console.log(await row(await demo(dir, 'demo-nine-days', 'salt-and-string', 'wide'), dir, true));
   console.log(await row(await demo(dir, 'demo-kite-maker', 'harbour-lamps', 'tall'), dir, false));
+  console.log(await row(await demo(dir, 'demo-kite-week', 'salt-and-string', 'wide'), dir, false));
   console.log(await row(wordsPiece('A quote that stands still', [QUOTE], 15, false), dir, false));
   console.log(await row(wordsPiece('Words out of a blur (aim: 15 fps)', PHRASES, 3, true), dir, false));
 }

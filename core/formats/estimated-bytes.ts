@@ -60,3 +60,16 @@ export function estimatedBytes(kind: ExportKindId, size: RenderedSize, { rate, m
   const factor = isRated && rate.by === 'quality' ? QUALITY_FACTOR[rate.quality] : 1;
   return (factor * bits * size.width * size.height * size.frames) / 8 + (192_000 * seconds) / 8;
 }
+
+/** A file that was made, and what of. */
+export interface MadeFile {
+  readonly width: number;
+  readonly height: number;
+  readonly frames: number;
+  readonly bytes: number;
+}
+
+/** About how many bytes a file comes to, by another of the same piece that was made in the same way. */
+export const bytesByEarlier = (earlier: MadeFile, size: RenderedSize): number =>
+  (earlier.bytes * size.width * size.height * size.frames) /
+  Math.max(1, earlier.width * earlier.height * earlier.frames);

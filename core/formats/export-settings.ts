@@ -4,6 +4,7 @@ import type { Seconds } from '../time';
 /** What can be chosen of an export. Each kind names those it has; the others are left as they are. */
 export const EXPORT_SETTINGS = {
   rate: 'Quality or size',
+  passes: 'Two passes',
   loudness: 'Loudness',
   captions: 'Captions',
   chapters: 'Chapters',
@@ -94,9 +95,11 @@ const SETTING_OF: Readonly<Record<keyof ExportSettings, ExportSettingId>> = {
 /** The settings with those that a kind does not have as usual: files that come out alike are asked for alike. */
 export function settingsFor(has: readonly ExportSettingId[], settings: ExportSettings): ExportSettings {
   const entries = Object.entries(SETTING_OF) as [keyof ExportSettings, ExportSettingId][]; // keys of a typed record
-  return Object.fromEntries(
+  const own = Object.fromEntries(
     entries.map(([key, id]) => [key, (has.includes(id) ? settings : USUAL_SETTINGS)[key]]),
   ) as ExportSettings;
+  if (own.rate.by !== 'bits' || has.includes('passes')) return own;
+  return { ...own, rate: { ...own.rate, isTwoPass: false } };
 }
 
 /** Of sound beside the picture, kbit/s; and the share of a file that is neither. */

@@ -23,7 +23,8 @@ export {
   settingsFor,
 } from './export-settings';
 export type { AskedSettings, Dither, ExportSettingId, ExportSettings, Quality } from './export-settings';
-export { estimatedBytes } from './estimated-bytes';
+export { bytesByEarlier, estimatedBytes } from './estimated-bytes';
+export type { MadeFile } from './estimated-bytes';
 export type { RenderedSize } from './estimated-bytes';
 export { EXPORT_PLACES, EXPORT_PLACE_IDS, againstPlace, fitsShape, settingsOfPlace } from './export-places';
 export type { ExportPlaceId, ExportPlaceRow, OfferedFile } from './export-places';

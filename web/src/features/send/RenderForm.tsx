@@ -8,6 +8,7 @@ import {
   EXPORT_PLACES,
   EXPORT_PLACE_IDS,
   againstPlace,
+  bytesByEarlier,
   estimatedBytes,
 } from '@core/formats';
 import type { ExportKindId, ExportPlaceId } from '@core/formats';
@@ -21,6 +22,7 @@ import { usePiece, useTimes } from '../../store/selectors';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Tick } from '../../ui/Tick';
+import { earlierRender } from './earlier-render';
 import { FieldRow } from './FieldRow';
 import { megabytesText } from './megabytes-text';
 import { choose, choosePlace, fileNameOf, partsOf, settingsNow, useRenderChoice } from './render-choice';
@@ -112,11 +114,14 @@ export function RenderForm({
     });
   const sizeOf = (format: (typeof formats)[number]) => {
     const spans = excerpts.map((excerpt) => spanOf(excerpt, times.end, piece.frameRate).count);
-    const bytes = spans.map((frames) =>
-      estimatedBytes(kind, { ...format, frames, frameRate: piece.frameRate }, settings),
-    );
+    const earlier = isMoment ? null : earlierRender(jobs, { kind, settings, layerIds, formatId: format.id });
+    const bytes = spans.map((frames) => {
+      const size = { ...format, frames, frameRate: piece.frameRate };
+      return earlier ? bytesByEarlier(earlier, size) : estimatedBytes(kind, size, settings);
+    });
     const seconds = Math.max(...spans) / framesPerSecond(piece.frameRate);
-    return { ...format, seconds, bytes: Math.max(...bytes), total: bytes.reduce((sum, b) => sum + b, 0) };
+    const total = bytes.reduce((sum, b) => sum + b, 0);
+    return { ...format, seconds, bytes: Math.max(...bytes), total, isKnown: earlier !== null };
   };
   const isOnItsWay = (formatId: string): boolean =>
     excerpts.length === 1 &&
@@ -206,7 +211,7 @@ export function RenderForm({
                 {isFormatless ? WORDS.wholePiece : format.name}
                 <Span className="mono muted" display="block" fontSize="12px">
                   {!isFormatless && `${format.width} × ${format.height}, `}
-                  {WORDS.about(megabytesText(file.total))}
+                  {(file.isKnown ? WORDS.about : WORDS.upTo)(megabytesText(file.total))}
                 </Span>
               </span>
               <Button

@@ -19,7 +19,7 @@ const RATES: Readonly<Record<Rate['by'], { readonly label: string; readonly usua
 const set = (change: Partial<ExportSettings>): void =>
   choose({ settings: { ...useRenderChoice.getState().settings, ...change }, place: null });
 
-function RateFields({ rate }: { rate: Rate }) {
+function RateFields({ rate, hasPasses }: { rate: Rate; hasPasses: boolean }) {
   return (
     <FieldRow name={WORDS.rate}>
       <Choice
@@ -53,9 +53,11 @@ function RateFields({ rate }: { rate: Rate }) {
             {...{ decimals: 2, width: 92 }}
             onChange={(v) => set({ rate: { ...rate, kilobits: Math.round(v * 1000) } })}
           />
-          <Tick checked={rate.isTwoPass} onChange={(isTwoPass) => set({ rate: { ...rate, isTwoPass } })}>
-            {WORDS.twoPasses}
-          </Tick>
+          {hasPasses && (
+            <Tick checked={rate.isTwoPass} onChange={(isTwoPass) => set({ rate: { ...rate, isTwoPass } })}>
+              {WORDS.twoPasses}
+            </Tick>
+          )}
         </>
       )}
       {rate.by === 'size' && (
@@ -174,7 +176,7 @@ export function SettingsFields() {
   const has = EXPORT_KINDS[kind].settings as readonly string[];
   return (
     <div role="group" aria-label={WORDS.settings}>
-      {has.includes('rate') && <RateFields rate={settings.rate} />}
+      {has.includes('rate') && <RateFields rate={settings.rate} hasPasses={has.includes('passes')} />}
       {has.includes('moving') && <MovingFields moving={settings.moving} isGif={kind === 'gif'} />}
       {has.includes('still') && (
         <FieldRow name={WORDS.quality}>

@@ -45,6 +45,7 @@ export const WORDS = {
   fileNames: 'Names of the files',
   fileNameHint: 'Fields: {piece}, {format}, {part}, {kind}, {date}',
   about: (size: string) => `≈ ${size}`,
+  upTo: (size: string) => `up to ${size}`,
   rate: 'Size',
   rateBy: 'What the size goes by',
   byQuality: 'by quality',
