@@ -191,7 +191,8 @@ export const VIDEO_RECIPES = {
   apng: {
     pixels: 'rgba',
     isSeeThrough: true,
-    video: () => ['-c:v', 'apng', '-pred', 'mixed', '-plays', '0'],
+    // Flat colours compress better as they are than as what differs from their neighbours, and in half the time.
+    video: () => ['-c:v', 'apng', '-pred', 'none', '-plays', '0'],
     sound: null,
     isTagged: false,
     part: { extension: 'apng', args: ['-f', 'apng'] },
