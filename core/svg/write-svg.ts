@@ -17,6 +17,7 @@ import type {
   Source,
   UnderEffect,
 } from '../scene';
+import { attributes, boxOf, lineOf, n } from './attributes';
 
 /**
  * A frame as an SVG file that looks the same: shapes with all their paints, groups, clips, masks, mattes, blurs, shadows and
@@ -36,8 +37,6 @@ export interface WriteOptions {
   readonly layer?: DisplayItem;
 }
 
-const PLACES = 10_000;
-const n = (value: number): string => String(Math.round(value * PLACES) / PLACES);
 const matrixText = (m: Matrix): string => `matrix(${m.map(n).join(' ')})`;
 /** Beyond every frame, in pixels of the format. */
 const FAR = 20_000;
@@ -107,22 +106,23 @@ class Writer {
     const stops = Array.from({ length: GRADIENT_STOPS + 1 }, (_, i) =>
       stop(i / GRADIENT_STOPS, mixColours(fill.start, fill.end, i / GRADIENT_STOPS)),
     ).join('');
-    const id = this.define((own) =>
-      fill.type === 'linear'
-        ? `<linearGradient id="${own}" gradientUnits="userSpaceOnUse" x1="${n(fill.from[0])}" y1="${n(fill.from[1])}" x2="${n(fill.to[0])}" y2="${n(fill.to[1])}">${stops}</linearGradient>`
-        : `<radialGradient id="${own}" gradientUnits="userSpaceOnUse" cx="${n(fill.centre[0])}" cy="${n(fill.centre[1])}" r="${n(Math.max(0.001, fill.radius))}">${stops}</radialGradient>`,
-    );
+    const id = this.define((own) => {
+      const units = { id: own, gradientUnits: 'userSpaceOnUse' };
+      if (fill.type === 'linear')
+        return `<linearGradient${attributes({ ...units, ...lineOf(fill.from, fill.to) })}>${stops}</linearGradient>`;
+      const circle = { cx: fill.centre[0], cy: fill.centre[1], r: Math.max(0.001, fill.radius) };
+      return `<radialGradient${attributes({ ...units, ...circle })}>${stops}</radialGradient>`;
+    });
     return `${name}="url(#${id})"`;
   }
 
   private pictureFill(item: ShapeItem, source: Source, box: Box): string {
     const address = this.picture(source);
     if (address === null) this.left.add('pictures');
-    const [l, t, r, b] = box;
     const id = this.clip(`<path d="${item.path}"${item.rule === 'evenodd' ? ' clip-rule="evenodd"' : ''}/>`);
-    return address === null
-      ? ''
-      : `<image clip-path="url(#${id})" href="${escaped(address)}" x="${n(l)}" y="${n(t)}" width="${n(r - l)}" height="${n(b - t)}" preserveAspectRatio="xMidYMid slice"/>`;
+    if (address === null) return '';
+    const place = { 'clip-path': `url(#${id})`, href: escaped(address), ...boxOf(box) };
+    return `<image${attributes({ ...place, preserveAspectRatio: 'xMidYMid slice' })}/>`;
   }
 
   private fillPath(item: ShapeItem, fill: Fill): string {
@@ -181,16 +181,18 @@ class Writer {
       cornerRadius > 0
         ? ` clip-path="url(#${this.clip(`<path d="${roundedRectanglePath(r - l, b - t, cornerRadius)}"/>`)})"`
         : '';
-    return `<image${clip} href="${escaped(address)}" x="${n(l)}" y="${n(t)}" width="${n(r - l)}" height="${n(b - t)}" preserveAspectRatio="none"/>`;
+    const place = { href: escaped(address), ...boxOf([l, t, r, b]), preserveAspectRatio: 'none' };
+    return `<image${clip}${attributes(place)}/>`;
   }
 
   /** A soft edge as a mask in pixels of the format. */
   private wipe(item: DisplayItem, inner: string): string {
     if (!item.wipe) return inner;
     const { from, to } = item.wipe;
+    const stops = '<stop offset="0" stop-color="#fff"/><stop offset="1" stop-color="#000"/>';
+    const units = { gradientUnits: 'userSpaceOnUse', gradientTransform: matrixText(item.matrix) };
     const id = this.define(
-      (own) =>
-        `<linearGradient id="${own}" gradientUnits="userSpaceOnUse" gradientTransform="${matrixText(item.matrix)}" x1="${n(from[0])}" y1="${n(from[1])}" x2="${n(to[0])}" y2="${n(to[1])}"><stop offset="0" stop-color="#fff"/><stop offset="1" stop-color="#000"/></linearGradient>`,
+      (own) => `<linearGradient${attributes({ id: own, ...units, ...lineOf(from, to) })}>${stops}</linearGradient>`,
     );
     return `<g mask="url(#${this.mask(`<rect ${WIDE} fill="url(#${id})"/>`)})">${inner}</g>`;
   }
@@ -214,10 +216,9 @@ class Writer {
 
   private maskPath(mask: ItemMask, colour: string): string {
     const rule = mask.rule === 'evenodd' ? ' fill-rule="evenodd"' : '';
-    const grown =
-      mask.expansion === 0
-        ? ''
-        : ` stroke="${mask.expansion > 0 ? colour : colour === '#fff' ? '#000' : '#fff'}" stroke-width="${n(2 * Math.abs(mask.expansion))}" stroke-linejoin="round"`;
+    const other = colour === '#fff' ? '#000' : '#fff';
+    const edge = { stroke: mask.expansion > 0 ? colour : other, 'stroke-width': 2 * Math.abs(mask.expansion) };
+    const grown = mask.expansion === 0 ? '' : attributes({ ...edge, 'stroke-linejoin': 'round' });
     let path = `<path transform="${matrixText(mask.matrix)}" d="${mask.path}" fill="${colour}"${rule}${grown}/>`;
     if (mask.feather > 0)
       path = `<g filter="url(#${this.filter(`<feGaussianBlur stdDeviation="${n(mask.feather)}"/>`)})">${path}</g>`;

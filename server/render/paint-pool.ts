@@ -73,6 +73,15 @@ export function givePaintThread(worker: Worker, assets: Assets): void {
   idle.push({ worker, key: keyOf(assets), timer });
 }
 
+/** Ends a thread that is in the middle of something or has failed. Where one is always to be there, another is loaded. */
+export async function endPaintThread(worker: Worker, assets: Assets): Promise<void> {
+  await worker.terminate();
+  if (idle.length < fewest) givePaintThread(start(assets), assets);
+}
+
+/** How many threads wait for a render. */
+export const waitingPaintThreads = (): number => idle.length;
+
 /** Loads a thread, and sees to it that there always is one from now on: for processes that live for renders. */
 export function keepPaintThread(assets: Assets): void {
   fewest = 1;

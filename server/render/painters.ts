@@ -3,7 +3,7 @@ import type { Worker } from 'node:worker_threads';
 import type { Assets } from '../platform/config';
 import { AppError, Cancelled } from '../platform/errors';
 import type { RenderInput } from './frame-source';
-import { givePaintThread, takePaintThread } from './paint-pool';
+import { endPaintThread, givePaintThread, takePaintThread } from './paint-pool';
 import type { FrameRun, ThreadInput, ThreadMessage, ThreadOrder } from './paint-thread';
 import { PIXEL_BYTES, paintedScale, sidesFor } from './pixels';
 import type { PixelKind } from './pixels';
@@ -193,7 +193,7 @@ export function openPainters({ input, pixels, longerSide, assets, signal, thread
       await Promise.all(
         all.map(async (worker) => {
           if (isFailed || !idle.includes(worker)) {
-            await worker.terminate();
+            await endPaintThread(worker, assets);
             return;
           }
           order(worker, { type: 'close' });

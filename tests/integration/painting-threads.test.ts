@@ -3,7 +3,7 @@ import { createLayer } from '@core/piece';
 import type { Piece } from '@core/piece';
 import { frameMiddle, freeMoment } from '@core/time';
 import { createFrameSource } from '../../server/render/frame-source';
-import { givePaintThread, takePaintThread } from '../../server/render/paint-pool';
+import { givePaintThread, keepPaintThread, takePaintThread, waitingPaintThreads } from '../../server/render/paint-pool';
 import { openPainters } from '../../server/render/painters';
 import { createServerFonts, pixelsOf } from '../../server/render/skia-host';
 import { countingIds, newPiece } from '../helpers/documents';
@@ -85,5 +85,14 @@ describe('a painting thread', () => {
     const abort = new AbortController();
     await expect(painted(disc(64, 48, '#C03A2B'), 20, abort.signal, () => abort.abort())).rejects.toThrow();
     expect(nextThread() === thread).toBe(false);
+  });
+  it('has another in its place, loaded beforehand, where one is always to be there', async () => {
+    keepPaintThread(BUILT);
+    const thread = nextThread();
+    const abort = new AbortController();
+    await expect(painted(disc(64, 48, '#C03A2B'), 20, abort.signal, () => abort.abort())).rejects.toThrow();
+    expect(waitingPaintThreads()).toBe(1);
+    expect(nextThread() === thread).toBe(false);
+    expect(await painted(disc(64, 48, '#C03A2B'), 1)).toEqual([await paintedHere(disc(64, 48, '#C03A2B'))]);
   });
 });

@@ -2,6 +2,7 @@ import { FIGURES, coveringBox, ellipsePath, multiply, roundedRectanglePath } fro
 import type { Box, Corners, FigureNumbers, Matrix } from '../../geometry';
 import type { Vector } from '../../motion';
 import type { LayerKind, LayerOf } from '../../piece';
+import { createMemo } from '../../time';
 import type { Seconds } from '../../time';
 import type { Fill, PictureItem, ShapeItem, Source, StillItem } from '../list/display-list';
 import { NO_ACT, wipeEdge } from '../movement/act';
@@ -26,6 +27,9 @@ import { repeatedItem } from './repeated';
 import { paintedShape } from './shape-paints';
 import { sourceOf } from './source-of';
 
+/** Path data by its short name: most shapes keep their form from frame to frame, and copies of one have the same. */
+const pathOf = createMemo<string>(4000);
+
 /** How each kind of layer is drawn: its item at a time, without what is smeared; null draws nothing. */
 export const LAYER_ITEMS: { readonly [K in LayerKind]: (at: LayerAt, layer: LayerOf<K>) => StillItem | null } = {
   text: (at, layer) => textItem(at, layer),
@@ -33,12 +37,16 @@ export const LAYER_ITEMS: { readonly [K in LayerKind]: (at: LayerAt, layer: Laye
     const [w, h] = at.read.vector('dimensions');
     const radius = at.read.number('cornerRadius');
     const radii = layer.content.corners.map((share) => share * radius) as unknown as Corners; // as many
-    const outline = centred([w, h], roundedRectanglePath(w, h, radii), `q${w},${h},${radii.join()}`, matrixOf(at));
+    const key = `q${w},${h},${radii.join()}`;
+    const path = pathOf(key, () => roundedRectanglePath(w, h, radii));
+    const outline = centred([w, h], path, key, matrixOf(at));
     return acted(at, paintedShape(at.prepared, at.read, outline, layer.content, at.opacity));
   },
   ellipse(at, layer) {
     const [w, h] = at.read.vector('dimensions');
-    const outline = centred([w, h], ellipsePath(w, h), `e${w},${h}`, matrixOf(at));
+    const key = `e${w},${h}`;
+    const path = pathOf(key, () => ellipsePath(w, h));
+    const outline = centred([w, h], path, key, matrixOf(at));
     return acted(at, paintedShape(at.prepared, at.read, outline, layer.content, at.opacity));
   },
   path(at, layer) {
@@ -62,7 +70,8 @@ export const LAYER_ITEMS: { readonly [K in LayerKind]: (at: LayerAt, layer: Laye
     };
     const { figure } = layer.content;
     const key = `f${figure}${Object.values(numbers).join()}`;
-    const outline = centred([width, height], FIGURES[figure].path(numbers), key, matrixOf(at));
+    const path = pathOf(key, () => FIGURES[figure].path(numbers));
+    const outline = centred([width, height], path, key, matrixOf(at));
     // A ring is two outlines, the inner one a hole.
     const content = { ...layer.content, rule: 'evenodd' as const };
     return acted(at, paintedShape(at.prepared, read, outline, content, at.opacity));

@@ -59,6 +59,12 @@ function WaitingRow({ job, attempt }: RowProps) {
   return <Row job={job} attempt={attempt} sortable={useSortableRow(job.id, WORDS.moveRender(job.pieceName))} />;
 }
 
+const PartTitle = ({ children }: { children: string }) => (
+  <Box as="h2" fontWeight="600" padding="20px 0 8px">
+    {children}
+  </Box>
+);
+
 /** The renders of all pieces: in what order they are made, how far they are, and what came of those before. */
 export function RendersPage() {
   const { data } = useRenders();
@@ -117,11 +123,7 @@ export function RendersPage() {
         </Box>
       )}
       {data?.length === 0 && <Empty title={WORDS.nothingYet}>{WORDS.howRendersCome}</Empty>}
-      {running.length + waiting.length > 0 && (
-        <Box as="h2" fontWeight="600" padding="20px 0 8px">
-          {WORDS.toBeMade}
-        </Box>
-      )}
+      {running.length + waiting.length > 0 && <PartTitle>{WORDS.toBeMade}</PartTitle>}
       <div role="list" aria-label={WORDS.underWay}>
         {running.map((job) => (
           <Row key={job.id} job={job} attempt={attempt} />
@@ -137,11 +139,7 @@ export function RendersPage() {
           <WaitingRow key={job.id} job={job} attempt={attempt} />
         ))}
       </SortableList>
-      {over.length > 0 && (
-        <Box as="h2" fontWeight="600" padding="20px 0 8px">
-          {WORDS.over}
-        </Box>
-      )}
+      {over.length > 0 && <PartTitle>{WORDS.over}</PartTitle>}
       <div role="list" aria-label={WORDS.over}>
         {over.map((job) => (
           <Row key={job.id} job={job} attempt={attempt} />
