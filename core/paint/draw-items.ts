@@ -3,6 +3,7 @@ import { itemRect } from './damage';
 import type { Drawing } from './draw-group';
 import type { DrawContext, PaintHost } from './draw-target';
 import { reachOf, rowOf } from './item-kinds';
+import { common } from './rects';
 import { createTools, rectOf } from './tools';
 import type { View } from './tools';
 
@@ -24,13 +25,7 @@ export function createItemDrawer(host: PaintHost): ItemDrawer {
     regionOf(item, view) {
       const rect = itemRect(item, view.scale) ?? rectOf(view);
       const around = rectOf(view, Math.ceil(reachOf(item) * view.scale));
-      const [l, t, r, b] = [
-        Math.max(rect[0], around[0]),
-        Math.max(rect[1], around[1]),
-        Math.min(rect[2], around[2]),
-        Math.min(rect[3], around[3]),
-      ];
-      return l < r && t < b ? [l, t, r, b] : null;
+      return common(rect, around);
     },
   };
   return drawing;

@@ -8,6 +8,7 @@ import type { Drawing } from './draw-group';
 import { drawLeaf } from './draw-leaf';
 import { reachOfStroke } from './draw-shape';
 import type { DrawContext } from './draw-target';
+import { common } from './rects';
 import { BLUR_REACH } from './tools';
 import type { View } from './tools';
 
@@ -148,13 +149,7 @@ function extentOf(items: readonly DisplayItem[]): Box | null {
 /** What of a box lies within another; null stands for anywhere. */
 function cutBox(box: Box | null, by: Box | null): Box | null {
   if (!box || !by) return box ?? by;
-  const [l, t, r, b] = [
-    Math.max(box[0], by[0]),
-    Math.max(box[1], by[1]),
-    Math.min(box[2], by[2]),
-    Math.min(box[3], by[3]),
-  ];
-  return l < r && t < b ? [l, t, r, b] : NOTHING;
+  return common(box, by) ?? NOTHING;
 }
 
 /** Where the masks of a group let anything of it be seen; null for anywhere. */

@@ -5,6 +5,11 @@ export type Rect = readonly [number, number, number, number];
 const MAX_RECTS = 4;
 
 export const overlap = (a: Rect, b: Rect): boolean => a[0] < b[2] && b[0] < a[2] && a[1] < b[3] && b[1] < a[3];
+/** What two have in common; null for nothing. */
+export function common(a: Rect, b: Rect): Rect | null {
+  const [l, t, r, bottom] = [Math.max(a[0], b[0]), Math.max(a[1], b[1]), Math.min(a[2], b[2]), Math.min(a[3], b[3])];
+  return l < r && t < bottom ? [l, t, r, bottom] : null;
+}
 /** Whether a rectangle, or one that is unknown, touches any of others. */
 export const touchesAny = (rect: Rect | null, rects: readonly Rect[]): boolean =>
   rect === null || rects.some((other) => overlap(rect, other));

@@ -6,6 +6,7 @@ import { prepareScene, sceneAt } from '@core/scene';
 import type { DisplayItem, DisplayList, GroupItem, PictureItem, ShapeItem } from '@core/scene';
 import { FRAME_RATES, freeMoment } from '@core/time';
 import { createSkiaHost, createSkiaSurface } from '../../server/render/skia-host';
+import { shapeItem, wholeGroup } from '../../tests/helpers/display-items';
 import { countingIds } from '../../tests/helpers/documents';
 
 const noLayout = (): never => {
@@ -31,34 +32,15 @@ function painted(list: DisplayList): (x: number, y: number) => number[] {
   const data = surface.canvas.data();
   return (x, y) => [...data.subarray((y * SIDE + x) * 4, (y * SIDE + x) * 4 + 3)];
 }
-const square = (item: Partial<ShapeItem>): ShapeItem => ({
-  kind: 'shape',
-  layerId: 's',
-  path: 'M-10 -10L10 -10L10 10L-10 10Z',
-  pathKey: 'square',
-  matrix: [1, 0, 0, 1, SIDE / 2, SIDE / 2],
-  box: [-10, -10, 10, 10],
-  opacity: 1,
-  blend: 'normal',
-  fill: { type: 'solid', colour: '#ffffff' },
-  stroke: null,
-  fingerprint: 's',
-  ...item,
-});
-const whole = (item: Partial<GroupItem>): GroupItem => ({
-  kind: 'group',
-  holds: 'layers',
-  layerId: 'g',
-  children: [],
-  under: [],
-  matrix: [1, 0, 0, 1, 0, 0],
-  box: [0, 0, SIDE, SIDE],
-  opacity: 1,
-  blend: 'normal',
-  own: '',
-  fingerprint: 'g',
-  ...item,
-});
+const square = (item: Partial<ShapeItem>): ShapeItem =>
+  shapeItem({
+    path: 'M-10 -10L10 -10L10 10L-10 10Z',
+    pathKey: 'square',
+    matrix: [1, 0, 0, 1, SIDE / 2, SIDE / 2],
+    box: [-10, -10, 10, 10],
+    ...item,
+  });
+const whole = (item: Partial<GroupItem>): GroupItem => wholeGroup(SIDE, item);
 const listOf = (...items: DisplayItem[]): DisplayList => ({ width: SIDE, height: SIDE, background: '#000000', items });
 
 describe('groups', () => {

@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { createPainter, itemExtent } from '@core/paint';
 import type { DisplayItem, DisplayList, GroupItem, ItemMask, ShapeItem } from '@core/scene';
 import { createSkiaHost, createSkiaSurface } from '../../server/render/skia-host';
+import { shapeItem, wholeGroup } from '../../tests/helpers/display-items';
 
 /** What is drawn straight onto what is below it looks as it would from a surface of its own. */
 
@@ -26,34 +27,16 @@ function painted(...items: DisplayItem[]): { at: (x: number, y: number) => numbe
   return { at: (x, y) => [...data.subarray((y * SIDE + x) * 4, (y * SIDE + x) * 4 + 3)], surfaces };
 }
 
-const square = (x: number, y: number, side: number, more: Partial<ShapeItem> = {}): ShapeItem => ({
-  kind: 'shape',
-  layerId: 's',
-  path: `M0 0L${side} 0L${side} ${side}L0 ${side}Z`,
-  pathKey: `square ${side}`,
-  matrix: [1, 0, 0, 1, x, y],
-  box: [0, 0, side, side],
-  opacity: 1,
-  blend: 'normal',
-  fill: { type: 'solid', colour: '#ffffff' },
-  stroke: null,
-  fingerprint: 's',
-  ...more,
-});
-const group = (children: DisplayItem[], more: Partial<GroupItem> = {}): GroupItem => ({
-  kind: 'group',
-  holds: 'layers',
-  layerId: 'g',
-  children,
-  under: [],
-  matrix: [1, 0, 0, 1, 0, 0],
-  box: [0, 0, SIDE, SIDE],
-  opacity: 1,
-  blend: 'normal',
-  own: '',
-  fingerprint: 'g',
-  ...more,
-});
+const square = (x: number, y: number, side: number, more: Partial<ShapeItem> = {}): ShapeItem =>
+  shapeItem({
+    path: `M0 0L${side} 0L${side} ${side}L0 ${side}Z`,
+    pathKey: `square ${side}`,
+    matrix: [1, 0, 0, 1, x, y],
+    box: [0, 0, side, side],
+    ...more,
+  });
+const group = (children: DisplayItem[], more: Partial<GroupItem> = {}): GroupItem =>
+  wholeGroup(SIDE, { children, ...more });
 
 describe('a group that is faded', () => {
   it('is as light wherever one of its parts is, whether or not they lie over each other', () => {
