@@ -24,8 +24,7 @@ export {
 } from './export-settings';
 export type { AskedSettings, Dither, ExportSettingId, ExportSettings, Quality } from './export-settings';
 export { bytesByEarlier, estimatedBytes } from './estimated-bytes';
-export type { MadeFile } from './estimated-bytes';
-export type { RenderedSize } from './estimated-bytes';
+export type { MadeFile, RenderedSize } from './estimated-bytes';
 export { EXPORT_PLACES, EXPORT_PLACE_IDS, againstPlace, fitsShape, settingsOfPlace } from './export-places';
 export type { ExportPlaceId, ExportPlaceRow, OfferedFile } from './export-places';
 export { timingSheet } from './timing-sheet';

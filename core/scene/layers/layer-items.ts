@@ -114,7 +114,7 @@ function filledWithPicture(at: LayerAt, source: Source, [w, h]: Vector, radius: 
   return {
     kind: 'shape',
     layerId: id,
-    path: roundedRectanglePath(w, h, [radius, radius, radius, radius]),
+    path: pathOf(pathKey, () => roundedRectanglePath(w, h, [radius, radius, radius, radius])),
     pathKey,
     box: frame,
     matrix,
