@@ -1,7 +1,14 @@
 /** Native ES modules throughout: the same files that Vite and esbuild read, with only the types removed. */
 export default {
   testEnvironment: 'node',
-  roots: ['<rootDir>/core', '<rootDir>/server', '<rootDir>/web', '<rootDir>/demo', '<rootDir>/tests'],
+  roots: [
+    '<rootDir>/core',
+    '<rootDir>/server',
+    '<rootDir>/web',
+    '<rootDir>/demo',
+    '<rootDir>/bench',
+    '<rootDir>/tests',
+  ],
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   moduleNameMapper: { '^@core/(.*)$': '<rootDir>/core/$1' },

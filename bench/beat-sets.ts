@@ -101,7 +101,7 @@ if (part !== undefined) {
     console.log(
       row(
         `**${set}**`,
-        lines.filter((l) => setOf(l.family) === set),
+        lines.filter((l) => setOf(l) === set),
       ),
     );
   const worst = lines.filter((l) => l.F < 0.9 || (l.downF ?? 1) < 0.8 || l.slip > 4);

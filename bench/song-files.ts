@@ -18,11 +18,12 @@ export interface Truth {
   readonly downbeatsTrusted: boolean;
 }
 
-/** Folders of songs with their truth: the beat kit, and the made songs where they are there. */
+/** Folders of songs with their truth: the beat kit, its variants and the made songs where they are there. */
 export const SONG_FOLDERS: readonly string[] = [
   process.env['BEATBENCH_DIR'] ?? '/tmp/beatbench',
   process.env['MADE_DIR'] ?? '/tmp/made',
   process.env['GROOVES_DIR'] ?? '/tmp/grooves',
+  process.env['VARIANTS_DIR'] ?? '/tmp/variants',
 ].filter((folder) => existsSync(join(folder, 'truth')));
 
 export interface SongFile {
@@ -38,11 +39,16 @@ export const songFiles = (folders: readonly string[] = SONG_FOLDERS): SongFile[]
       .map((n) => ({ folder, truth: JSON.parse(readFileSync(join(folder, 'truth', n), 'utf8')) as Truth })),
   );
 
-export const SETS = ['kit', 'styles', 'cases', 'grooves'] as const;
+export const SETS = ['kit', 'variants', 'styles', 'cases', 'grooves'] as const;
 
-/** Which of the sets a family belongs to. */
-export function setOf(family: string): (typeof SETS)[number] {
-  if (family.startsWith('kit')) return 'kit';
+/** Behind it, in its name, a song of the kit says which variant it is. */
+export const VARIANT_MARK = '~';
+/** The song that a song is a variant of, or itself. */
+export const originOf = (name: string): string => name.split(VARIANT_MARK)[0]!;
+
+/** Which of the sets a song belongs to. */
+export function setOf({ name, family }: { readonly name: string; readonly family: string }): (typeof SETS)[number] {
+  if (family.startsWith('kit')) return name.includes(VARIANT_MARK) ? 'variants' : 'kit';
   if (family.startsWith('case')) return 'cases';
   return family.startsWith('groove') ? 'grooves' : 'styles';
 }

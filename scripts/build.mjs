@@ -72,6 +72,7 @@ await buildServer(
     'beat-sets': 'bench/beat-sets.ts',
     'make-songs': 'bench/made/make-songs.ts',
     'make-grooves': 'bench/made/make-grooves.ts',
+    'make-variants': 'bench/made/make-variants.ts',
     'template-sheets': 'bench/template-sheets.ts',
   },
   { packages: 'external' },

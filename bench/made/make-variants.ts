@@ -1,0 +1,144 @@
+/**
+ * Plays the songs of the beat kit otherwise than the kit does, so that the fit doesn't learn this one rendering by heart:
+ * npm run make:variants -- FOLDER. Each is played three times: by another soundfont; from a place within on, as if it began
+ * there; and cut out of the midst of its sound. All have other tempi than in the kit. BEATBENCH_DIR says where that lies.
+ */
+import { execFile } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { mkdirSync, readFileSync, readdirSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { promisify } from 'node:util';
+import { createRandom } from '../../demo/synth';
+import { VARIANT_MARK } from '../song-files';
+import type { Truth } from '../song-files';
+import { hashOf } from './arrange';
+import { kitMidis } from './kit-midis';
+import { midiFile } from './midi';
+import type { TimedEvent } from './midi';
+import { readMidi } from './read-midi';
+import type { NotatedEvent } from './read-midi';
+import { playMidi, soundfonts as soundfontsHere } from './soundfonts';
+
+const run = promisify(execFile);
+
+interface KitTruth extends Truth {
+  readonly source: string;
+  readonly midi: string;
+  readonly duration: number;
+  readonly flags: readonly string[];
+}
+
+/** What the kit itself makes of a name: a number in [0, 1). */
+const kitNumber = (what: string, name: string): number =>
+  createHash('sha1')
+    .update(what + name)
+    .digest()
+    .readUInt32BE(0) /
+  2 ** 32;
+
+/** The events at the times at which the kit plays them. */
+function asInTheKit(name: string, events: readonly NotatedEvent[]): NotatedEvent[] {
+  const first = events.find(({ event }) => event.type === 'noteOn' && event.velocity > 0)?.at ?? 0;
+  const stretch = 1 + 0.07 * (2 * kitNumber('scale', name) - 1);
+  const lead = 0.05 + 0.65 * kitNumber('lead', name);
+  return events.map(({ at, event }) => ({ at: (at - first) * stretch + lead, event }));
+}
+
+interface Variant {
+  readonly name: string;
+  readonly soundfont: string;
+  /** Second of the kit's song at which it begins; all of it where null. */
+  readonly from: number | null;
+  /** Factor of all durations. */
+  readonly stretch: number;
+  /** Seconds of silence before it, or of sound that are cut away if below zero. */
+  readonly lead: number;
+}
+
+const SOUNDING = new Set(['noteOn', 'noteOff', 'noteAftertouch', 'channelAftertouch', 'pitchBend']);
+/** Seconds of sound before a cut. */
+const BEFORE_CUT = 2;
+/** Shorter excerpts aren't worth it. */
+const SHORTEST = 25;
+
+function variantsOf(name: string, duration: number, fonts: readonly string[]): Variant[] {
+  const random = createRandom(hashOf(name));
+  const stretch = () => 1 + 0.14 * (2 * random() - 1);
+  const within = () => Math.min(12 + 13 * random(), duration - SHORTEST);
+  const [usual, other] = [fonts[0]!, fonts[1] ?? fonts[0]!];
+  return [
+    { name: 'font', soundfont: other, from: null, stretch: stretch(), lead: 0.05 + random() },
+    { name: 'late', soundfont: usual, from: within(), stretch: stretch(), lead: 0.05 + random() },
+    { name: 'cut', soundfont: other, from: within(), stretch: stretch(), lead: -BEFORE_CUT },
+  ];
+}
+
+/** Ends all notes on all channels: else FluidSynth plays on until every voice is silent. */
+const allOff = (at: number): TimedEvent[] =>
+  Array.from({ length: 16 }, (_, channel) => channel).flatMap((channel) =>
+    [64, 123, 120].map((controllerType) => ({
+      at,
+      event: { deltaTime: 0, type: 'controller', channel, controllerType, value: 0 } as const,
+    })),
+  );
+
+async function write(
+  folder: string,
+  truth: KitTruth,
+  events: readonly NotatedEvent[],
+  variant: Variant,
+): Promise<void> {
+  const start = variant.from ?? 0;
+  const silence = Math.max(0, variant.lead);
+  const heard = (times: readonly number[]): number[] =>
+    times.filter((t) => t >= start).map((t) => (t - start) * variant.stretch + silence);
+  // Where sound is cut away it must have begun before.
+  const soundsFrom = start - Math.max(0, -variant.lead) / variant.stretch;
+  const millisecondsOf = (t: number): number =>
+    Math.round(1000 * Math.max(0, (t - soundsFrom) * variant.stretch + silence));
+  const played = events
+    .filter(({ at, event }) => at < truth.duration && (at >= soundsFrom || !SOUNDING.has(event.type)))
+    .map(({ at, event }) => ({ at: millisecondsOf(at), event: { ...event, deltaTime: 0 } }));
+  const midi = midiFile([...played, ...allOff(millisecondsOf(truth.duration))]);
+  const name = `${truth.name}${VARIANT_MARK}${variant.name}`;
+  const wav = join(folder, 'wav', `${name}.wav`);
+  await playMidi(midi, variant.soundfont, wav);
+  if (variant.lead < 0) {
+    const whole = `${wav}.whole.wav`;
+    renameSync(wav, whole);
+    await run('ffmpeg', ['-v', 'error', '-y', '-ss', `${-variant.lead}`, '-i', whole, wav], { timeout: 60_000 });
+    rmSync(whole);
+  }
+  writeFileSync(
+    join(folder, 'truth', `${name}.json`),
+    JSON.stringify({
+      ...truth,
+      name,
+      bpm: truth.bpm / variant.stretch,
+      duration: (truth.duration - start) * variant.stretch + silence,
+      beats: heard(truth.beats),
+      downbeats: heard(truth.downbeats),
+    }),
+  );
+}
+
+const folder = process.argv[2];
+if (!folder) throw new Error('say where the songs shall be written');
+for (const part of ['wav', 'truth']) mkdirSync(join(folder, part), { recursive: true });
+const kit = process.env['BEATBENCH_DIR'] ?? '/tmp/beatbench';
+const fonts = soundfontsHere();
+const midis = kitMidis(kit);
+const truths = readdirSync(join(kit, 'truth'))
+  .filter((n) => n.endsWith('.json'))
+  .sort()
+  .map((n) => JSON.parse(readFileSync(join(kit, 'truth', n), 'utf8')) as KitTruth);
+let count = 0;
+for (const truth of truths) {
+  const midi = midis.get(truth.midi);
+  if (!midi) throw new Error(`no MIDI file of ${truth.name} in ${kit}`);
+  const events = asInTheKit(truth.name, readMidi(midi));
+  const variants = variantsOf(truth.name, truth.duration, fonts);
+  await Promise.all(variants.map((variant) => write(folder, truth, events, variant)));
+  count += variants.length;
+}
+console.log(`${count} variants of ${truths.length} songs in ${folder}`);
