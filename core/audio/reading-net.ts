@@ -16,7 +16,7 @@ function dot(weights: ArrayLike<number>, values: ArrayLike<number>): number {
 
 /**
  * How well a reading fits, in nats (only differences mean anything): the mean of several networks that were fitted from
- * different starts. A weighted sum alone can't know that a snare on every second beat tells more than the harmony where
+ * different starts, and of one without hidden units. A weighted sum alone can't know that a snare on every second beat tells more than the harmony where
  * there are drums, and nothing where there are none.
  * @param parameters - one for each of PARAMETER_NAMES.
  * @see L. K. Hansen, P. Salamon, "Neural Network Ensembles", IEEE PAMI 1990
