@@ -45,10 +45,11 @@ export const SETS = ['kit', 'variants', 'styles', 'cases', 'grooves'] as const;
 export const VARIANT_MARK = '~';
 /** The song that a song is a variant of, or itself. */
 export const originOf = (name: string): string => name.split(VARIANT_MARK)[0]!;
+export const isVariant = (name: string): boolean => originOf(name) !== name;
 
 /** Which of the sets a song belongs to. */
 export function setOf({ name, family }: { readonly name: string; readonly family: string }): (typeof SETS)[number] {
-  if (family.startsWith('kit')) return name.includes(VARIANT_MARK) ? 'variants' : 'kit';
+  if (family.startsWith('kit')) return isVariant(name) ? 'variants' : 'kit';
   if (family.startsWith('case')) return 'cases';
   return family.startsWith('groove') ? 'grooves' : 'styles';
 }

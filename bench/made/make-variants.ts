@@ -1,6 +1,6 @@
 /**
- * Plays the songs of the beat kit otherwise than the kit does, so that the fit doesn't learn this one rendering by heart:
- * npm run make:variants -- FOLDER. Each is played three times: by another soundfont; from a place within on, as if it began
+ * Plays the songs of the beat kit otherwise than the kit does, to see how much hangs on this one rendering: npm run
+ * make:variants -- FOLDER. Each is played three times: by another soundfont; from a place within on, as if it began
  * there; and cut out of the midst of its sound. All have other tempi than in the kit. BEATBENCH_DIR says where that lies.
  */
 import { execFile } from 'node:child_process';

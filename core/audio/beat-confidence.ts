@@ -28,16 +28,16 @@ export const CONFIDENCE_FACTS = [
 ] as const;
 
 export const CONFIDENCE_WEIGHTS: Readonly<Record<(typeof CONFIDENCE_FACTS)[number], number>> = {
-  one: -7.5,
-  onset: 0.984,
-  even: 1.509,
-  onsetsAround: 1.121,
-  evenAround: 3.544,
-  contrastAround: 0.123,
-  riseAround: 0.671,
-  reading: 0.956,
-  beats: 0.645,
-  bars: 2.517,
+  one: -6.829,
+  onset: 1.329,
+  even: 1.062,
+  onsetsAround: -0.993,
+  evenAround: 4.492,
+  contrastAround: 0.01,
+  riseAround: 0.303,
+  reading: 0.778,
+  beats: 1.257,
+  bars: 2.181,
 };
 
 /** Below this mean a song has no steady beat: it lies between sounds without beats and music (docs/BEATS.md). */

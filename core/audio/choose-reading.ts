@@ -1,7 +1,6 @@
 import type { Bpm } from '../time';
-import { readingParameters, readingsOf } from './meter';
+import { readingParameters, readingsOf, scoreReading } from './meter';
 import type { GridFacts, Reading } from './meter';
-import { scoreReading } from './reading-net';
 import { TATUM_FEATURES } from './tatum-features';
 
 /** A reading of one of a song's grids. */
@@ -34,8 +33,8 @@ function beatFrames({ grid: { frames } }: GridFacts, perBeat: number, first: num
   );
 }
 
-/** All readings of a grid. */
-export function scoredReadings(facts: GridFacts): ScoredReading[] {
+/** All readings of a grid, by the weights of {@link PARAMETER_NAMES}. */
+export function scoredReadings(facts: GridFacts, weights: ArrayLike<number>): ScoredReading[] {
   const known = new Map<string, Float64Array>();
   const beatsOf = (perBeat: number, first: number): Float64Array => {
     const key = `${perBeat}:${first}`;
@@ -46,7 +45,7 @@ export function scoredReadings(facts: GridFacts): ScoredReading[] {
   return readingsOf(facts).map((reading) => ({
     facts,
     reading,
-    score: scoreReading(readingParameters(facts, reading)),
+    score: scoreReading(readingParameters(facts, reading), weights),
     beats: beatsOf(reading.perBeat, reading.phase % reading.perBeat),
   }));
 }

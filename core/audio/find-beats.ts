@@ -27,7 +27,9 @@ const NOTHING: FoundBeats = { beats: [], bars: [], tempi: [], evidence: { readin
 
 /** Beats and bars of a song; none for silence. Where nothing repeats some are found all the same: confidence is low then. */
 export function findBeats(features: SongFeatures, onProgress: (share: number) => void = () => {}): FoundBeats {
-  const scored = pulseGrids(features, (share) => onProgress(share * 0.8)).flatMap((facts) => scoredReadings(facts));
+  const scored = pulseGrids(features, (share) => onProgress(share * 0.8)).flatMap((facts) =>
+    scoredReadings(facts, WEIGHTS),
+  );
   const likeliest = mostLikely(scored);
   if (!likeliest) return NOTHING;
   onProgress(0.85);

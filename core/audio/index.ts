@@ -16,6 +16,4 @@ export { findBeats } from './find-beats';
 export { songFeatures } from './song-features';
 export type { SongFeatures } from './song-features';
 export { pulseGrids } from './pulse-grids';
-export { scoreReading } from './reading-net';
-export type { ReadingNet } from './reading-net';
 export { PARAMETER_NAMES, gridTimes, readingParameters, readingsOf } from './meter';

@@ -11,10 +11,9 @@ import type { TatumGrid } from './tatum-features';
  * A pulse alone doesn't say which of its quarters or thirds is the beat, nor how many beats make a bar. So every
  * reading of every pulse (perhaps two thousand for a song) is described by a row of parameters: what happens on average
  * on its downbeats, mid-bars, other beats, half beats, thirds and finer places, how alike its bars and beats are, its
- * tempo and its number of onsets a beat. Small networks make a score of them (reading-net.ts), fitted by `npm run
- * fit:meter` to music with known beats so that its softmax over all readings is the chance that they are right;
- * docs/BEATS.md has its cross-validated results. Along the song, where bars are followed tatum by tatum, plain weights for
- * what sounds on the places serve (meter-weights.ts): a conditional logit of the same parameters.
+ * tempo and its number of onsets a beat. A log-linear model weighs them: score = weights · parameters. The weights are
+ * in meter-weights.ts, fitted by `npm run fit:meter` to music with known beats as a conditional logit with an L2
+ * penalty; docs/BEATS.md has its cross-validated results.
  * @see D. McFadden, "Conditional logit analysis of qualitative choice behavior", 1974 (the model)
  * @see F. Lerdahl, R. Jackendoff, "A Generative Theory of Tonal Music", 1983, chapter 4 (what marks a strong beat)
  */
@@ -289,12 +288,15 @@ export function readingsOf(facts: GridFacts): Reading[] {
   return out;
 }
 
-/** What sounds on the places, without how alike the bars are and the tempo, by the weights of {@link PARAMETER_NAMES}. */
-export function scorePlaces(parameters: Float64Array, weights: ArrayLike<number>): number {
+export function scoreReading(parameters: Float64Array, weights: ArrayLike<number>): number {
   let score = 0;
-  for (let i = 0; i < FIRST_GLOBAL; i++) score += parameters[i]! * weights[i]!;
+  for (let i = 0; i < parameters.length; i++) score += parameters[i]! * weights[i]!;
   return score;
 }
+
+/** What of the score comes from what sounds on the places, without how alike the bars are and the tempo. */
+export const scorePlaces = (parameters: Float64Array, weights: ArrayLike<number>): number =>
+  scoreReading(parameters.subarray(0, FIRST_GLOBAL), weights);
 
 /** Seconds of the tatums of a grid. */
 export const gridTimes = (grid: TatumGrid): Seconds[] => Array.from(grid.frames, frameTime);
