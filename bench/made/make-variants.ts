@@ -64,7 +64,7 @@ const SHORTEST = 25;
 function variantsOf(name: string, duration: number, fonts: readonly string[]): Variant[] {
   const random = createRandom(hashOf(name));
   const stretch = () => 1 + 0.14 * (2 * random() - 1);
-  const within = () => Math.min(12 + 13 * random(), duration - SHORTEST);
+  const within = () => Math.max(0, Math.min(12 + 13 * random(), duration - SHORTEST));
   const [usual, other] = [fonts[0]!, fonts[1] ?? fonts[0]!];
   return [
     { name: 'font', soundfont: other, from: null, stretch: stretch(), lead: 0.05 + random() },
