@@ -18,9 +18,11 @@ export interface Truth {
   readonly downbeatsTrusted: boolean;
 }
 
+export const KIT_FOLDER = process.env['BEATBENCH_DIR'] ?? '/tmp/beatbench';
+
 /** Folders of songs with their truth: the beat kit, its variants and the made songs where they are there. */
 export const SONG_FOLDERS: readonly string[] = [
-  process.env['BEATBENCH_DIR'] ?? '/tmp/beatbench',
+  KIT_FOLDER,
   process.env['MADE_DIR'] ?? '/tmp/made',
   process.env['GROOVES_DIR'] ?? '/tmp/grooves',
   process.env['VARIANTS_DIR'] ?? '/tmp/variants',

@@ -5,11 +5,11 @@
  */
 import { execFile } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { mkdirSync, readFileSync, readdirSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { createRandom } from '../../demo/synth';
-import { VARIANT_MARK } from '../song-files';
+import { KIT_FOLDER, VARIANT_MARK, songFiles } from '../song-files';
 import type { Truth } from '../song-files';
 import { hashOf } from './arrange';
 import { kitMidis } from './kit-midis';
@@ -25,7 +25,6 @@ interface KitTruth extends Truth {
   readonly source: string;
   readonly midi: string;
   readonly duration: number;
-  readonly flags: readonly string[];
 }
 
 /** What the kit itself makes of a name: a number in [0, 1). */
@@ -125,17 +124,13 @@ async function write(
 const folder = process.argv[2];
 if (!folder) throw new Error('say where the songs shall be written');
 for (const part of ['wav', 'truth']) mkdirSync(join(folder, part), { recursive: true });
-const kit = process.env['BEATBENCH_DIR'] ?? '/tmp/beatbench';
 const fonts = soundfontsHere();
-const midis = kitMidis(kit);
-const truths = readdirSync(join(kit, 'truth'))
-  .filter((n) => n.endsWith('.json'))
-  .sort()
-  .map((n) => JSON.parse(readFileSync(join(kit, 'truth', n), 'utf8')) as KitTruth);
+const midis = kitMidis(KIT_FOLDER);
+const truths = songFiles([KIT_FOLDER]).map(({ truth }) => truth as KitTruth);
 let count = 0;
 for (const truth of truths) {
   const midi = midis.get(truth.midi);
-  if (!midi) throw new Error(`no MIDI file of ${truth.name} in ${kit}`);
+  if (!midi) throw new Error(`no MIDI file of ${truth.name} in ${KIT_FOLDER}`);
   const events = asInTheKit(truth.name, readMidi(midi));
   const variants = variantsOf(truth.name, truth.duration, fonts);
   await Promise.all(variants.map((variant) => write(folder, truth, events, variant)));
