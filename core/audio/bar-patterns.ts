@@ -1,5 +1,7 @@
-import { METERS, meterOfBars, readingParameters, scorePlaces } from './meter';
-import type { GridFacts, Meter, Reading } from './meter';
+import type { GridFacts } from './grid-facts';
+import { METERS, meterOfBars } from './meter';
+import type { Meter, Reading } from './meter';
+import { parametersByPhase, scorePlaces } from './reading-parameters';
 import { FEATURE_COUNT } from './tatum-features';
 
 /**
@@ -55,21 +57,26 @@ function barsLikeness(facts: GridFacts, { perBeat, meter, phase }: Reading): num
 export function patternOf(facts: GridFacts, reading: Reading, weights: ArrayLike<number>): Reading | null {
   const { perBeat } = reading;
   const first = reading.phase % perBeat;
-  const placed = (candidate: Reading): number => scorePlaces(readingParameters(facts, candidate), weights);
-  const phasesOf = (meter: Meter): Reading[] =>
-    Array.from({ length: meter.beats }, (_, beat) => ({ perBeat, meter, phase: first + beat * perBeat }));
+  /** The bars from each beat on, and what sounds on their places, in nats. */
+  const placed = (meter: Meter): { readonly candidate: Reading; readonly fit: number }[] => {
+    const parametersOf = parametersByPhase(facts, perBeat, meter);
+    return Array.from({ length: meter.beats }, (_, beat) => {
+      const phase = first + beat * perBeat;
+      return { candidate: { perBeat, meter, phase }, fit: scorePlaces(parametersOf(phase), weights) };
+    });
+  };
   const isAlike = Math.max(...EQUAL_LAGS.map((beats) => facts.likeness(beats * perBeat))) + MIN_LIKENESS_GAIN;
   const possible = PATTERNS.filter(
     ({ beats }) =>
       facts.grid.frames.length >= MIN_ROUNDS * beats * perBeat && facts.likeness(beats * perBeat) >= isAlike,
   );
   if (possible.length === 0) return null;
-  const equal = Math.max(...METERS.filter((m) => m.beats > 2).flatMap((m) => phasesOf(m).map(placed)));
+  const equal = Math.max(...METERS.filter((m) => m.beats > 2).flatMap((m) => placed(m).map(({ fit }) => fit)));
   let [best, most]: [Reading | null, number] = [null, -Infinity];
   for (const meter of possible) {
     const rare = [...new Set(meter.bars)].reduce((cost, beats) => cost + (RARE[beats] ?? 0), 0);
-    for (const candidate of phasesOf(meter)) {
-      const gain = placed(candidate) - equal;
+    for (const { candidate, fit } of placed(meter)) {
+      const gain = fit - equal;
       if (gain < MIN_GAIN) continue;
       const worth =
         gain - rare + LIKENESS_WEIGHT * (barsLikeness(facts, candidate) + facts.likeness(meter.beats * perBeat));

@@ -1,6 +1,6 @@
 import { mostLikely } from './choose-reading';
 import type { ScoredReading } from './choose-reading';
-import type { GridFacts } from './meter';
+import type { GridFacts } from './grid-facts';
 import { METERS } from './meter';
 import { fullStart } from './song-features';
 

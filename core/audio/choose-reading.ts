@@ -1,6 +1,7 @@
 import type { Bpm } from '../time';
-import { readingParameters, readingsOf, scoreReading } from './meter';
-import type { GridFacts, Reading } from './meter';
+import type { GridFacts } from './grid-facts';
+import type { Reading } from './meter';
+import { metersOf, parametersByPhase, phasesOf, scoreReading } from './reading-parameters';
 import { TATUM_FEATURES } from './tatum-features';
 
 /** A reading of one of a song's grids. */
@@ -42,12 +43,15 @@ export function scoredReadings(facts: GridFacts, weights: ArrayLike<number>): Sc
     if (!beats) known.set(key, (beats = beatFrames(facts, perBeat, first)));
     return beats;
   };
-  return readingsOf(facts).map((reading) => ({
-    facts,
-    reading,
-    score: scoreReading(readingParameters(facts, reading), weights),
-    beats: beatsOf(reading.perBeat, reading.phase % reading.perBeat),
-  }));
+  return metersOf(facts).flatMap(({ perBeat, meter }) => {
+    const parametersOf = parametersByPhase(facts, perBeat, meter);
+    return phasesOf(perBeat, meter).map((phase) => ({
+      facts,
+      reading: { perBeat, meter, phase },
+      score: scoreReading(parametersOf(phase), weights),
+      beats: beatsOf(perBeat, phase % perBeat),
+    }));
+  });
 }
 
 const bpmOf = ({ facts, reading }: ScoredReading): Bpm => 60 / (facts.tatum * reading.perBeat);

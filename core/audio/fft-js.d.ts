@@ -1,8 +1,9 @@
 declare module 'fft.js' {
   export default class FFT {
     constructor(size: number);
+    /** Room for `size` complex numbers, interleaved re, im. */
     createComplexArray(): number[];
-    /** Fills `out` (interleaved re, im) with the lower half of the spectrum of `input`. */
-    realTransform(out: number[] | Float64Array, input: ArrayLike<number>): void;
+    /** Fills `out` with the spectrum of `input`. */
+    transform(out: number[], input: readonly number[]): void;
   }
 }

@@ -3,10 +3,11 @@ import { followBars } from './bar-pointer';
 import { evidenceOf, mostLikely, scoredReadings, tempoAlternatives } from './choose-reading';
 import type { BeatEvidence, TempoReading } from './choose-reading';
 import { patternOf } from './bar-patterns';
-import { PARAMETER_NAMES, barOfBeat } from './meter';
+import { barOfBeat } from './meter';
 import type { Meter } from './meter';
 import { METER_WEIGHTS } from './meter-weights';
 import { pulseGrids } from './pulse-grids';
+import { PARAMETER_NAMES } from './reading-parameters';
 import { refineBeats } from './refine-beats';
 import type { SongFeatures } from './song-features';
 

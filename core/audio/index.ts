@@ -16,4 +16,4 @@ export { findBeats } from './find-beats';
 export { songFeatures } from './song-features';
 export type { SongFeatures } from './song-features';
 export { pulseGrids } from './pulse-grids';
-export { PARAMETER_NAMES, gridTimes, readingParameters, readingsOf } from './meter';
+export { PARAMETER_NAMES, gridTimes, readingParameters, readingsOf } from './reading-parameters';

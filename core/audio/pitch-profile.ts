@@ -1,4 +1,4 @@
-import FFT from 'fft.js';
+import { eachSpectrum } from './spectra';
 import { ANALYSIS_RATE, HOP } from './spectral-flux';
 import type { Hertz, Seconds } from '../time';
 
@@ -17,25 +17,29 @@ const REGISTERS: readonly (readonly [Hertz, Hertz])[] = [
   [45, 180],
 ];
 
-/** Low-pass at 2.3 kHz (windowed sinc, 33 taps) and every fourth sample. */
+/** Taps of the low-pass to each side of its middle. */
+const REACH = 16;
+
+const CUTOFF: Hertz = 2300;
+/** Windowed sinc: the middle tap and those to one side, for the others are the same. */
+const LOW_PASS = Float64Array.from({ length: REACH + 1 }, (_, k) => {
+  const cutoff = CUTOFF / ANALYSIS_RATE;
+  const sinc = k === 0 ? 2 * cutoff : Math.sin(2 * Math.PI * cutoff * k) / (Math.PI * k);
+  return sinc * (0.5 + 0.5 * Math.cos((Math.PI * k) / (REACH + 1)));
+});
+
+function lowPassed(samples: Float32Array, centre: number): number {
+  let sum = LOW_PASS[0]! * samples[centre]!;
+  if (centre >= REACH && centre + REACH < samples.length)
+    for (let k = 1; k <= REACH; k++) sum += LOW_PASS[k]! * (samples[centre - k]! + samples[centre + k]!);
+  else for (let k = 1; k <= REACH; k++) sum += LOW_PASS[k]! * ((samples[centre - k] ?? 0) + (samples[centre + k] ?? 0));
+  return sum;
+}
+
+/** Every fourth sample behind the low-pass. */
 function decimated(samples: Float32Array): Float32Array {
-  const taps = 33;
-  const middle = (taps - 1) / 2;
-  const cutoff = 2300 / ANALYSIS_RATE;
-  const kernel = Float64Array.from({ length: taps }, (_, i) => {
-    const x = i - middle;
-    const sinc = x === 0 ? 2 * cutoff : Math.sin(2 * Math.PI * cutoff * x) / (Math.PI * x);
-    return sinc * (0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 1)) / (taps + 1)));
-  });
   const out = new Float32Array(Math.ceil(samples.length / DECIMATION));
-  for (let i = 0; i < out.length; i++) {
-    const start = i * DECIMATION - middle;
-    const from = Math.max(0, -start);
-    const to = Math.min(taps, samples.length - start);
-    let sum = 0;
-    for (let k = from; k < to; k++) sum += kernel[k]! * samples[start + k]!;
-    out[i] = sum;
-  }
+  for (let i = 0; i < out.length; i++) out[i] = lowPassed(samples, i * DECIMATION);
   return out;
 }
 
@@ -49,31 +53,20 @@ export function pitchProfiles(samples: Float32Array, onProgress: (share: number)
   const slow = decimated(samples);
   const count = Math.floor(samples.length / STEP);
   const out = new Float32Array(count * PROFILE_SIZE);
-  const fft = new FFT(WINDOW);
-  const spectrum = fft.createComplexArray();
-  const windowed = new Float64Array(WINDOW);
-  const hann = Float64Array.from({ length: WINDOW }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / WINDOW));
   const slotOf = new Int8Array(WINDOW / 2).fill(-1);
   for (let k = 1; k < slotOf.length; k++) {
     const f = (k * RATE) / WINDOW;
     const register = REGISTERS.findIndex(([from, to]) => f >= from && f < to);
     if (register >= 0) slotOf[k] = register * 12 + (((Math.round(12 * Math.log2(f / 440)) % 12) + 12) % 12);
   }
-  for (let row = 0; row < count; row++) {
+  // The registers meet: one stretch of the spectrum is looked at.
+  const from = slotOf.findIndex((slot) => slot >= 0);
+  const to = from + slotOf.filter((slot) => slot >= 0).length;
+  eachSpectrum(slow, { window: WINDOW, hop: STEP / DECIMATION, count }, (row, magnitudes) => {
     if (row % 1024 === 0) onProgress(row / count);
-    const start = (row * STEP) / DECIMATION - WINDOW / 2;
-    if (start >= 0 && start + WINDOW <= slow.length)
-      for (let i = 0; i < WINDOW; i++) windowed[i] = slow[start + i]! * hann[i]!;
-    else for (let i = 0; i < WINDOW; i++) windowed[i] = (slow[start + i] ?? 0) * hann[i]!;
-    fft.realTransform(spectrum, windowed);
-    for (let k = 1; k < slotOf.length; k++) {
-      const slot = slotOf[k]!;
-      if (slot >= 0)
-        out[row * PROFILE_SIZE + slot]! += Math.sqrt(
-          Math.sqrt(spectrum[2 * k]! * spectrum[2 * k]! + spectrum[2 * k + 1]! * spectrum[2 * k + 1]!),
-        );
-    }
-  }
+    const profile = out.subarray(row * PROFILE_SIZE, (row + 1) * PROFILE_SIZE);
+    for (let k = from; k < to; k++) profile[slotOf[k]!]! += Math.sqrt(magnitudes[k]!);
+  });
   return out;
 }
 

@@ -1,5 +1,5 @@
-import type { GridFacts } from './meter';
-import { gridFacts } from './meter';
+import { gridFacts } from './grid-facts';
+import type { GridFacts } from './grid-facts';
 import { trackPulse } from './pulse';
 import { steadyPulse } from './steady-pulse';
 import type { SongFeatures } from './song-features';

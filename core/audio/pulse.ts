@@ -61,14 +61,13 @@ function trackAt(onsets: Float32Array, bpm: Bpm, rate: Hertz): Int32Array {
   const count = longest - shortest + 1;
   // Neighbouring intervals within three deviations; farther ones share the jump.
   const reach = Math.ceil(longest * DRIFT * 3);
-  const step = new Float64Array(count * (2 * reach + 1)).fill(Infinity);
-  for (let to = 0; to < count; to++) {
-    for (let d = -reach; d <= reach; d++) {
-      const from = to + d;
-      if (from < 0 || from >= count) continue;
+  const width = 2 * reach + 1;
+  const step = new Float64Array(count * width).fill(Infinity);
+  for (let from = 0; from < count; from++) {
+    for (let to = Math.max(0, from - reach); to <= Math.min(count - 1, from + reach); to++) {
       const ratio = Math.log((to + shortest) / (from + shortest)) / DRIFT;
       const cost = DRIFT_WEIGHT * 0.5 * ratio * ratio;
-      if (cost < JUMP_COST) step[to * (2 * reach + 1) + d + reach] = cost;
+      if (cost < JUMP_COST) step[from * width + to - from + reach] = cost;
     }
   }
   // Row t % rows, column k: the best sum of everything up to a pulse at frame t that ends an interval of shortest + k. No
@@ -85,28 +84,24 @@ function trackAt(onsets: Float32Array, bpm: Bpm, rate: Hertz): Int32Array {
   const leave = new Float64Array(count);
   const leaveFrom = new Int8Array(count);
   for (let t = 0; t < n; t++) {
-    const isStart = t < longest;
     const row = (t % rows) * count;
-    for (let to = 0; to < count; to++) {
-      let value = isStart ? 0 : -Infinity;
-      let from = -1;
-      if (best[t]! > -Infinity) {
-        if (best[t]! - JUMP_COST > value) {
-          value = best[t]! - JUMP_COST;
-          from = bestAt[t]!;
-        }
-        const lo = Math.max(0, to - reach);
-        const hi = Math.min(count - 1, to + reach);
-        for (let k = lo; k <= hi; k++) {
-          const candidate = score[row + k]! - step[to * (2 * reach + 1) + k - to + reach]!;
-          if (candidate > value) {
-            value = candidate;
-            from = k;
-          }
+    const jump = best[t]! - JUMP_COST;
+    const start = t < longest ? 0 : -Infinity;
+    leave.fill(Math.max(start, jump));
+    leaveFrom.fill(jump > start ? bestAt[t]! : -1);
+    // An interval that is worse than a jump from the best one leads nowhere: few are left to be drawn on.
+    for (let from = 0; from < count; from++) {
+      const value = score[row + from]!;
+      if (!(value > jump)) continue;
+      const lo = Math.max(0, from - reach);
+      const hi = Math.min(count - 1, from + reach);
+      for (let to = lo, at = from * width + lo - from + reach; to <= hi; to++, at++) {
+        const candidate = value - step[at]!;
+        if (candidate > leave[to]!) {
+          leave[to] = candidate;
+          leaveFrom[to] = from;
         }
       }
-      leave[to] = value;
-      leaveFrom[to] = from;
     }
     score.fill(-Infinity, row, row + count);
     let ahead = ((t + shortest) % rows) * count;

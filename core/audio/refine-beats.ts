@@ -39,40 +39,64 @@ function attackNear(frame: number, flux: Float32Array, onsets: Float32Array): At
   return { time: attackBegin(flux, best), strength: onsets[best] ?? 0 };
 }
 
-interface Point {
-  readonly x: number;
-  readonly y: number;
-  readonly w: number;
+/** Weights by x to the power of 0 to 4, and by y as well to that of 0 to 2, summed over points. */
+type Moments = [w0: number, w1: number, w2: number, w3: number, w4: number, y0: number, y1: number, y2: number];
+
+/** Weighted least squares of a parabola a + bx + cx². Null if the points don't determine one. */
+function parabolaOf([w0, w1, w2, w3, w4, y0, y1, y2]: Moments): [a: number, b: number, c: number] | null {
+  const line = w0 * w2 - w1 * w1;
+  if (Math.abs(w0) < 1e-9 || Math.abs(line / w0) < 1e-9) return null;
+  // What is left of x² behind the line through it.
+  const p = (w2 * w2 - w1 * w3) / line;
+  const q = (w0 * w3 - w1 * w2) / line;
+  const bend = w4 - p * w2 - q * w3;
+  if (Math.abs(bend) < 1e-9) return null;
+  const c = (y2 - p * y0 - q * y1) / bend;
+  const [z0, z1] = [y0 - c * w2, y1 - c * w3];
+  return [(w2 * z0 - w1 * z1) / line, (w0 * z1 - w1 * z0) / line, c];
 }
 
-/**
- * Weighted least squares of a parabola (of a line with fewer than six points): its value at 0 and the weighted mean
- * square of what is left.
- */
-function fitCurve(points: readonly Point[]): { at: (x: number) => number; residual: number } | null {
-  if (points.length < 3) return null;
-  const degree = points.length >= 6 ? 2 : 1;
-  const n = degree + 1;
-  const m = Array.from({ length: n }, () => new Float64Array(n + 1));
-  for (const { x, y, w } of points)
-    for (let r = 0; r < n; r++) {
-      for (let c = 0; c < n; c++) m[r]![c]! += w * x ** (r + c);
-      m[r]![n]! += w * y * x ** r;
-    }
-  for (let r = 0; r < n; r++) {
-    const pivot = m[r]![r]!;
-    if (Math.abs(pivot) < 1e-9) return null;
-    for (let k = 0; k < n; k++) {
-      if (k === r) continue;
-      const share = m[k]![r]! / pivot;
-      for (let c = r; c <= n; c++) m[k]![c]! -= share * m[r]![c]!;
-    }
+/** Weighted least squares of a line. Null if the points don't determine one. */
+function lineOf([w0, w1, w2, , , y0, y1]: Moments): [a: number, b: number, c: number] | null {
+  const line = w0 * w2 - w1 * w1;
+  if (Math.abs(w0) < 1e-9 || Math.abs(line / w0) < 1e-9) return null;
+  return [(w2 * y0 - w1 * y1) / line, (w0 * y1 - w1 * y0) / line, 0];
+}
+
+const weightOf = ({ strength }: Attack, x: number): number => (0.05 + strength) / (1 + Math.abs(x) / SPAN);
+
+interface Curve {
+  readonly at: (x: number) => number;
+  /** Weighted mean square of what is left. */
+  readonly residual: number;
+}
+
+/** A curve through the attacks of the beats `use`, counted from beat `i`: a parabola, with fewer than six a line. */
+function fitCurve(attacks: readonly Attack[], use: readonly number[], i: number): Curve | null {
+  if (use.length < 3) return null;
+  const m: Moments = [0, 0, 0, 0, 0, 0, 0, 0];
+  for (const j of use) {
+    const x = j - i;
+    const w = weightOf(attacks[j]!, x);
+    const y = w * attacks[j]!.time;
+    m[0] += w;
+    m[1] += w * x;
+    m[2] += w * x * x;
+    m[3] += w * x * x * x;
+    m[4] += w * x * x * x * x;
+    m[5] += y;
+    m[6] += y * x;
+    m[7] += y * x * x;
   }
-  const coefficients = m.map((row, r) => row[n]! / row[r]!);
-  const at = (x: number) => coefficients.reduce((sum, k, power) => sum + k * x ** power, 0);
+  const curve = use.length >= 6 ? parabolaOf(m) : lineOf(m);
+  if (!curve) return null;
+  const [a, b, c] = curve;
+  const at = (x: number) => a + b * x + c * x * x;
   let [sum, weight] = [0, 0];
-  for (const { x, y, w } of points) {
-    sum += w * (y - at(x)) ** 2;
+  for (const j of use) {
+    const w = weightOf(attacks[j]!, j - i);
+    const left = attacks[j]!.time - at(j - i);
+    sum += w * left * left;
     weight += w;
   }
   return { at, residual: sum / weight };
@@ -91,13 +115,7 @@ function fitWindow(
   let use = attacks.map((_, j) => j).slice(Math.max(0, from), to + 1);
   let best: { time: Seconds; residual: number } | null = null;
   for (let round = 0; round < 3; round++) {
-    const fit = fitCurve(
-      use.map((j) => ({
-        x: j - i,
-        y: attacks[j]!.time,
-        w: (0.05 + attacks[j]!.strength) / (1 + Math.abs(j - i) / SPAN),
-      })),
-    );
+    const fit = fitCurve(attacks, use, i);
     if (!fit) break;
     // What was left out speaks against the window too.
     best = {

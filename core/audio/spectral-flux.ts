@@ -1,5 +1,5 @@
-import FFT from 'fft.js';
 import type { Hertz, Seconds } from '../time';
+import { eachSpectrum } from './spectra';
 
 /**
  * Onset strength by log-frequency spectral flux: the magnitude spectrum is gathered into overlapping triangular bands a
@@ -51,14 +51,18 @@ export interface OnsetBands extends Readonly<Record<FluxBand, Float32Array>> {
   readonly frameCount: number;
 }
 
-interface Band {
-  readonly from: number;
-  readonly weights: Float32Array;
+/** The triangular bands, one after another. */
+interface BandTable {
+  readonly count: number;
+  /** Of each band, the first bin and the place of its first weight. */
+  readonly firstBin: Int32Array;
+  readonly firstWeight: Int32Array;
+  readonly weights: Float64Array;
   /** Index in FLUX_BAND_IDS of the band it counts for, -1 for none: they don't overlap. */
-  readonly into: number;
+  readonly into: Int8Array;
 }
 
-function bandTable(): Band[] {
+function bandTable(): BandTable {
   const bins = WINDOW / 2;
   const width = ANALYSIS_RATE / WINDOW;
   const edges: number[] = [];
@@ -66,19 +70,24 @@ function bandTable(): Band[] {
     const bin = Math.round(f / width);
     if (bin >= 1 && bin < bins && edges[edges.length - 1] !== bin) edges.push(bin);
   }
-  const bands: Band[] = [];
-  for (let i = 0; i + 2 < edges.length; i++) {
+  const count = edges.length - 2;
+  const weights: number[] = [];
+  const firstWeight = new Int32Array(count + 1);
+  for (let i = 0; i < count; i++) {
     const [a, b, c] = [edges[i]!, edges[i + 1]!, edges[i + 2]!];
-    const weights = new Float32Array(c - a);
-    for (let k = a; k < c; k++) weights[k - a] = k <= b ? (b === a ? 1 : (k - a + 1) / (b - a + 1)) : (c - k) / (c - b);
-    const centre = b * width;
-    bands.push({
-      from: a,
-      weights,
-      into: FLUX_BAND_IDS.findIndex((id) => centre >= FLUX_BANDS[id][0] && centre <= FLUX_BANDS[id][1]),
-    });
+    for (let k = a; k < c; k++) weights.push(Math.fround(k <= b ? (k - a + 1) / (b - a + 1) : (c - k) / (c - b)));
+    firstWeight[i + 1] = weights.length;
   }
-  return bands;
+  return {
+    count,
+    firstBin: Int32Array.from(edges.slice(0, count)),
+    firstWeight,
+    weights: Float64Array.from(weights),
+    into: Int8Array.from({ length: count }, (_, i) => {
+      const centre = edges[i + 1]! * width;
+      return FLUX_BAND_IDS.findIndex((id) => centre >= FLUX_BANDS[id][0] && centre <= FLUX_BANDS[id][1]);
+    }),
+  };
 }
 
 /**
@@ -89,14 +98,9 @@ function bandTable(): Band[] {
  */
 export function onsetBands(samples: Float32Array, onProgress: (share: number) => void = () => {}): OnsetBands {
   const frameCount = samples.length < WINDOW ? 0 : Math.floor(samples.length / HOP);
-  const bands = bandTable();
-  const fft = new FFT(WINDOW);
-  const spectrum = fft.createComplexArray();
-  const windowed = new Float64Array(WINDOW);
-  const hann = Float64Array.from({ length: WINDOW }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / WINDOW));
-  const magnitude = new Float32Array(WINDOW / 2);
+  const { count: bandCount, firstBin, firstWeight, weights, into } = bandTable();
   // One more at each end, always 0, so that the loudest neighbour needs no test for the edges.
-  const history = Array.from({ length: LAG + 1 }, () => new Float32Array(bands.length + 2));
+  const history = Array.from({ length: LAG + 1 }, () => new Float32Array(bandCount + 2));
   /** Of this frame, in the order of FLUX_BAND_IDS. */
   const rises = new Float64Array(FLUX_BAND_IDS.length);
   const scale = 4 / WINDOW;
@@ -111,37 +115,28 @@ export function onsetBands(samples: Float32Array, onProgress: (share: number) =>
     bass: curve(),
     frameCount,
   };
-  for (let frame = 0; frame < frameCount; frame++) {
+  eachSpectrum(samples, { window: WINDOW, hop: HOP, count: frameCount }, (frame, magnitudes) => {
     if (frame % 4096 === 0) onProgress(frame / frameCount);
-    const start = frame * HOP - WINDOW / 2;
-    if (start >= 0 && start + WINDOW <= samples.length)
-      for (let i = 0; i < WINDOW; i++) windowed[i] = samples[start + i]! * hann[i]!;
-    else for (let i = 0; i < WINDOW; i++) windowed[i] = (samples[start + i] ?? 0) * hann[i]!;
     let square = 0;
     for (let i = frame * HOP; i < (frame + 1) * HOP; i++) square += samples[i]! * samples[i]!;
     out.power[frame] = square / HOP;
-    fft.realTransform(spectrum, windowed);
-    for (let k = 0; k < WINDOW / 2; k++) {
-      const re = spectrum[2 * k]!;
-      const im = spectrum[2 * k + 1]!;
-      magnitude[k] = Math.sqrt(re * re + im * im) * scale;
-    }
     const now = history[frame % (LAG + 1)]!;
     // LAG frames ago; zero at the start, so a song that starts with a hit has an onset
     const before = history[(frame + 1) % (LAG + 1)]!;
     let bass = 0;
     let all = 0;
     rises.fill(0);
-    for (let b = 0; b < bands.length; b++) {
-      const { from, weights, into } = bands[b]!;
+    for (let b = 0; b < bandCount; b++) {
       let sum = 0;
-      for (let k = 0; k < weights.length; k++) sum += weights[k]! * magnitude[from + k]!;
-      if (into === 0) bass += sum;
+      const end = firstWeight[b + 1]!;
+      for (let w = firstWeight[b]!, k = firstBin[b]!; w < end; w++, k++) sum += weights[w]! * magnitudes[k]!;
+      sum *= scale;
+      if (into[b] === 0) bass += sum;
       now[b + 1] = Math.log1p(GAMMA * sum);
       const rise = now[b + 1]! - Math.max(before[b]!, before[b + 1]!, before[b + 2]!);
       if (rise > 0) {
         all += rise;
-        if (into >= 0) rises[into]! += rise;
+        if (into[b]! >= 0) rises[into[b]!]! += rise;
       }
     }
     out.all[frame] = all;
@@ -150,6 +145,6 @@ export function onsetBands(samples: Float32Array, onProgress: (share: number) =>
     out.snap[frame] = rises[2]!;
     out.high[frame] = rises[3]!;
     out.bass[frame] = bass;
-  }
+  });
   return out;
 }

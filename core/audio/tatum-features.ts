@@ -93,6 +93,14 @@ function standardise(features: Float32Array, count: number): void {
   }
 }
 
+/** What changes at a frame, in the order of the features behind the onsets. */
+function describeChange(features: Float32Array, at: number, sums: RunningSums, frame: number, pulse: number): void {
+  features[at] = Math.sqrt(profileChange(sums, frame, pulse / 2, 0, 12));
+  features[at + 1] = Math.sqrt(profileChange(sums, frame, pulse / 2, 12, 24));
+  features[at + 2] = powerRise(sums, frame, pulse / 2);
+  features[at + 3] = Math.sqrt(profileChange(sums, frame, pulse * 2, 0, 24));
+}
+
 /** @param pulses - frames of the pulses, ascending. */
 export function tatumGrid(
   pulses: ArrayLike<number>,
@@ -118,10 +126,7 @@ export function tatumGrid(
     for (let f = 0; f < curves.length; f++)
       features[row + f] = Math.log1p((2 * peakAround(curves[f]!, frame)) / typical[f]!);
     const pulse = perPulse * ((frames[Math.min(count - 1, i + 1)]! - frames[Math.max(0, i - 1)]!) / 2);
-    features[row + 5] = Math.sqrt(profileChange(sums, frame, pulse / 2, 0, 12));
-    features[row + 6] = Math.sqrt(profileChange(sums, frame, pulse / 2, 12, 24));
-    features[row + 7] = powerRise(sums, frame, pulse / 2);
-    features[row + 8] = Math.sqrt(profileChange(sums, frame, pulse * 2, 0, 24));
+    describeChange(features, row + curves.length, sums, frame, pulse);
   }
   standardise(features, count);
   return { frames, perPulse, features };
