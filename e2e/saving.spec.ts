@@ -67,6 +67,8 @@ test('a version held in a conflict survives the tab, and is offered when the pie
   await waitSaved(one);
   const two = await context.newPage();
   await two.goto(`${appUrl()}/piece/${id}`);
+  // It has the piece as it was before the other one's edit.
+  await expect(timeline(two)).toBeVisible();
   await addShape(one, 'Rectangle');
   await waitSaved(one);
   await addShape(two, 'Ellipse');

@@ -2,28 +2,22 @@
  * Writes songs in the styles of Debian's package `mma` as sound and truth, in the form of the beat kit:
  * npm run make:grooves -- FOLDER. They are played by FluidSynth with the soundfonts of Debian.
  */
-import { mkdirSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
 import { hashOf } from './arrange';
 import { grooveSong, grooveStyles } from './grooves';
 import type { GrooveStyle } from './grooves';
+import { namedSongFolder } from './song-folder';
 import { playMidi, soundfonts as soundfontsHere } from './soundfonts';
 
-const folder = process.argv[2];
-if (!folder) throw new Error('say where the songs shall be written');
-for (const part of ['wav', 'truth']) mkdirSync(join(folder, part), { recursive: true });
+const { folder, wavOf, writeTruth } = namedSongFolder();
 const soundfonts = soundfontsHere();
 
 async function write(style: GrooveStyle): Promise<boolean> {
-  const song = await grooveSong(style, folder!);
+  const song = await grooveSong(style, folder);
   if (!song) return false;
   const { midi, ...known } = song;
   const soundfont = soundfonts[hashOf(song.name) % 3 === 0 ? 1 : 0] ?? soundfonts[0]!;
-  await playMidi(midi, soundfont, join(folder!, 'wav', `${song.name}.wav`));
-  writeFileSync(
-    join(folder!, 'truth', `${song.name}.json`),
-    JSON.stringify({ ...known, flags: [], downbeatsTrusted: true }),
-  );
+  await playMidi(midi, soundfont, wavOf(song.name));
+  writeTruth(song.name, { ...known, flags: [], downbeatsTrusted: true });
   return true;
 }
 

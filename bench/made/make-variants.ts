@@ -5,8 +5,7 @@
  */
 import { execFile } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { mkdirSync, renameSync, rmSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { renameSync, rmSync } from 'node:fs';
 import { promisify } from 'node:util';
 import { createRandom } from '../../demo/synth';
 import { KIT_FOLDER, VARIANT_MARK, songFiles } from '../song-files';
@@ -17,6 +16,8 @@ import { midiFile } from './midi';
 import type { TimedEvent } from './midi';
 import { readMidi } from './read-midi';
 import type { NotatedEvent } from './read-midi';
+import { namedSongFolder } from './song-folder';
+import type { SongFolder } from './song-folder';
 import { playMidi, soundfonts as soundfontsHere } from './soundfonts';
 
 const run = promisify(execFile);
@@ -50,8 +51,10 @@ interface Variant {
   readonly from: number | null;
   /** Factor of all durations. */
   readonly stretch: number;
-  /** Seconds of silence before it, or of sound that are cut away if below zero. */
-  readonly lead: number;
+  /** Seconds of silence before it. */
+  readonly silence: number;
+  /** Seconds of sound before its begin that are played and then cut away. */
+  readonly cut: number;
 }
 
 const SOUNDING = new Set(['noteOn', 'noteOff', 'noteAftertouch', 'channelAftertouch', 'pitchBend']);
@@ -66,9 +69,9 @@ function variantsOf(name: string, duration: number, fonts: readonly string[]): V
   const within = () => Math.max(0, Math.min(12 + 13 * random(), duration - SHORTEST));
   const [usual, other] = [fonts[0]!, fonts[1] ?? fonts[0]!];
   return [
-    { name: 'font', soundfont: other, from: null, stretch: stretch(), lead: 0.05 + random() },
-    { name: 'late', soundfont: usual, from: within(), stretch: stretch(), lead: 0.05 + random() },
-    { name: 'cut', soundfont: other, from: within(), stretch: stretch(), lead: -BEFORE_CUT },
+    { name: 'font', soundfont: other, from: null, stretch: stretch(), silence: 0.05 + random(), cut: 0 },
+    { name: 'late', soundfont: usual, from: within(), stretch: stretch(), silence: 0.05 + random(), cut: 0 },
+    { name: 'cut', soundfont: other, from: within(), stretch: stretch(), silence: 0, cut: BEFORE_CUT },
   ];
 }
 
@@ -82,17 +85,16 @@ const allOff = (at: number): TimedEvent[] =>
   );
 
 async function write(
-  folder: string,
+  { wavOf, writeTruth }: SongFolder,
   truth: KitTruth,
   events: readonly NotatedEvent[],
-  variant: Variant,
+  { silence, cut, ...variant }: Variant,
 ): Promise<void> {
   const start = variant.from ?? 0;
-  const silence = Math.max(0, variant.lead);
   const heard = (times: readonly number[]): number[] =>
     times.filter((t) => t >= start).map((t) => (t - start) * variant.stretch + silence);
   // Where sound is cut away it must have begun before.
-  const soundsFrom = start - Math.max(0, -variant.lead) / variant.stretch;
+  const soundsFrom = start - cut / variant.stretch;
   const millisecondsOf = (t: number): number =>
     Math.round(1000 * Math.max(0, (t - soundsFrom) * variant.stretch + silence));
   const played = events
@@ -100,30 +102,25 @@ async function write(
     .map(({ at, event }) => ({ at: millisecondsOf(at), event: { ...event, deltaTime: 0 } }));
   const midi = midiFile([...played, ...allOff(millisecondsOf(truth.duration))]);
   const name = `${truth.name}${VARIANT_MARK}${variant.name}`;
-  const wav = join(folder, 'wav', `${name}.wav`);
+  const wav = wavOf(name);
   await playMidi(midi, variant.soundfont, wav);
-  if (variant.lead < 0) {
+  if (cut > 0) {
     const whole = `${wav}.whole.wav`;
     renameSync(wav, whole);
-    await run('ffmpeg', ['-v', 'error', '-y', '-ss', `${-variant.lead}`, '-i', whole, wav], { timeout: 60_000 });
+    await run('ffmpeg', ['-v', 'error', '-y', '-ss', `${cut}`, '-i', whole, wav], { timeout: 60_000 });
     rmSync(whole);
   }
-  writeFileSync(
-    join(folder, 'truth', `${name}.json`),
-    JSON.stringify({
-      ...truth,
-      name,
-      bpm: truth.bpm / variant.stretch,
-      duration: (truth.duration - start) * variant.stretch + silence,
-      beats: heard(truth.beats),
-      downbeats: heard(truth.downbeats),
-    }),
-  );
+  writeTruth(name, {
+    ...truth,
+    name,
+    bpm: truth.bpm / variant.stretch,
+    duration: (truth.duration - start) * variant.stretch + silence,
+    beats: heard(truth.beats),
+    downbeats: heard(truth.downbeats),
+  });
 }
 
-const folder = process.argv[2];
-if (!folder) throw new Error('say where the songs shall be written');
-for (const part of ['wav', 'truth']) mkdirSync(join(folder, part), { recursive: true });
+const songFolder = namedSongFolder();
 const fonts = soundfontsHere();
 const midis = kitMidis(KIT_FOLDER);
 const truths = songFiles([KIT_FOLDER]).map(({ truth }) => truth as KitTruth);
@@ -133,7 +130,7 @@ for (const truth of truths) {
   if (!midi) throw new Error(`no MIDI file of ${truth.name} in ${KIT_FOLDER}`);
   const events = asInTheKit(truth.name, readMidi(midi));
   const variants = variantsOf(truth.name, truth.duration, fonts);
-  await Promise.all(variants.map((variant) => write(folder, truth, events, variant)));
+  await Promise.all(variants.map((variant) => write(songFolder, truth, events, variant)));
   count += variants.length;
 }
-console.log(`${count} variants of ${truths.length} songs in ${folder}`);
+console.log(`${count} variants of ${truths.length} songs in ${songFolder.folder}`);

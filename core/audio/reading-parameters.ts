@@ -67,7 +67,10 @@ const FAST_OCTAVES = 0.35;
 /** A start this near to a place (in beats) is on it. */
 const START_TOLERANCE = 0.15;
 
-/** What readings of a grid that differ in the phase alone have in common, in the order of {@link GLOBAL_PARAMETERS}; 0 for where the song starts. */
+/**
+ * What readings of a grid that differ in the phase alone have in common, in the order of {@link GLOBAL_PARAMETERS}; 0 for
+ * where the song starts.
+ */
 function globalsOf(facts: GridFacts, perBeat: number, meter: Meter): number[] {
   const bar = perBeat * meter.beats;
   const octaves = Math.log2(60 / (facts.tatum * perBeat) / CENTRE_BPM);
@@ -137,7 +140,10 @@ export function parametersByPhase(facts: GridFacts, perBeat: number, meter: Mete
 export const readingParameters = (facts: GridFacts, { perBeat, meter, phase }: Reading): Float64Array =>
   parametersByPhase(facts, perBeat, meter)(phase);
 
-/** What readings of a grid can have in common: beats of half a pulse to two pulses, plain or dotted, of {@link MIN_BPM} to {@link MAX_BPM} a minute. */
+/**
+ * What readings of a grid can have in common: beats of half a pulse to two pulses, plain or dotted, of {@link MIN_BPM} to
+ * {@link MAX_BPM} a minute.
+ */
 export function metersOf({ grid, tatum }: GridFacts): { readonly perBeat: number; readonly meter: Meter }[] {
   return (grid.perPulse === 4 ? [2, 3, 4, 6, 8] : [2, 3, 6]).flatMap((perBeat) => {
     const bpm = 60 / (tatum * perBeat);

@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { colourSchema } from '../colour';
 import { idSchema, momentSchema, numberSchema, textSchema } from '../time';
 import { actorTracksSchema } from './actor';
+import { EVERY_BEATS, LONGEST } from './length-bounds';
 import { staggerSchema } from './stagger';
 import { idsOf } from './table-ids';
 
@@ -20,16 +21,15 @@ export const gestureUseSchema = z.strictObject({
   role: z.enum(idsOf(GESTURE_ROLES)),
   unit: z.enum(idsOf(UNIT_KINDS)),
   /** `stay`: as long as the layer stands, whatever the value. */
-  duration: z.strictObject({ unit: z.enum(['beats', 'seconds', 'stay']), value: z.number().min(0).max(600) }),
+  duration: z.strictObject({
+    unit: z.enum(['beats', 'seconds', 'stay']),
+    value: z.number().min(0).max(LONGEST.movement),
+  }),
   /** The moment it lands on; null lets an entrance begin with its layer and an exit end with it. */
   at: momentSchema.nullable(),
   landing: z.enum(idsOf(LANDINGS)),
   /** For accents: again every so many beats. Null plays once. */
-  every: z
-    .number()
-    .min(1 / 8)
-    .max(64)
-    .nullable(),
+  every: z.number().min(EVERY_BEATS.min).max(EVERY_BEATS.max).nullable(),
   stagger: staggerSchema,
   parameters: z
     .record(idSchema, numberSchema)
@@ -47,7 +47,7 @@ export const ownGestureSchema = z.strictObject({
   id: idSchema,
   name: textSchema(80).min(1),
   role: z.enum(idsOf(GESTURE_ROLES)),
-  duration: z.number().positive().max(600),
+  duration: z.number().positive().max(LONGEST.movement),
   tracks: actorTracksSchema,
 });
 export type OwnGesture = z.infer<typeof ownGestureSchema>;

@@ -31,6 +31,7 @@ export type { GestureRole, GestureUse, Landing, OwnGesture, UnitKind } from './g
 export { GESTURES, GESTURE_IDS, gestureDefinition, newGestureUse, parametersOf, tracksInPlace } from './gestures';
 export type { GestureDefinition, GestureParameter, UnitContext } from './gesture-definition';
 export type { GestureId } from './gestures';
+export { EVERY_BEATS, LONGEST, RHYTHM_STEP, lagSchema } from './length-bounds';
 export { idsOf } from './table-ids';
 export { hitOf } from './hit-of';
 export type { HitKind } from './hit-of';

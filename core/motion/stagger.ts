@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { textSchema } from '../time';
 import { idsOf } from './table-ids';
 import { easingSchema, evaluateEasing } from './easing';
+import { RHYTHM_STEP } from './length-bounds';
 
 /** How a gesture runs through the letters, words or lines of a text. */
 export const STAGGER_ORDERS = {
@@ -22,10 +23,7 @@ export const rhythmSchema = z.strictObject({
   /** `x` is a place, anything else a rest; repeated. */
   pattern: textSchema(64).min(1),
   /** Beats a character stands for. */
-  step: z
-    .number()
-    .min(1 / 16)
-    .max(16),
+  step: z.number().min(RHYTHM_STEP.min).max(RHYTHM_STEP.max),
 });
 
 export const staggerSchema = z.strictObject({

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { idsOf, trackSchema, vectorSchema } from '../../motion';
+import { LONGEST, idsOf, lagSchema, trackSchema, vectorSchema } from '../../motion';
 import { idSchema, momentSchema, numberSchema, textSchema } from '../../time';
 import { EFFECT_KINDS } from './effect-kinds';
 import type { EffectKind } from './effect-kinds';
@@ -58,7 +58,7 @@ export const followSchema = z.strictObject({
   properties: z.array(property).min(1).max(8),
   /** Adds to what is followed (for opacity and scale: multiplies). */
   keepsOwn: z.boolean(),
-  delay: z.strictObject({ unit: z.enum(['beats', 'seconds']), value: z.number().min(0).max(600) }),
+  delay: lagSchema(LONGEST.movement),
   /** Share of the way that is left after a tenth of a second: 0 follows at once. */
   damping: z.number().min(0).max(1),
   /** Turns to look at it. */
@@ -94,7 +94,7 @@ export const repeatSchema = z.strictObject({
   scale: z.number().min(0.01).max(10),
   fade: z.number().min(0).max(1),
   /** How much later each is than the one before. */
-  delay: z.strictObject({ unit: z.enum(['beats', 'seconds']), value: z.number().min(0).max(60) }),
+  delay: lagSchema(LONGEST.copies),
 });
 export type Repeat = z.infer<typeof repeatSchema>;
 
@@ -170,7 +170,7 @@ export const transitionSchema = z.strictObject({
   toId: idSchema,
   /** The middle of it. */
   at: momentSchema,
-  duration: z.strictObject({ unit: z.enum(['beats', 'seconds']), value: z.number().min(0).max(60) }),
+  duration: lagSchema(LONGEST.copies),
   parameters: z
     .record(idSchema, numberSchema)
     .refine((p) => Object.keys(p).length <= MAX_PARAMETERS, `a transition has at most ${MAX_PARAMETERS} parameters`),

@@ -1,6 +1,7 @@
 import * as z from 'zod';
+import { LONGEST, lagSchema } from '../../motion';
 
-const lag = z.strictObject({ unit: z.enum(['beats', 'seconds']), value: z.number().min(0).max(3600) });
+const lag = lagSchema(LONGEST.inside);
 
 /** How time goes within a group, counted from its start. Lags in beats are as long as those that follow its start. */
 export const groupTimeSchema = z.strictObject({

@@ -1,3 +1,4 @@
+import { EVERY_BEATS, LONGEST, RHYTHM_STEP } from '../../motion';
 import type { Track, TrackValue } from '../../motion';
 import { effectParameters, parameterValue } from '../document/effect-kinds';
 import type { Piece } from '../document/schema';
@@ -17,33 +18,27 @@ export function scaleBeatLengths(draft: Piece, ratio: number): void {
   };
   for (const layer of draft.layers) {
     for (const use of layer.gestures) {
-      scale(use.duration, MOST_BEATS);
-      if (use.every !== null) use.every = Math.min(RAREST, Math.max(DENSEST, use.every * ratio));
+      scale(use.duration, LONGEST.movement);
+      if (use.every !== null) use.every = clamp(use.every * ratio, EVERY_BEATS);
       const { rhythm } = use.stagger;
-      if (rhythm) rhythm.step = Math.min(LONGEST_STEP, Math.max(SHORTEST_STEP, rhythm.step * ratio));
+      if (rhythm) rhythm.step = clamp(rhythm.step * ratio, RHYTHM_STEP);
     }
-    scale(layer.follow?.delay, MOST_BEATS);
-    scale(layer.repeat?.delay, MOST_DELAY);
+    scale(layer.follow?.delay, LONGEST.movement);
+    scale(layer.repeat?.delay, LONGEST.copies);
     if ('time' in layer.content) {
-      scale(layer.content.time?.repeat, MOST_INSIDE);
-      scale(layer.content.time?.freeze, MOST_INSIDE);
+      scale(layer.content.time?.repeat, LONGEST.inside);
+      scale(layer.content.time?.freeze, LONGEST.inside);
     }
     for (const effect of layer.effects)
       if (effect.kind === 'strobe')
         for (const entry of ownRate(effect.parameters.rate))
           entry.value = parameterValue(effectParameters('strobe').rate!, Number(entry.value) / ratio) ?? entry.value; // it has a rate
   }
-  for (const transition of draft.transitions) scale(transition.duration, MOST_DELAY);
+  for (const transition of draft.transitions) scale(transition.duration, LONGEST.copies);
 }
 
-/** Bounds of the schemas: of movements and what follows, of copies and transitions, of time inside groups, of rhythms. */
-const MOST_BEATS = 600;
-const MOST_DELAY = 60;
-const MOST_INSIDE = 3600;
-const RAREST = 64;
-const DENSEST = 1 / 8;
-const LONGEST_STEP = 16;
-const SHORTEST_STEP = 1 / 16;
+const clamp = (value: number, { min, max }: { readonly min: number; readonly max: number }): number =>
+  Math.min(max, Math.max(min, value));
 
 /** The value of a track and those of its keyframes. */
 const ownRate = (track: Track | undefined): { value: TrackValue }[] => (track ? [track, ...track.keyframes] : []);
