@@ -26,11 +26,11 @@ function gridOf(bars: readonly (number | null)[]) {
     }
   });
   const frames = Float64Array.from({ length: count }, (_, i) => 10 + i * 25);
-  return { grid: { frames, perPulse: PER_BEAT, features }, beats };
+  return { frames, perPulse: PER_BEAT, features };
 }
 
 function barsOf(bars: readonly (number | null)[], meter: Meter, phase = 0): number[] {
-  const { grid } = gridOf(bars);
+  const grid = gridOf(bars);
   return followBars(grid, { perBeat: PER_BEAT, meter, phase }, 0.25, WEIGHTS).flatMap(({ position }, i) =>
     position === 0 ? [i / PER_BEAT] : [],
   );
@@ -59,7 +59,7 @@ describe('bars along the tatums', () => {
   });
 
   it('are not moved by a single stress beside them', () => {
-    const { grid } = gridOf(fours(16));
+    const grid = gridOf(fours(16));
     grid.features[(5 * 4 + 2) * PER_BEAT * FEATURE_COUNT + LOW] = 2.5;
     const found = followBars(grid, { perBeat: PER_BEAT, meter: FOUR!, phase: 0 }, 0.25, WEIGHTS);
     found.forEach(({ position }, i) => expect(position).toBe(i % (4 * PER_BEAT)));
@@ -67,7 +67,7 @@ describe('bars along the tatums', () => {
 
   it('become threes where the music does', () => {
     const bars = [...fours(12), ...new Array<number>(30).fill(3)];
-    const { grid } = gridOf(bars);
+    const grid = gridOf(bars);
     const found = followBars(grid, { perBeat: PER_BEAT, meter: FOUR!, phase: 0 }, 0.25, WEIGHTS);
     expect(found[10]!.meter).toBe(FOUR);
     expect(found[found.length - 5]!.meter).toBe(THREE);
@@ -80,7 +80,7 @@ describe('bars along the tatums', () => {
   });
 
   it('say a place within its bar for every tatum', () => {
-    const { grid } = gridOf([...fours(5), 3, ...fours(5)]);
+    const grid = gridOf([...fours(5), 3, ...fours(5)]);
     for (const meter of METERS) {
       const found = followBars(grid, { perBeat: PER_BEAT, meter, phase: 0 }, 0.25, WEIGHTS);
       expect(found).toHaveLength(grid.frames.length);

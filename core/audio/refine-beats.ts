@@ -42,25 +42,26 @@ function attackNear(frame: number, flux: Float32Array, onsets: Float32Array): At
 /** Weights by x to the power of 0 to 4, and by y as well to that of 0 to 2, summed over points. */
 type Moments = [w0: number, w1: number, w2: number, w3: number, w4: number, y0: number, y1: number, y2: number];
 
-/** Weighted least squares of a parabola a + bx + cx². Null if the points don't determine one. */
-function parabolaOf([w0, w1, w2, w3, w4, y0, y1, y2]: Moments): [a: number, b: number, c: number] | null {
+type Coefficients = [a: number, b: number, c: number];
+
+/** Weighted least squares of a line. Null if the points don't determine one. */
+function lineOf([w0, w1, w2, , , y0, y1]: Moments): Coefficients | null {
   const line = w0 * w2 - w1 * w1;
   if (Math.abs(w0) < 1e-9 || Math.abs(line / w0) < 1e-9) return null;
+  return [(w2 * y0 - w1 * y1) / line, (w0 * y1 - w1 * y0) / line, 0];
+}
+
+/** Weighted least squares of a parabola a + bx + cx². Null if the points don't determine one. */
+function parabolaOf([w0, w1, w2, w3, w4, y0, y1, y2]: Moments): Coefficients | null {
+  const line = w0 * w2 - w1 * w1;
   // What is left of x² behind the line through it.
   const p = (w2 * w2 - w1 * w3) / line;
   const q = (w0 * w3 - w1 * w2) / line;
   const bend = w4 - p * w2 - q * w3;
   if (Math.abs(bend) < 1e-9) return null;
   const c = (y2 - p * y0 - q * y1) / bend;
-  const [z0, z1] = [y0 - c * w2, y1 - c * w3];
-  return [(w2 * z0 - w1 * z1) / line, (w0 * z1 - w1 * z0) / line, c];
-}
-
-/** Weighted least squares of a line. Null if the points don't determine one. */
-function lineOf([w0, w1, w2, , , y0, y1]: Moments): [a: number, b: number, c: number] | null {
-  const line = w0 * w2 - w1 * w1;
-  if (Math.abs(w0) < 1e-9 || Math.abs(line / w0) < 1e-9) return null;
-  return [(w2 * y0 - w1 * y1) / line, (w0 * y1 - w1 * y0) / line, 0];
+  const rest = lineOf([w0, w1, w2, w3, w4, y0 - c * w2, y1 - c * w3, y2]);
+  return rest && [rest[0], rest[1], c];
 }
 
 const weightOf = ({ strength }: Attack, x: number): number => (0.05 + strength) / (1 + Math.abs(x) / SPAN);
