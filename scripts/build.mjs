@@ -15,11 +15,11 @@ mkdirSync(dist, { recursive: true });
 for (const name of existsSync(join(dist, 'server')) ? readdirSync(join(dist, 'server')) : [])
   if (name.startsWith('part-')) rmSync(join(dist, 'server', name));
 
-const families = [
-  ...readFileSync(join(root, 'core/text/font-families.ts'), 'utf8').matchAll(/^ {2}'?([a-z-]+)'?: \{ label/gm),
-].map((m) => m[1]);
 await build({
-  entryPoints: { 'font-facts': join(root, 'core/text/font-facts.ts') },
+  entryPoints: {
+    'font-facts': join(root, 'core/text/font-facts.ts'),
+    'font-families': join(root, 'core/text/font-families.ts'),
+  },
   outdir: join(dist, 'build'),
   outExtension: { '.js': '.mjs' },
   bundle: true,
@@ -28,6 +28,11 @@ await build({
   logLevel: 'warning',
 });
 const { readFontFacts } = await import(join(dist, 'build', 'font-facts.mjs'));
+const { FONT_FAMILY_IDS, SUPPORT_FAMILIES } = await import(join(dist, 'build', 'font-families.mjs'));
+const families = {
+  ...Object.fromEntries(FONT_FAMILY_IDS.map((id) => [id, `@fontsource-variable/${id}`])),
+  ...SUPPORT_FAMILIES,
+};
 const hb = await import('harfbuzzjs');
 await buildFonts(root, join(dist, 'fonts'), families, (bytes) => readFontFacts(hb, bytes));
 

@@ -123,6 +123,8 @@ export function createPainter(host: PaintHost): Painter {
     if (base) {
       target.globalAlpha = 1;
       target.globalCompositeOperation = 'source-over';
+      // A base that can be seen through does not cover what the frame before left there.
+      if (damage && !base.isOpaque) target.clearRect(0, 0, width, height);
       for (const [l, t, r, b] of damage ?? [rectOf(view)])
         target.drawImage(base.surface.image as never, l, t, r - l, b - t, l - x, t - y, r - l, b - t);
     } else clear(target, list.background, width, height);

@@ -1,3 +1,4 @@
+import { readColourGlyphs } from './colour-glyphs';
 import { axesOf } from './harfbuzz-face';
 import type { FontFaceObject, HarfBuzz } from './harfbuzz-face';
 import type { FontAxis } from './variation';
@@ -52,7 +53,12 @@ export function readFontFacts(hb: HarfBuzz, bytes: Uint8Array): FontFacts | null
   const face = new hb.Face(new hb.Blob(bytes) as never);
   const points = [...face.collectUnicodes()].sort((a, b) => a - b);
   const font = new hb.Font(face as never);
-  const isDrawn = points.some((point) => font.glyphToPath(font.nominalGlyph(point) ?? 0) !== '');
+  const colours = readColourGlyphs(face.referenceTable('COLR'), face.referenceTable('CPAL'));
+  const isInk = (glyph: number): boolean => font.glyphToPath(glyph) !== '';
+  const isDrawn = points.some((point) => {
+    const glyph = font.nominalGlyph(point) ?? 0;
+    return isInk(glyph) || (colours?.(glyph) ?? []).some((layer) => isInk(layer.glyphId));
+  });
   if (!isDrawn) return null;
   const name = (id: number) => tidy(face.getName(id, 'en'));
   const names = axisNames(face);

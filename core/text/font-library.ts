@@ -1,7 +1,12 @@
 import { createHarfBuzzFace } from './harfbuzz-face';
 import type { HarfBuzz } from './harfbuzz-face';
-import { fileForCodePoint, filesForText, weightsOf } from './font-manifest';
+import { fileForCluster, filesForText } from './font-choice';
+import type { FaceStyle } from './font-choice';
+import { HAN_FAMILIES } from './font-families';
+import type { HanFamily } from './font-families';
+import { weightsOf } from './font-manifest';
 import type { FontFile, FontManifest } from './font-manifest';
+import type { LetterCluster } from './letter-clusters';
 import type { ShapingFace } from './shaper';
 import type { FontAxis } from './variation';
 
@@ -16,8 +21,15 @@ export interface FontLibrary {
   /** Loads the files a text needs. Rejects if a file cannot be read, once those that stand in for it are loaded. */
   load(family: string, italic: boolean, text: string): Promise<void>;
   isLoaded(family: string, italic: boolean, text: string): boolean;
-  /** The face for a code point, or null if none covers it or its file is not loaded. */
-  faceFor(family: string, italic: boolean, weight: number, codePoint: number): ShapingFace | null;
+  /**
+   * The face that draws a cluster as a whole, of the Han families `han` first (that of Japan if left out): `none` if no
+   * font has it, null if its file is not loaded.
+   */
+  faceFor(
+    style: FaceStyle,
+    cluster: Pick<LetterCluster, 'text' | 'isEmoji'>,
+    han?: HanFamily,
+  ): ShapingFace | 'none' | null;
   /** This library and some files more, as of a piece that brings its own; the shipped faces stay shared. */
   withFiles(files: readonly OwnFontFile[], read: (path: string) => Promise<Uint8Array>): FontLibrary;
 }
@@ -40,28 +52,15 @@ export function createFontLibrary(
   shared: Shared = { faces: new Map(), pending: new Map(), generation: 0 },
 ): FontLibrary {
   const { faces, pending } = shared;
-  const lookups = new Map<string, string | null>();
   // Files that could not be read: until they are, other fonts stand in.
   const broken = new Set<string>();
-  const usable = (): FontManifest =>
-    broken.size === 0 ? manifest : { ...manifest, files: manifest.files.filter((file) => !broken.has(file.path)) };
+  let usable = manifest;
   // Weight only matters to families of several files.
   const weighed = new Map<string, boolean>();
   const isWeighed = (family: string): boolean => {
     let known = weighed.get(family);
     if (known === undefined) weighed.set(family, (known = weightsOf(manifest, family).length > 1));
     return known;
-  };
-
-  const pathFor = (family: string, italic: boolean, weight: number, codePoint: number): string | null => {
-    const own = isWeighed(family) ? Math.round(weight) : 400;
-    const key = `${family}/${italic ? 'i' : 'r'}${own}/${codePoint}`;
-    let path = lookups.get(key);
-    if (path === undefined) {
-      path = fileForCodePoint(usable(), family, italic, own, codePoint)?.path ?? null;
-      lookups.set(key, path);
-    }
-    return path;
   };
 
   const loadFile = (path: string): Promise<void> => {
@@ -96,18 +95,22 @@ export function createFontLibrary(
         result.status === 'rejected' ? broken.add(files[i]!.path) : broken.delete(files[i]!.path),
       );
       if (broken.size !== before) {
-        lookups.clear();
+        usable =
+          broken.size === 0
+            ? manifest
+            : { ...manifest, files: manifest.files.filter((file) => !broken.has(file.path)) };
         shared.generation++;
       }
       if (!failed) return;
-      await Promise.all(filesForText(usable(), family, italic, text).map((file) => loadFile(file.path)));
+      await Promise.all(filesForText(usable, family, italic, text).map((file) => loadFile(file.path)));
       throw failed.reason;
     },
     isLoaded: (family, italic, text) =>
       filesForText(manifest, family, italic, text).every((file) => faces.has(file.path)),
-    faceFor(family, italic, weight, codePoint) {
-      const path = pathFor(family, italic, weight, codePoint);
-      return path === null ? null : (faces.get(path) ?? null);
+    faceFor({ family, italic, weight }, cluster, han = HAN_FAMILIES[0]) {
+      const style = { family, italic, weight: isWeighed(family) ? Math.round(weight) : 400 };
+      const file = fileForCluster(usable, style, cluster, han);
+      return file === null ? 'none' : (faces.get(file.path) ?? null);
     },
     withFiles(files, readOwn) {
       const own = new Set(files.map((file) => file.path));

@@ -1,5 +1,4 @@
 import * as z from 'zod';
-import { FALLBACKS } from './font-families';
 import { fontAxisSchema } from './variation';
 
 /** What font files there are: the shipped ones as scripts/build-fonts.mjs writes them, and a piece's own. */
@@ -39,12 +38,27 @@ function weightDistance([min, max]: readonly [number, number], wanted: number): 
   return isPreferred ? gap : gap + 1000;
 }
 
+const byFamily = new WeakMap<FontManifest, ReadonlyMap<string, readonly FontFile[]>>();
+function filesOfFamily(manifest: FontManifest, family: string): readonly FontFile[] {
+  let index = byFamily.get(manifest);
+  if (!index) {
+    const families = new Map<string, FontFile[]>();
+    for (const file of manifest.files) {
+      const files = families.get(file.family);
+      if (files) files.push(file);
+      else families.set(file.family, [file]);
+    }
+    byFamily.set(manifest, (index = families));
+  }
+  return index.get(family) ?? [];
+}
+
 /**
  * The files of a family in the wanted slope (upright if it has no italic, italic if it has nothing else), the nearest
  * weight first.
  */
 export function familyFiles(manifest: FontManifest, family: string, italic: boolean, weight = 400): FontFile[] {
-  const all = manifest.files.filter((file) => file.family === family);
+  const all = filesOfFamily(manifest, family);
   const sloped = all.filter((file) => file.italic === italic);
   return (sloped.length > 0 ? sloped : all)
     .map((file) => ({ file, away: weightDistance(file.weights, weight) }))
@@ -54,37 +68,5 @@ export function familyFiles(manifest: FontManifest, family: string, italic: bool
 
 /** The weights at which the files of a family begin; one for a family of one weight range. */
 export const weightsOf = (manifest: FontManifest, family: string): number[] => [
-  ...new Set(manifest.files.filter((f) => f.family === family).map((f) => f.weights[0])),
+  ...new Set(filesOfFamily(manifest, family).map((f) => f.weights[0])),
 ];
-
-/**
- * The file to draw a code point with: of the family, else of the fallbacks in order; null if no font that ships has it.
- */
-export function fileForCodePoint(
-  manifest: FontManifest,
-  family: string,
-  italic: boolean,
-  weight: number,
-  codePoint: number,
-): FontFile | null {
-  for (const candidate of [family, ...FALLBACKS]) {
-    for (const file of familyFiles(manifest, candidate, italic, weight)) if (covers(file, codePoint)) return file;
-  }
-  return null;
-}
-
-/**
- * Every file that a text needs, without repeats; the family's own Latin file, which gives the line metrics, is among
- * them. All weights of a family of several files are, because a weight can be animated.
- */
-export function filesForText(manifest: FontManifest, family: string, italic: boolean, text: string): FontFile[] {
-  const weights = weightsOf(manifest, family);
-  const out = new Map<string, FontFile>();
-  for (const weight of weights.length > 0 ? weights : [400]) {
-    for (const char of new Set(`x ${text}`)) {
-      const file = fileForCodePoint(manifest, family, italic, weight, char.codePointAt(0) ?? 32);
-      if (file) out.set(file.path, file);
-    }
-  }
-  return [...out.values()];
-}

@@ -1,4 +1,5 @@
 import { createMemo } from '../time';
+import { readColourGlyphs } from './colour-glyphs';
 import type { FaceMetrics, ShapedGlyph, ShapingFace } from './shaper';
 import { axisValues } from './variation';
 import type { AxisSetting, FontAxis } from './variation';
@@ -64,6 +65,7 @@ export function createHarfBuzzFace(hb: HarfBuzz, id: string, bytes: Uint8Array):
   const face = new hb.Face(new hb.Blob(bytes) as never);
   const font = new hb.Font(face as never);
   const axes = axesOf(face);
+  const colours = readColourGlyphs(face.referenceTable('COLR'), face.referenceTable('CPAL'));
   let current = '';
   const outlines = createMemo<string>(OUTLINE_CACHE);
   const metricsCache = new Map<string, FaceMetrics>();
@@ -131,6 +133,7 @@ export function createHarfBuzzFace(hb: HarfBuzz, id: string, bytes: Uint8Array):
           yOffset: g.yOffset ?? 0,
         }));
     },
+    ...(colours ? { coloursOf: colours } : {}),
     outline(glyphId, setting) {
       const key = `${glyphId}@${resolve(setting).key}`;
       return outlines(key, () => {

@@ -1,6 +1,8 @@
 export { DEFAULT_FAMILY, FALLBACKS, FONT_FAMILIES, FONT_FAMILY_IDS } from './font-families';
 export type { FontFamilyId } from './font-families';
-export { familyFiles, fileForCodePoint, filesForText, fontManifestSchema } from './font-manifest';
+export { familyFiles, fontManifestSchema } from './font-manifest';
+export { fileForCodePoint, filesForText, hanFamilyFor } from './font-choice';
+export { letterClusters } from './letter-clusters';
 export type { FontFile, FontManifest } from './font-manifest';
 export type { FaceMetrics, ShapedGlyph, ShapingFace } from './shaper';
 export type { HarfBuzz } from './harfbuzz-face';
@@ -14,7 +16,7 @@ export type { AxisSetting, FontAxis } from './variation';
 export { createLayoutCache, layoutText } from './layout';
 export type { PlacedGlyph, TextLayout } from './layout';
 export { transformOutline } from './outline-path';
-export { lineBreaks } from './line-breaks';
+export { lineBreaks, unicodeLineBreaks } from './line-breaks';
 export { STANDS, TRIMS, UNITS } from './text-style';
 export type { FitBox, StyleSpan, TextStyle } from './text-style';
 export { DEFAULT_PHRASES, bestSplit, splitPhrases } from './phrases';

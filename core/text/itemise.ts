@@ -1,5 +1,9 @@
 import bidiFactory from 'bidi-js';
+import { hanFamilyFor } from './font-choice';
 import type { FontLibrary } from './font-library';
+import { letterClusters, seenPoints } from './letter-clusters';
+import type { LetterCluster } from './letter-clusters';
+import { NO_LETTER_FACE } from './no-letter-face';
 import type { ShapingFace } from './shaper';
 
 const bidi = bidiFactory();
@@ -23,7 +27,7 @@ export interface FaceChoice {
 }
 
 /** Scripts whose letters join: letter-spacing would tear them apart. */
-const JOINING = /\p{Script=Arabic}|\p{Script=Devanagari}/u;
+const JOINING = /[\p{Script=Arabic}\p{Script=Devanagari}\p{Script=Bengali}\p{Script=Gurmukhi}]/u;
 export const isJoiningScript = (text: string): boolean => JOINING.test(text);
 
 /** Characters that take the face of their neighbour where it has them: spaces, marks, joiners, punctuation. */
@@ -33,40 +37,59 @@ export interface Itemised {
   readonly runs: readonly TextRun[];
   readonly levels: Uint8Array;
   readonly rtl: boolean;
-  /** Indices of characters that no loaded font has, of those that are to be seen. */
+  /** Indices of letters that no loaded font has, of those that are to be seen. */
   readonly missing: readonly number[];
 }
 
-/** Controls, marks of direction and joining, selectors of forms, spaces: nothing is drawn for them. */
-const UNSEEN = /[\p{Cc}\p{Cf}\p{Z}\u{FE00}-\u{FE0F}]/u;
-
 /**
- * Splits a paragraph by bidirectional level (UAX #9), by style span and by the font file that has its letters.
- * Characters that no loaded font has are left out of every run.
+ * Splits a paragraph by bidirectional level (UAX #9), by style span and by the font file that has its letters. Letters
+ * that no font has become boxes; those whose font is not loaded yet are left out of every run.
  */
 export function itemise(text: string, fonts: FontLibrary, choiceAt: (index: number) => FaceChoice): Itemised {
   const embedding = bidi.getEmbeddingLevels(text);
   const { levels } = embedding;
-  const runs: { start: number; end: number; face: ShapingFace; level: number; span: number }[] = [];
+  const han = hanFamilyFor(fonts.manifest, text);
+  const runs: (TextRun & { end: number; isEmoji: boolean })[] = [];
   const missing: number[] = [];
-  for (let i = 0; i < text.length;) {
-    const codePoint = text.codePointAt(i) ?? 0;
-    const length = codePoint > 0xffff ? 2 : 1;
+
+  const take = ({ start, end, text: letter, isEmoji }: LetterCluster): void => {
+    const choice = choiceAt(start);
+    const { span } = choice;
     const previous = runs[runs.length - 1];
-    const { family, italic, weight, span } = choiceAt(i);
-    const own = fonts.faceFor(family, italic, weight, codePoint);
-    const adjacent = previous && previous.end === i && previous.span === span ? previous : undefined;
-    const level = levels[i] ?? 0;
-    // A space between two Arabic words stays with them if their font has a space; a mark must stay with its letter.
-    const keep = adjacent && NEUTRAL.test(String.fromCodePoint(codePoint)) && adjacent.face.has(codePoint);
-    const face = keep ? adjacent.face : own;
-    if (face) {
-      if (adjacent && adjacent.face === face && adjacent.level === level) adjacent.end = i + length;
-      else runs.push({ start: i, end: i + length, face, level, span });
-    } else if (!UNSEEN.test(String.fromCodePoint(codePoint))) missing.push(i);
-    i += length;
-  }
+    const adjacent = previous && previous.end === start && previous.span === span ? previous : undefined;
+    const level = levels[start] ?? 0;
+    // A space between two Arabic words stays with them if their font has a space.
+    const stays =
+      !isEmoji &&
+      adjacent &&
+      !adjacent.isEmoji &&
+      NEUTRAL.test(letter) &&
+      adjacent.face !== NO_LETTER_FACE &&
+      [...letter].every((char) => adjacent.face.has(char.codePointAt(0) ?? 32));
+    const own = stays ? adjacent.face : fonts.faceFor(choice, { text: letter, isEmoji }, han);
+    if (own === 'none' && letter.length > String.fromCodePoint(letter.codePointAt(0) ?? 32).length) {
+      for (const part of letterParts(letter, start)) take(part);
+      return;
+    }
+    const isSeen = seenPoints(letter).length > 0;
+    if (isSeen && (own === 'none' || own === null)) missing.push(start);
+    const face = own === 'none' ? (isSeen ? NO_LETTER_FACE : null) : own;
+    if (!face) return;
+    if (adjacent && adjacent.face === face && adjacent.level === level && adjacent.isEmoji === isEmoji)
+      adjacent.end = end;
+    else runs.push({ start, end, face, level, span, isEmoji });
+  };
+  for (const cluster of letterClusters(text)) take(cluster);
   return { runs, levels, rtl: (embedding.paragraphs[0]?.level ?? 0) % 2 === 1, missing };
+}
+
+/** The code points of a cluster that no font draws as a whole, each by itself. */
+function* letterParts(letter: string, start: number): Generator<LetterCluster> {
+  let at = start;
+  for (const char of letter) {
+    yield { start: at, end: at + char.length, text: char, isEmoji: false };
+    at += char.length;
+  }
 }
 
 /** Runs of [start, end) in visual order, each cut to the line (UAX #9, rule L2). */

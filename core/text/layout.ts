@@ -1,9 +1,10 @@
+import type { Colour } from '../colour';
 import { fitToBox } from './fit-to-box';
 import type { FontLibrary } from './font-library';
 import { transformOutline } from './outline-path';
 import type { Itemised } from './itemise';
 import { breakLines, itemiseStyled, lineWidth, shapeLine, trimEnd } from './shape-lines';
-import type { ShapedRun } from './shape-lines';
+import type { LineRange, ShapedRun } from './shape-lines';
 import { UNITS, metricsOf, printStyle, trimmedEdges } from './text-style';
 import type { TextStyle } from './text-style';
 import type { AxisSetting } from './variation';
@@ -18,16 +19,20 @@ export interface PlacedGlyph {
   readonly line: number;
   /** Index of its style span, -1 for none. */
   readonly span: number;
-  /** Outline where it stands, SVG path data in units. Empty for a space. */
+  /** Outline where it stands, SVG path data in units. Empty for a space, and for a letter in colours of its own. */
   readonly path: string;
+  /** The layers of a letter in colours of its own where it stands, lowest first; null is the colour of the text. */
+  readonly colours?: readonly { readonly path: string; readonly colour: Colour | null }[];
   /** Its outline in another weight, at the same place: letters can be weighed without moving their neighbours. */
   readonly outlineAt: (weight: number) => string;
   readonly weight: number;
 }
 
 export interface TextLayout {
-  /** Outline of all letters, SVG path data in units. Empty for no visible letter. */
+  /** Outline of all letters but those in colours of their own, SVG path data in units. */
   readonly path: string;
+  /** Whether some letters have colours of their own. */
+  readonly hasColours: boolean;
   readonly glyphs: readonly PlacedGlyph[];
   readonly lines: readonly {
     readonly start: number;
@@ -36,6 +41,7 @@ export interface TextLayout {
     readonly width: number;
     readonly baseline: number;
     /** Whether its paragraph runs from right to left. */ readonly rtl: boolean;
+    /** Whether it ends within a word that is longer than a line. */ readonly cutsWord: boolean;
   }[];
   /** Character indices at which no font has a glyph. */
   readonly missing: readonly number[];
@@ -54,11 +60,11 @@ function linesOf(
   item: Itemised,
   style: TextStyle,
   ends: readonly number[] | undefined,
-): { start: number; end: number }[] {
+): LineRange[] {
   if (!ends) return breakLines(paragraph, item, style);
   return ends.map((end, i) => {
     const start = i === 0 ? 0 : ends[i - 1]!;
-    return { start, end: trimEnd(paragraph, start, end) };
+    return { start, end: trimEnd(paragraph, start, end), cutsWord: false };
   });
 }
 
@@ -71,14 +77,16 @@ export function layoutText(text: string, wanted: TextStyle, fonts: FontLibrary):
   const style: TextStyle = fitted ? { ...wanted, wrapWidth: fitted.wrapWidth } : wanted;
   const metrics = metricsOf(style, fonts);
   const missing: number[] = [];
-  const shaped: { runs: ShapedRun[]; start: number; end: number; width: number; rtl: boolean }[] = [];
+  const shaped: { runs: ShapedRun[]; start: number; end: number; width: number; rtl: boolean; cutsWord: boolean }[] =
+    [];
   let offset = 0;
   for (const [p, paragraph] of text.split('\n').entries()) {
     const item = itemiseStyled(paragraph, offset, style, fonts);
     for (const index of item.missing) missing.push(offset + index);
-    for (const { start, end } of linesOf(paragraph, item, style, fitted?.ends?.[p])) {
+    for (const { start, end, cutsWord } of linesOf(paragraph, item, style, fitted?.ends?.[p])) {
       const runs = shapeLine(paragraph, item, start, end, style).map((run) => ({ ...run, start: run.start + offset }));
-      shaped.push({ runs, start: start + offset, end: end + offset, width: lineWidth(runs), rtl: item.rtl });
+      const width = lineWidth(runs);
+      shaped.push({ runs, start: start + offset, end: end + offset, width, rtl: item.rtl, cutsWord });
     }
     offset += paragraph.length + 1;
   }
@@ -89,18 +97,24 @@ export function layoutText(text: string, wanted: TextStyle, fonts: FontLibrary):
   const top = stands === 'top' ? 0 : stands === 'bottom' ? -height : -height / 2;
   const firstBaseline = top + above;
   let path = '';
+  let hasColours = false;
   const glyphs: PlacedGlyph[] = [];
-  const lines = shaped.map(({ runs, start, end, width, rtl }, lineIndex) => {
+  const lines = shaped.map(({ runs, start, end, width, rtl, cutsWord }, lineIndex) => {
     const baseline = firstBaseline + lineIndex * pitch;
     const left = style.align === 'left' ? 0 : style.align === 'right' ? -width : -width / 2;
     let x = left;
     for (const run of runs) {
       for (const glyph of run.glyphs) {
         const [gx, gy] = [x + glyph.xOffset * run.scale, baseline - glyph.yOffset * run.scale];
-        const outlineIn = (setting: AxisSetting) => {
-          const outline = run.face.outline(glyph.glyphId, setting);
+        const outlineOf = (glyphId: number, setting: AxisSetting) => {
+          const outline = run.face.outline(glyphId, setting);
           return outline ? transformOutline(outline, run.scale, -run.scale, gx, gy) : '';
         };
+        const colours = run.face
+          .coloursOf?.(glyph.glyphId)
+          ?.map((layer) => ({ path: outlineOf(layer.glyphId, run.setting), colour: layer.colour }));
+        hasColours ||= colours !== undefined;
+        const outlineIn = (setting: AxisSetting) => (colours ? '' : outlineOf(glyph.glyphId, setting));
         const own = outlineIn(run.setting);
         path += own;
         const advance = glyph.advance * run.scale + run.tracking;
@@ -112,13 +126,14 @@ export function layoutText(text: string, wanted: TextStyle, fonts: FontLibrary):
           line: lineIndex,
           span: run.span,
           path: own,
+          ...(colours ? { colours } : {}),
           outlineAt: (weight) => outlineIn({ ...run.setting, weight }),
           weight: run.setting.weight,
         });
         x += advance;
       }
     }
-    return { start, end, x: left, width, baseline, rtl };
+    return { start, end, x: left, width, baseline, rtl, cutsWord };
   });
   const widest = Math.max(0, ...lines.map((line) => line.width));
   const left = style.align === 'left' ? 0 : style.align === 'right' ? -widest : -widest / 2;
@@ -130,6 +145,7 @@ export function layoutText(text: string, wanted: TextStyle, fonts: FontLibrary):
   ] as const;
   return {
     path,
+    hasColours,
     glyphs,
     missing,
     lines,

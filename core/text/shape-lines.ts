@@ -1,7 +1,7 @@
 import type { FontLibrary } from './font-library';
 import { isJoiningScript, itemise, visualRuns } from './itemise';
 import type { Itemised } from './itemise';
-import { lineBreaks } from './line-breaks';
+import { letterEnds, lineBreaks } from './line-breaks';
 import type { ShapedGlyph, ShapingFace } from './shaper';
 import { UNITS } from './text-style';
 import type { TextStyle } from './text-style';
@@ -77,21 +77,63 @@ export const trimEnd = (text: string, start: number, end: number): number => {
   return e;
 };
 
-/** Line ranges of a paragraph, spaces at line ends left out. Greedy; a word wider than the line stands alone. */
-export function breakLines(text: string, item: Itemised, style: TextStyle): { start: number; end: number }[] {
-  if (style.wrapWidth === null) return [{ start: 0, end: trimEnd(text, 0, text.length) }];
-  const limit = style.wrapWidth * UNITS;
-  const lines: { start: number; end: number }[] = [];
+/** A line of a paragraph, without the spaces at its end. */
+export interface LineRange {
+  readonly start: number;
+  readonly end: number;
+  /** Whether it ends within a word that is longer than a line. */
+  readonly cutsWord: boolean;
+}
+
+/**
+ * Breaks a paragraph into lines of the wrapping width. Greedy; a word wider than the line begins a line of its own and
+ * is cut between letters, as rarely as can be.
+ */
+export function breakLines(text: string, item: Itemised, style: TextStyle): LineRange[] {
+  if (style.wrapWidth === null) return [{ start: 0, end: trimEnd(text, 0, text.length), cutsWord: false }];
+  // A line that is as wide as its words to the last bit has room for them.
+  const limit = style.wrapWidth * UNITS + ROUNDING;
+  const isTooWide = (from: number, to: number): boolean => lineWidth(shapeLine(text, item, from, to, style)) > limit;
+  const lines: LineRange[] = [];
   let start = 0;
   let fits = 0;
   for (const next of lineBreaks(text)) {
     const end = trimEnd(text, start, next);
-    if (fits > start && lineWidth(shapeLine(text, item, start, end, style)) > limit) {
-      lines.push({ start, end: trimEnd(text, start, fits) });
+    if (fits > start && isTooWide(start, end)) {
+      lines.push({ start, end: trimEnd(text, start, fits), cutsWord: false });
       start = fits;
+    }
+    if (fits <= start && isTooWide(start, trimEnd(text, start, next))) {
+      for (const at of cutsOf(text, start, trimEnd(text, start, next), isTooWide)) {
+        lines.push({ start, end: at, cutsWord: true });
+        start = at;
+      }
     }
     fits = next;
   }
-  lines.push({ start, end: trimEnd(text, start, text.length) });
+  lines.push({ start, end: trimEnd(text, start, text.length), cutsWord: false });
   return lines;
+}
+
+/** Thousandths of an em. */
+const ROUNDING = 1e-6;
+
+/** Where a word from `start` to `end` that is too wide is cut: each part as long as fits, at least one letter. */
+function cutsOf(text: string, start: number, end: number, isTooWide: (from: number, to: number) => boolean): number[] {
+  const letters = letterEnds(text.slice(start, end)).map((at) => at + start);
+  const cuts: number[] = [];
+  let from = start;
+  for (let first = 0; first < letters.length && isTooWide(from, end);) {
+    let [low, high] = [first, letters.length - 1];
+    // The last letter end up to which it fits; widths grow with letters.
+    while (low < high) {
+      const middle = (low + high + 1) >> 1;
+      if (isTooWide(from, letters[middle]!)) high = middle - 1;
+      else low = middle;
+    }
+    if (letters[low]! >= end) break;
+    cuts.push((from = letters[low]!));
+    first = low + 1;
+  }
+  return cuts;
 }

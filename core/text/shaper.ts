@@ -1,3 +1,4 @@
+import type { ColourLayer } from './colour-glyphs';
 import type { AxisSetting, FontAxis } from './variation';
 
 /** What text layout needs of a shaping engine. Units are font units; y up, as in the font. */
@@ -30,4 +31,6 @@ export interface ShapingFace {
   shape(text: string, options: { rtl: boolean; setting: AxisSetting; features?: readonly string[] }): ShapedGlyph[];
   /** Outline as SVG path data in font units, y up. */
   outline(glyphId: number, setting: AxisSetting): string;
+  /** The layers of a letter in colours of its own, lowest first; null, or no such function, for one without. */
+  coloursOf?(glyphId: number): readonly ColourLayer[] | null;
 }

@@ -72,9 +72,8 @@ const NO_FONT: FaceMetrics = { unitsPerEm: UNITS, ascender: 900, descender: -250
 
 /** Metrics of the style's own face in units, or plausible ones before it is loaded. */
 export function metricsOf(style: TextStyle, fonts: FontLibrary): FaceMetrics {
-  const metrics =
-    fonts.faceFor(style.family, style.italic, style.weight, 0x78)?.metrics({ ...style.axes, weight: style.weight }) ??
-    NO_FONT;
+  const face = fonts.faceFor(style, { text: 'x', isEmoji: false });
+  const metrics = face && face !== 'none' ? face.metrics({ ...style.axes, weight: style.weight }) : NO_FONT;
   const scale = UNITS / metrics.unitsPerEm;
   return {
     unitsPerEm: UNITS,

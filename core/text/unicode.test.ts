@@ -2,7 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import { readFileSync } from 'node:fs';
 import { gunzipSync } from 'node:zlib';
 import * as hb from 'harfbuzzjs';
-import { createHarfBuzzFace, lineBreaks } from '@core/text';
+import { createHarfBuzzFace, unicodeLineBreaks } from '@core/text';
 import type { AxisSetting, ShapingFace } from '@core/text';
 
 interface Expected {
@@ -80,7 +80,7 @@ describe('line breaks follow the Unicode test data (UAX #14, 15.0)', () => {
       text += String.fromCodePoint(parseInt(point!, 16));
       if (mark) places.push({ at: text.length, breaks: mark === '/', rule: names[places.length]! });
     }
-    const found = new Set(lineBreaks(text));
+    const found = new Set(unicodeLineBreaks(text));
     for (const { at, breaks, rule } of places) {
       const count = byRule.get(rule) ?? { seen: 0, off: 0 };
       byRule.set(rule, { seen: count.seen + 1, off: count.off + Number(found.has(at) !== breaks) });
@@ -94,7 +94,7 @@ describe('line breaks follow the Unicode test data (UAX #14, 15.0)', () => {
     expect(off).toBe(KNOWN_DEVIATIONS[rule] ?? 0);
   });
   it('ends with the text', () => {
-    expect(lineBreaks('nine days')).toEqual([5, 9]);
-    expect(lineBreaks('')).toEqual([]);
+    expect(unicodeLineBreaks('nine days')).toEqual([5, 9]);
+    expect(unicodeLineBreaks('')).toEqual([]);
   });
 });

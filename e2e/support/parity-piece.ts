@@ -8,6 +8,7 @@ import type { GestureId, GestureUse, TrackValue } from '@core/motion';
 import { FRAME_RATES, freeMoment } from '@core/time';
 import { COMPOSITION_SCENES, INNER_FILE, INNER_MEDIA } from './parity-composition';
 import { EFFECT_SCENES } from './parity-effects';
+import { SCRIPT_SCENES } from './parity-scripts';
 import { SHAPE_SCENES } from './parity-shapes';
 import { countingIds } from '../../tests/helpers/documents';
 import { makeFont, toWoff } from '../../tests/helpers/make-font';
@@ -549,7 +550,7 @@ const OWN_SCENES: readonly (readonly [name: string, parts: readonly Part[]])[] =
   ],
 ];
 /** One scene a second; together they use everything the painter can draw. */
-const SCENES = [...OWN_SCENES, ...EFFECT_SCENES, ...SHAPE_SCENES, ...COMPOSITION_SCENES];
+const SCENES = [...OWN_SCENES, ...EFFECT_SCENES, ...SHAPE_SCENES, ...COMPOSITION_SCENES, ...SCRIPT_SCENES];
 export const SCENE_NAMES = SCENES.map(([name]) => name);
 
 /** The piece of all scenes, one a second, and its files by hash. */

@@ -43,7 +43,9 @@ const setAt = ({ style, layoutText }: Wanted, text: string, size: number, wrapWi
 };
 
 const fits = ({ room }: Wanted, { layout, size }: Set): boolean =>
-  (widestOf(layout) / UNITS) * size <= room.width * SLACK && layout.lines.length <= Math.max(room.lines, 1);
+  (widestOf(layout) / UNITS) * size <= room.width * SLACK &&
+  layout.lines.length <= Math.max(room.lines, 1) &&
+  !layout.lines.some((line) => line.cutsWord);
 
 /** As the lines are typed: at the size that is wanted, or the one at which the longest of them has room. */
 function onItsLines(wanted: Wanted, text: string, ways: readonly RoomWay[]): Set {

@@ -2,7 +2,7 @@ import type { TextLayer } from '../../piece';
 import { UNITS } from '../../text';
 import type { TextLayout } from '../../text';
 import type { BentLine } from './bent-line';
-import type { GroupItem, StillItem, UnderEffect } from '../list/display-list';
+import type { DisplayItem, GroupItem, StillItem, UnderEffect } from '../list/display-list';
 import { isAtWork } from '../movement/gesture-timing';
 import { blurOf } from '../layers/effects';
 import type { LayerAt } from '../layers/layer-at';
@@ -30,7 +30,7 @@ export function textItem(at: LayerAt, layer: TextLayer): StillItem | null {
   const isDressed =
     dress.band || dress.shadow || dress.long || dress.solid || dress.glow || dress.rule || dress.outlines.length > 0;
   const hasColours = content.spans.some((span) => span.colour);
-  if (active.length === 0 && !isDressed && !hasColours && !bent && !content.picture) {
+  if (active.length === 0 && !isDressed && !hasColours && !layout.hasColours && !bent && !content.picture) {
     const item = shapeItem(
       prepared,
       read,
@@ -42,7 +42,7 @@ export function textItem(at: LayerAt, layer: TextLayer): StillItem | null {
   }
   const finest = bent ? 'letter' : (active[active.length - 1]?.prepared.use.unit ?? 'whole');
   const moved: TextAt = { prepared, layer, read, setting, seconds, active };
-  const children = bandItems(moved);
+  const children: DisplayItem[] = bandItems(moved);
   const { units } = unitsFor(text, layout, finest);
   for (const unit of units) {
     const act = actOf(moved, unit.glyphs[0]!, finest);

@@ -4,7 +4,7 @@ import { UNITS } from '../../text';
 import type { PlacedGlyph } from '../../text';
 import { wipeEdge } from '../movement/act';
 import type { Act } from '../movement/act';
-import type { ShapeItem } from '../list/display-list';
+import type { GroupItem, ShapeItem } from '../list/display-list';
 import { FILAMENT_WIDTH, mainColour } from '../layers/drawn-on';
 import { fillOf, pictureFill, printFill, tinted, withBlur } from '../layers/layer-reader';
 import { longestContour, multiply, scaleOf } from '../../geometry';
@@ -37,7 +37,7 @@ export function lettersItem(
   glyphs: readonly PlacedGlyph[],
   span: number,
   act: Act,
-): ShapeItem[] {
+): (ShapeItem | GroupItem)[] {
   const {
     prepared,
     layer,
@@ -70,7 +70,8 @@ export function lettersItem(
       .join('');
     parts.paths.set(key, path);
   }
-  if (path === '') return [];
+  const coloured = shown.filter((g) => g.colours);
+  if (path === '' && coloured.length === 0) return [];
   const move: Matrix = act.scramble >= 0.5 ? [1, 0, 0, 1, offset, glyphs[0]!.y - shown[0]!.y] : [1, 0, 0, 1, 0, 0];
   const along = bent ? multiply(act.matrix, bent.frame(glyphs[0]!.x + glyphs[0]!.advance / 2)) : act.matrix;
   const own = multiply(matrix, multiply(along, move));
@@ -112,8 +113,13 @@ export function lettersItem(
     ...(edge ? { wipe: edge } : {}),
     ...(clip ? { clip } : {}),
   };
+  const inColours =
+    coloured.length > 0 && act.ink > INVISIBLE
+      ? [withBlur(colouredItem(common, coloured, act, tint(main), print), blur)]
+      : [];
+  if (path === '') return inColours;
   // While the outline draws itself the fill fades in by itself, so the two are items of their own.
-  const items: ShapeItem[] = [];
+  const items: (ShapeItem | GroupItem)[] = inColours;
   if (act.ink > INVISIBLE)
     items.push(
       withBlur(
@@ -136,6 +142,47 @@ export function lettersItem(
       ),
     );
   return items;
+}
+
+/** Letters in colours of their own: their layers as one whole, so that none shines through another as they fade. */
+function colouredItem(
+  common: Pick<ShapeItem, 'layerId' | 'pathKey' | 'matrix' | 'box' | 'blend' | 'wipe' | 'clip'>,
+  glyphs: readonly PlacedGlyph[],
+  { opacity, ink, tint }: Act,
+  textColour: Colour,
+  print: string,
+): GroupItem {
+  const { wipe, clip, ...rest } = common;
+  const children = glyphs.flatMap((glyph) =>
+    (glyph.colours ?? []).map((layer, i): ShapeItem => {
+      const colour = layer.colour === null ? textColour : tint(layer.colour);
+      return {
+        ...rest,
+        kind: 'shape',
+        path: layer.path,
+        pathKey: `${common.pathKey}c${glyph.index}.${i}`,
+        opacity: 1,
+        fill: { type: 'solid', colour },
+        stroke: null,
+        fingerprint: `${print}|c${glyph.index}.${i}${colour}`,
+      };
+    }),
+  );
+  return {
+    kind: 'group',
+    holds: 'parts',
+    layerId: common.layerId,
+    children,
+    under: [],
+    matrix: common.matrix,
+    box: common.box,
+    opacity: opacity * ink,
+    blend: common.blend,
+    own: `${opacity * ink}`,
+    ...(wipe ? { wipe } : {}),
+    ...(clip ? { clip } : {}),
+    fingerprint: `c${children.map((child) => child.fingerprint).join('~')}|${print}`,
+  };
 }
 
 /** Outlines outside one another: each stroke is as wide as all within it and itself. The outermost comes first. */
