@@ -2,9 +2,9 @@ export { MAX_CELL, MAX_COLUMNS, MAX_ROWS, decodeTable, readTable } from './read-
 export type { Read, Table } from './read-table';
 export { looksLikeHeader, matchColumns, valuesOf } from './columns';
 export type { Mapping } from './columns';
-export { pictureNamed } from './pictures';
-export { plainProblems } from './problems';
-export type { RowProblem } from './problems';
+export { nameOfPicture, pictureNamed } from './pictures';
+export { plainProblems, unmatched } from './problems';
+export type { RowProblem, Unmatched } from './problems';
 export { setRows } from './set-rows';
 export type { RowToSet, SetRows } from './set-rows';
 export { rosterRow, rosterSchema } from './roster-schema';

@@ -1,4 +1,4 @@
-import { MARKS, markValue } from '../piece';
+import { MARKS, markOf, markValue } from '../piece';
 import type { MarkId, Piece } from '../piece';
 
 const bare = (name: string): string =>
@@ -16,4 +16,10 @@ export function pictureNamed({ media, wardrobe }: Pick<Piece, 'media' | 'wardrob
   for (const role of Object.keys(wardrobe.logos)) byName.set(role.toLowerCase(), `@${role}`);
   for (const ref of media) if (ref.kind === 'picture' || ref.kind === 'footage') byName.set(bare(ref.name), ref.id);
   return (cell) => byName.get(bare(cell)) ?? null;
+}
+
+/** What a cell says to mean a picture or mark that a slot shows: the way back of {@link pictureNamed}. */
+export function nameOfPicture(value: string, media: Piece['media']): string {
+  const mark = markOf(value);
+  return mark?.label ?? media.find((ref) => ref.id === value)?.name ?? value.replace(/^@/, '');
 }

@@ -12,6 +12,7 @@ import {
   nameFrom,
   pictureNamed,
   plainProblems,
+  unmatched,
   readTable,
   rosterRow,
   rowFields,
@@ -127,6 +128,7 @@ describe('rows', () => {
       SLOTS,
       pictureNamed({ media: [], wardrobe: { colours: {}, fonts: {}, logos: {}, from: null } }),
       FRAME_RATES['30'],
+      { line: 'Kite Week' },
     );
     expect(problems.map((row) => row.map(({ text }) => text))).toEqual([
       [],
@@ -134,6 +136,28 @@ describe('rows', () => {
       ['Mark or logo: there is no picture or mark “Nothing”'],
       ['The same as row 1'],
     ]);
+  });
+
+  it('that show the sample are not filled, and what a table leaves out is named', () => {
+    const slots = SLOTS.map((slot) => ({ ...slot, isNeeded: slot.kind === 'text', sample: `sample of ${slot.id}` }));
+    const [name] = slots;
+    const table = { columns: ['Name', 'Place of birth'], mapping: { [name!.id]: 0 }, beginsColumn: null };
+    const rows = [
+      ['Teo', 'Lumo'],
+      [name!.sample, 'Lumo'],
+    ].map(rosterRow);
+    const told = (shown: Record<string, string>) =>
+      plainProblems({ ...table, rows }, slots, () => null, FRAME_RATES['30'], shown).map((row) =>
+        row.map(({ text }) => text),
+      );
+    const others = slots.filter((slot) => slot.kind === 'text' && slot !== name);
+    const unfilled = others.map((slot) => `${slot.name} has no column and shows its sample`);
+    expect(told({})).toEqual([unfilled, [`${name!.name} still says “${name!.sample}”`, ...unfilled]]);
+    const filled = Object.fromEntries(others.map(({ id }) => [id, 'Own words']));
+    expect(told(filled)[0]).toEqual([]);
+    expect(unmatched(table, slots, {})).toEqual({ columns: ['Place of birth'], slots: others });
+    expect(unmatched(table, slots, filled).slots).toEqual([]);
+    expect(unmatched({ ...table, beginsColumn: 1 }, slots, filled).columns).toEqual([]);
   });
 
   const newId = countingIds('r');

@@ -1,5 +1,5 @@
 import type { SongAnalysis } from '../audio';
-import { applyEdits, prepareTemplate, resolveTimes, templateOf } from '../piece';
+import { applyEdits, prepareTemplate, resolveTimes, slotValues, templateOf } from '../piece';
 import type { GroupLayer, MadeFrom, Piece } from '../piece';
 
 /** What a file of a row shows. */
@@ -38,8 +38,9 @@ export function prepareRows(
   if (scope === 'alone') {
     const template = templateOfGroup(piece, groupId, found.made, analysis);
     const fill = prepareTemplate(template, { ...piece, tempo: template.tempo });
+    const shown = slotValues(piece.layers, found.group);
     return (values) => {
-      const alone = fill({ ...found.made.values, ...values });
+      const alone = fill({ ...shown, ...values });
       return alone
         ? { ok: true, piece: { ...alone, id: piece.id, name: piece.name } }
         : { ok: false, why: 'The group cannot stand alone.' };

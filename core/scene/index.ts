@@ -35,4 +35,5 @@ export { bentBox, bentLine } from './text/bent-line';
 export { textUnits } from './text/text-parts';
 export type { TextUnit, TextUnits } from './text/text-parts';
 export { lettersWithoutGlyph, plainStyle } from './text/missing-letters';
-export { textsTooLong } from './text/too-long';
+export { tightTexts } from './text/too-long';
+export type { TightText } from './text/too-long';

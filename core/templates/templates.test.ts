@@ -4,7 +4,7 @@ import type { Box } from '@core/geometry';
 import { idsOf } from '@core/motion';
 import { familyOf, parsePiece, resolveTimes, safeBox, templateAlone } from '@core/piece';
 import type { Layer, Piece } from '@core/piece';
-import { findItem, prepareScene, sceneAt, textsTooLong } from '@core/scene';
+import { findItem, prepareScene, sceneAt, tightTexts } from '@core/scene';
 import type { DisplayItem, LayoutText } from '@core/scene';
 import { SAMPLE_CONTENTS, SHIPPED_TEMPLATES, sampleValues } from '@core/templates';
 import type { SampleContent } from '@core/templates';
@@ -83,7 +83,7 @@ describe.each(SHIPPED_TEMPLATES.map((template) => [template.name, template] as c
     const filled = new Set(template.template!.slots.map((slot) => slot.id));
     for (const format of piece.formats) {
       const scene = prepareScene(piece, times, format.id);
-      expect({ format: format.id, tooLong: textsTooLong(scene, layoutText) }).toEqual({
+      expect({ format: format.id, tooLong: tightTexts(scene, layoutText).filter((text) => text.isTooLong) }).toEqual({
         format: format.id,
         tooLong: [],
       });

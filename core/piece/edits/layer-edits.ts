@@ -10,6 +10,8 @@ import type { Layer } from '../document/layer-schema';
 import { inTreeOrder, withDescendants } from '../document/tree';
 import { forgetReferences } from './group-edits';
 import { turnIntoPath } from './to-path';
+import { fillSlots } from '../templates/fill';
+import { groupOfSlot } from '../templates/slot-values';
 import { defineEdit, findLayer } from './define';
 
 const ids = z.array(z.string());
@@ -154,7 +156,7 @@ export const LAYER_EDITS = {
   'layer.setContent': defineEdit(
     'Change a layer',
     z.object({ id: z.string(), content: z.record(z.string(), z.unknown()) }),
-    (draft, { id, content }) => {
+    (draft, { id, content }, { times }) => {
       const layer = findLayer(draft, id);
       if (!layer || layer.locked) return;
       const parsed = LAYER_KINDS[layer.kind].content.safeParse({ ...layer.content, ...content });
@@ -163,6 +165,11 @@ export const LAYER_EDITS = {
       layer.content = parsed.data; // validated by the kind's own schema
       if (layer.kind === 'text' && 'text' in before && !('spans' in content) && before.text !== layer.content.text)
         layer.content.spans = followText(before.spans, before.text, layer.content.text);
+      // Other layers of the same slot say the same, and what is made of a template takes the words as it would from its fields.
+      const { slot } = layer;
+      if (layer.kind !== 'text' || !('text' in content) || (slot?.part !== 'text' && slot?.part !== 'number')) return;
+      const group = groupOfSlot(draft.layers, layer);
+      if (group) fillSlots(draft, group.id, { [slot.slotId]: layer.content.text }, times);
     },
   ),
   /** A shape made by numbers becomes one of points. */

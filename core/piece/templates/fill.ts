@@ -1,12 +1,10 @@
 import { isColour } from '../../colour';
 import type { Vector } from '../../motion';
 import { readingTime, runsRightToLeft } from '../../text';
-import { ownEntry } from '../../time';
 import { LAYER_KINDS } from '../document/layer-kinds';
 import type { Layer, LayerFor } from '../document/layer-schema';
 import { plainCopy } from '../document/plain-copy';
 import type { Piece } from '../document/schema';
-import type { MadeFrom } from '../document/template-schema';
 import { followText } from '../document/text-content';
 import { hasProperty, ownTrack, trackOf } from '../document/tracks';
 import { withDescendants } from '../document/tree';
@@ -15,12 +13,9 @@ import type { ResolvedTimes } from '../times/resolve-times';
 import { endFor, stretchGroup } from './hold';
 import { MARK_BOX, markOf } from './marks';
 import { mirrored } from './mirrored';
+import { slotValues } from './slot-values';
 
 /** Filling the slots of what was made from a template. */
-
-/** What a slot shows: its value, or its sample while it has none. */
-export const slotValue = ({ slots, values }: Pick<MadeFrom, 'slots' | 'values'>, slotId: string): string =>
-  ownEntry(values, slotId) ?? slots.find((slot) => slot.id === slotId)?.sample ?? '';
 
 function asWords(layer: Layer, value: string): void {
   if (layer.kind !== 'text') return;
@@ -107,15 +102,17 @@ export function fillSlots(
   const made = group?.madeFrom;
   if (!group || !made) return;
   const known = new Set(made.slots.map((slot) => slot.id));
-  for (const [id, value] of Object.entries(values)) if (known.has(id)) made.values[id] = value;
+  const named = new Map(Object.entries(values).filter(([id]) => known.has(id)));
+  for (const [id, value] of named) made.values[id] = value;
   const inside = new Set(withDescendants(draft.layers, [groupId]).map((layer) => layer.id));
   for (const [i, layer] of draft.layers.entries()) {
-    if (!layer.slot || !inside.has(layer.id) || !known.has(layer.slot.slotId)) continue;
-    const next = fillLayer(layer, slotValue(made, layer.slot.slotId), draft.media);
+    const value = layer.slot && inside.has(layer.id) ? named.get(layer.slot.slotId) : undefined;
+    if (value === undefined) continue;
+    const next = fillLayer(layer, value, draft.media);
     if (next !== layer) draft.layers[i] = next;
   }
   const turner = made.slots.find((slot) => slot.mirrors && slot.kind === 'text');
-  const isMirrored = turner ? runsRightToLeft(slotValue(made, turner.id)) : false;
+  const isMirrored = turner ? runsRightToLeft(slotValues(draft.layers, group)[turner.id] ?? '') : false;
   if (isMirrored !== made.isMirrored) {
     for (const [i, layer] of draft.layers.entries()) if (inside.has(layer.id)) draft.layers[i] = mirrored(layer);
     const turned = draft.layers.find((layer) => layer.id === groupId);

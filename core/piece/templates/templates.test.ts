@@ -4,11 +4,13 @@ import {
   applyEdits,
   createLayer,
   createPiece,
+  filledValues,
   holdOf,
   mirrored,
   parsePiece,
   putIn,
   resolveTimes,
+  slotValues,
   templateOf,
 } from '@core/piece';
 import type { Edit, Layer, Piece } from '@core/piece';
@@ -74,6 +76,44 @@ describe('filling slots', () => {
     expect(inGroup(piece, 'Name')).toMatchObject({ content: { text: 'Teo Marsh' } });
     expect(inGroup(piece, 'Line below')).toEqual(inGroup(start.piece, 'Line below'));
     expect(inGroup(piece, 'Plate')).toEqual(inGroup(start.piece, 'Plate'));
+  });
+  it('leaves words alone that were typed on the canvas when another slot is filled', () => {
+    const name = inGroup(start.piece, 'Name');
+    const typed = apply(start.piece, { type: 'layer.setContent', id: name.id, content: { text: 'Oona Castell' } });
+    const shown = (piece: Piece) =>
+      slotValues(
+        piece.layers,
+        piece.layers.find(({ id }) => id === start.groupId)!,
+      );
+    expect(shown(typed).name).toBe('Oona Castell');
+    const both = fill({ line: 'Night pilot' }, typed);
+    expect(inGroup(both, 'Name')).toMatchObject({ content: { text: 'Oona Castell' } });
+    expect(shown(both)).toMatchObject({ name: 'Oona Castell', line: 'Night pilot' });
+    // Also what came about by other ways than an edit of the words: the layer is the truth.
+    const other = both.layers.map((layer): Layer =>
+      layer.kind === 'text' && layer.slot?.slotId === 'name'
+        ? { ...layer, content: { ...layer.content, text: 'Inés' } }
+        : layer,
+    );
+    expect(shown({ ...both, layers: other }).name).toBe('Inés');
+    expect(inGroup(fill({ mark: 'mark:sail' }, { ...both, layers: other }), 'Name')).toMatchObject({
+      content: { text: 'Inés' },
+    });
+  });
+  it('turns about, makes longer and fills its other layers for words typed on the canvas as for those of its fields', () => {
+    const name = inGroup(start.piece, 'Name');
+    const twin = { ...name, id: 'twin', name: 'Twin' } as Layer; // a copy of a text layer
+    const from = { ...start.piece, layers: [...start.piece.layers, twin] };
+    const type = (text: string) => apply(from, { type: 'layer.setContent', id: name.id, content: { text } });
+    for (const text of ['אונה קסטל', 'A name that takes quite some time to be read by anybody at all, said slowly'])
+      expect(type(text)).toEqual(fill({ name: text }, from));
+    expect(inGroup(type('Teo'), 'Twin')).toMatchObject({ content: { text: 'Teo' } });
+  });
+  it('knows what was filled from what shows its sample', () => {
+    const group = (piece: Piece) => piece.layers.find(({ id }) => id === start.groupId)!;
+    expect(filledValues(start.piece.layers, group(start.piece))).toEqual({});
+    const piece = fill({ name: 'Teo Marsh', mark: 'mark:sail' });
+    expect(filledValues(piece.layers, group(piece))).toEqual({ name: 'Teo Marsh', mark: 'mark:sail' });
   });
   it('shows another mark within the square of the one before, and a picture in its shape', () => {
     const marked = fill({ mark: 'mark:sail' });

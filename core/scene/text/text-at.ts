@@ -101,6 +101,8 @@ export interface Setting {
   readonly bent: BentLine | null;
   /** Whether their room is too small for them, whatever was done. */
   readonly isTooLong: boolean;
+  /** Whether they are shorter than they were typed, to fit their room. */
+  readonly isShortened: boolean;
 }
 
 /** Lays the words out where they stand: about the layer's position, or filling their place in the frame. */
@@ -141,6 +143,7 @@ export function setText({ prepared, read, seconds, outer, context }: LayerAt, la
   return {
     text,
     isTooLong: own.isTooLong,
+    isShortened: text !== words,
     spans: own.spans,
     layout,
     key,

@@ -1,6 +1,6 @@
-import { Flex } from '@chakra-ui/react';
+import { Box, Flex } from '@chakra-ui/react';
 import type { Slot } from '@core/piece';
-import type { Roster } from '@core/roster';
+import type { Roster, Unmatched } from '@core/roster';
 import { Choice } from '../../ui/Choice';
 import { WORDS } from './words';
 
@@ -8,9 +8,12 @@ import { WORDS } from './words';
 export function RosterColumns({
   roster,
   slots,
+  left,
   onChange,
 }: {
   roster: Roster;
+  /** Columns and slots that belong to nothing. */
+  left: Unmatched;
   slots: readonly Slot[];
   onChange: (roster: Roster) => void;
 }) {
@@ -49,6 +52,12 @@ export function RosterColumns({
           {options}
         </Choice>
       </Flex>
+      {(left.columns.length > 0 || left.slots.length > 0) && (
+        <Box role="status" width="100%" fontSize="13px" color="ember">
+          {left.columns.length > 0 && <div>{WORDS.unusedColumns(left.columns)}</div>}
+          {left.slots.length > 0 && <div>{WORDS.unfilledSlots(left.slots.map(({ name }) => name))}</div>}
+        </Box>
+      )}
     </Flex>
   );
 }

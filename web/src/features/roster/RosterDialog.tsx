@@ -1,6 +1,7 @@
 import { Box, Dialog, Flex, Input, Textarea } from '@chakra-ui/react';
 import { useCallback, useRef, useState } from 'react';
 import type { GroupLayer, MadeFrom } from '@core/piece';
+import type { RowProblem } from '@core/roster';
 import { beginsAt, decodeTable, nameFrom, rosterRow, rowFields, setRows } from '@core/roster';
 import { newId } from '../../platform/ids';
 import { edit, setView, useDesk } from '../../store/desk-store';
@@ -36,10 +37,8 @@ export default function RosterDialog({
   const piece = usePiece();
   const analysis = useAnalysis();
   const savedRevision = useDesk((s) => s.revision);
-  const { roster, change, take, values, problems, looked, template, kept, revision, told, undo, redo } = useRoster(
-    group,
-    made,
-  );
+  const { roster, change, take, values, problems, left, looked, template, kept, revision, told, undo, redo } =
+    useRoster(group, made);
   const [pasted, setPasted] = useState('');
   const [said, setSaid] = useState<string | null>(null);
   const [chosen, setChosen] = useState(0);
@@ -54,7 +53,9 @@ export default function RosterDialog({
   const { files, look } = useRowFiles(piece.id, group.id, request, `${savedRevision}/${revision}`);
   const [progress, setProgress] = useState<{ done: number; all: number } | null>(null);
   const abort = useRef<AbortController | null>(null);
-  const bad = problems.filter((row) => row.length > 0).length;
+  const isBad = (row: readonly RowProblem[] | undefined): boolean => row?.some(({ isNote }) => !isNote) ?? false;
+  const bad = problems.filter(isBad).length;
+  const noted = problems.filter((row) => row.length > 0 && !isBad(row)).length;
   const current = useRef(roster);
   current.current = roster;
   const onCell = useCallback(
@@ -78,7 +79,7 @@ export default function RosterDialog({
   };
   const nameOf = (row: number) =>
     nameFrom(pattern, rowFields(roster, row, made.slots, piece.name)) || `${piece.name} ${row + 1}`;
-  const wanted = values.flatMap((row, i) => (onlyGood && (problems[i]?.length ?? 0) > 0 ? [] : [{ row, i }]));
+  const wanted = values.flatMap((row, i) => (onlyGood && isBad(problems[i]) ? [] : [{ row, i }]));
   const ontoTimeline = () => {
     const { edits, set, why } = setRows(
       piece,
@@ -150,7 +151,7 @@ export default function RosterDialog({
           {WORDS.takeOver}
         </Button>
       </Flex>
-      <RosterColumns roster={roster} slots={made.slots} onChange={change} />
+      <RosterColumns roster={roster} slots={made.slots} left={left} onChange={change} />
       <Flex gap="18px" height="42vh">
         <Box flex="1" minWidth="0">
           <RosterTable
@@ -181,6 +182,11 @@ export default function RosterDialog({
               : bad > 0
                 ? WORDS.problems(bad)
                 : WORDS.noProblems}
+            {noted > 0 && (
+              <Box color="lamp" fontSize="13px">
+                {WORDS.notes(noted)}
+              </Box>
+            )}
           </Box>
           <Tick checked={onlyGood} onChange={setOnlyGood}>
             {WORDS.onlyGood}

@@ -139,7 +139,9 @@ export function RosterTable({
               ))}
               <Box role="cell" fontSize="12px" lineHeight="1.2" overflow="hidden">
                 {wrong.length > 0 ? (
-                  <Span color="ember">{wrong.map(({ text }) => text).join('; ')}</Span>
+                  <Span color={wrong.every(({ isNote }) => isNote) ? 'lamp' : 'ember'}>
+                    {wrong.map(({ text }) => text).join('; ')}
+                  </Span>
                 ) : (
                   <RowState files={byRow.get(index) ?? []} isOwn={roster.rows[index]?.ownPieceId != null} />
                 )}

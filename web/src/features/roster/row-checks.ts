@@ -1,13 +1,14 @@
 import { loadTexts, prepareTemplate, resolveTimes } from '@core/piece';
 import type { Piece, Slot } from '@core/piece';
 import type { RowProblem } from '@core/roster';
-import { lettersWithoutGlyph, prepareScene, textsTooLong } from '@core/scene';
+import { lettersWithoutGlyph, prepareScene, tightTexts } from '@core/scene';
 import { createLayoutCache } from '@core/text';
 import { browserPieceFonts } from '../../platform/browser-host';
 import { WORDS } from './words';
 
 /**
- * What setting the words of rows shows: those with too little room in a format, and letters that no font has.
+ * What setting the words of rows shows: those with too little room in a format, those that are shortened to fit it, and
+ * letters that no font has.
  * @param onRow - is told of each row as it is done.
  * @param signal - ends it.
  */
@@ -31,10 +32,15 @@ export async function checkRows(
     const problems = new Map<string, RowProblem>();
     const times = resolveTimes(alone, null);
     for (const format of alone.formats)
-      for (const id of textsTooLong(prepareScene(alone, times, format.id), layoutText)) {
-        const slotId = alone.layers.find((layer) => layer.id === id)?.slot?.slotId ?? null;
-        if (slotId && !problems.has(slotId))
-          problems.set(slotId, { slotId, text: WORDS.isTooLong(nameOf(slotId), format.name) });
+      for (const tight of tightTexts(prepareScene(alone, times, format.id), layoutText)) {
+        const slotId = alone.layers.find((layer) => layer.id === tight.layerId)?.slot?.slotId ?? null;
+        if (!slotId || (problems.has(slotId) && !tight.isTooLong)) continue;
+        problems.set(
+          slotId,
+          tight.isTooLong
+            ? { slotId, text: WORDS.isTooLong(nameOf(slotId), format.name) }
+            : { slotId, text: WORDS.isShortened(nameOf(slotId), tight.shortened ?? ''), isNote: true },
+        );
       }
     for (const layer of alone.layers) {
       if (layer.kind !== 'text' || !layer.slot) continue;

@@ -1,13 +1,16 @@
 import { useEffect, useMemo, useState } from 'react';
-import type { GroupLayer, MadeFrom } from '@core/piece';
+import { slotValues } from '@core/piece';
+import type { GroupLayer, MadeFrom, Piece, Slot } from '@core/piece';
 import {
   looksLikeHeader,
   matchColumns,
+  nameOfPicture,
   pictureNamed,
   plainProblems,
   readTable,
   rosterRow,
   templateOfGroup,
+  unmatched,
   valuesOf,
 } from '@core/roster';
 import type { Roster, RowProblem } from '@core/roster';
@@ -15,13 +18,22 @@ import { useAnalysis, usePiece } from '../../store/selectors';
 import { checkRows } from './row-checks';
 import { useKeptRoster } from './use-kept-roster';
 
+const isSeen = ({ kind }: Slot): boolean => kind === 'logo' || kind === 'picture' || kind === 'footage';
+
 /** A roster that nothing is in yet: a column for each slot, and what the group shows as its first row. */
-const emptyRoster = ({ slots, values }: MadeFrom): Roster => ({
-  columns: slots.map(({ name }) => name),
-  rows: [rosterRow(slots.map((slot) => values[slot.id] ?? (slot.kind === 'logo' ? '' : slot.sample)))],
-  mapping: Object.fromEntries(slots.map((slot, i) => [slot.id, i])),
-  beginsColumn: null,
-});
+function emptyRoster({ slots }: MadeFrom, shown: Readonly<Record<string, string>>, media: Piece['media']): Roster {
+  const cellOf = (slot: Slot): string => {
+    const value = shown[slot.id] ?? '';
+    if (!isSeen(slot)) return value;
+    return value === slot.sample ? '' : nameOfPicture(value, media);
+  };
+  return {
+    columns: slots.map(({ name }) => name),
+    rows: [rosterRow(slots.map(cellOf))],
+    mapping: Object.fromEntries(slots.map((slot, i) => [slot.id, i])),
+    beginsColumn: null,
+  };
+}
 
 /** What a column of times is called. */
 const BEGINS = /^(begins?( at)?|starts?( at)?|in(-| )?point|in|at|time(code)?)$/i;
@@ -30,19 +42,21 @@ const BEGINS = /^(begins?( at)?|starts?( at)?|in(-| )?point|in|at|time(code)?)$/
 export function useRoster(group: GroupLayer, made: MadeFrom) {
   const piece = usePiece();
   const analysis = useAnalysis();
-  const initial = useMemo(() => emptyRoster(made), [made]);
+  // What the group shows when the roster is first opened; later changes on the canvas are no edits of the table.
+  const [initial] = useState(() => emptyRoster(made, slotValues(piece.layers, group), piece.media));
   const kept = useKeptRoster(piece.id, group.id, initial);
   const { roster, change } = kept;
   const template = useMemo(() => templateOfGroup(piece, group.id, made, analysis), [piece, group.id, made, analysis]);
-  const { media, wardrobe, frameRate } = piece;
+  const { media, wardrobe, frameRate, layers } = piece;
+  const shown = useMemo(() => slotValues(layers, group), [layers, group]);
   const pictureOf = useMemo(() => pictureNamed({ media, wardrobe }), [media, wardrobe]);
   const values = useMemo(
     () => roster.rows.map(({ cells }) => valuesOf(cells, roster.mapping, made.slots, pictureOf)),
     [roster, made.slots, pictureOf],
   );
   const plain = useMemo(
-    () => plainProblems(roster, made.slots, pictureOf, frameRate),
-    [roster, made.slots, pictureOf, frameRate],
+    () => plainProblems(roster, made.slots, pictureOf, frameRate, shown),
+    [roster, made.slots, pictureOf, frameRate, shown],
   );
   const [set, setSet] = useState<ReadonlyMap<number, readonly RowProblem[]>>(new Map());
   useEffect(() => {
@@ -89,5 +103,6 @@ export function useRoster(group: GroupLayer, made: MadeFrom) {
     });
     return null;
   };
-  return { ...kept, take, values, problems, looked: set.size, template };
+  const left = useMemo(() => unmatched(roster, made.slots, shown), [roster, made.slots, shown]);
+  return { ...kept, take, values, problems, left, looked: set.size, template };
 }

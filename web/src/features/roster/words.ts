@@ -21,6 +21,7 @@ export const WORDS = {
   noProblems: 'Every row has room and all it needs',
   looking: (done: number, all: number) => `Looking at row ${done} of ${all}`,
   isTooLong: (slot: string, format: string) => `${slot} has too little room in ${format}`,
+  isShortened: (slot: string, words: string) => `${slot} is shortened to “${words}”`,
   noGlyph: (slot: string, letters: string) => `${slot}: no font has “${letters}”`,
   preview: 'Preview of the row',
   ontoTimeline: 'Onto the timeline',
@@ -28,6 +29,11 @@ export const WORDS = {
   onlyGood: 'leave out rows with a problem',
   columns: 'Columns',
   beginsAt: 'Begins at',
+  unusedColumns: (names: readonly string[]) =>
+    `Not used: ${names.join(', ')}. Choose a slot for ${names.length === 1 ? 'it' : 'them'} to show ${names.length === 1 ? 'it' : 'them'}.`,
+  unfilledSlots: (names: readonly string[]) =>
+    `No column: ${names.join(', ')}. Every row shows what the group shows there.`,
+  notes: (n: number) => (n === 1 ? '1 row is shortened' : `${n} rows are shortened`),
   afterTheOneBefore: 'after the one before',
   undo: 'Undo',
   redo: 'Redo',

@@ -1,6 +1,5 @@
 import { Box, Input, Textarea } from '@chakra-ui/react';
-import { slotValue } from '@core/piece';
-import type { Edit, MadeFrom, Slot } from '@core/piece';
+import type { Edit, Slot } from '@core/piece';
 import { ColourField } from '../../ui/ColourField';
 import { FontChooser } from '../type/FontChooser';
 import { MarkChoice } from './MarkChoice';
@@ -64,13 +63,16 @@ function SlotField({
 
 /** The slots of a template, each with the field for what fills it. */
 export function SlotFields({
-  made,
+  slots,
+  values,
   tooLong,
   disabled = false,
   autoFocus = false,
   onChange,
 }: {
-  made: Pick<MadeFrom, 'slots' | 'values'>;
+  slots: readonly Slot[];
+  /** What they show, by the slot's id; what is missing shows its sample. */
+  values: Readonly<Record<string, string>>;
   /** Slots whose words have too little room. */
   tooLong: readonly string[];
   disabled?: boolean;
@@ -81,7 +83,7 @@ export function SlotFields({
 }) {
   return (
     <>
-      {made.slots.map((slot, i) => (
+      {slots.map((slot, i) => (
         <Box key={slot.id} marginBottom="7px">
           <Box fontSize="12px" color="muted" marginBottom="2px" aria-hidden="true">
             {slot.name}
@@ -89,7 +91,7 @@ export function SlotFields({
           </Box>
           <SlotField
             slot={slot}
-            value={slotValue(made, slot.id)}
+            value={values[slot.id] ?? slot.sample}
             disabled={disabled}
             autoFocus={autoFocus && i === 0}
             onChange={(value, before = []) => onChange(slot.id, value, before)}

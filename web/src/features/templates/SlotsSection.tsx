@@ -1,7 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { Suspense, lazy, useState } from 'react';
 import type { CheckId } from '@core/checks';
-import { withDescendants } from '@core/piece';
+import { slotValues, withDescendants } from '@core/piece';
 import type { GroupLayer, MadeFrom } from '@core/piece';
 import { usePiece } from '../../store/selectors';
 import { Button } from '../../ui/Button';
@@ -32,10 +32,11 @@ function Slots({ layer, made }: { layer: GroupLayer; made: MadeFrom }) {
   const [isFresh] = useState(() => freshGroup === layer.id);
   const { data: kept } = useKeptTemplates();
   const newer = kept?.find(({ id, template }) => id === made.id && (template?.version ?? 0) > made.version);
-  const narrow = new Set(findings?.map(({ layerId }) => layerId));
-  const tooLong = withDescendants(layers, [layer.id]).flatMap((one) =>
-    narrow.has(one.id) && one.slot ? [one.slot.slotId] : [],
-  );
+  const narrow = new Set(findings?.filter(({ severity }) => severity === 'error').map(({ layerId }) => layerId));
+  const own = withDescendants(layers, [layer.id]);
+  const inside = new Set(own.map(({ id }) => id));
+  const tooLong = own.flatMap((one) => (narrow.has(one.id) && one.slot ? [one.slot.slotId] : []));
+  const shortened = findings?.find(({ severity, layerId }) => severity === 'warning' && inside.has(layerId ?? ''));
   const next = (of: 'name' | 'mark') => {
     freshGroup = nextOne(layer, of);
   };
@@ -45,12 +46,18 @@ function Slots({ layer, made }: { layer: GroupLayer; made: MadeFrom }) {
         {WORDS.madeFrom(made.name, made.version)}
       </Box>
       <SlotFields
-        made={made}
+        slots={made.slots}
+        values={slotValues(layers, layer)}
         tooLong={tooLong}
         disabled={layer.locked}
         autoFocus={isFresh}
         onChange={(slotId, value, before) => fillSlot(layer, slotId, value, before)}
       />
+      {shortened && (
+        <Box role="status" fontSize="12px" color="lamp" marginBottom="6px">
+          {shortened.text}
+        </Box>
+      )}
       <Flex gap="6px" wrap="wrap" marginBottom="4px">
         {nameSlot(made) && (
           <Button variant="soft" onClick={() => next('name')}>

@@ -175,7 +175,8 @@ export default function TemplateGallery({ onClose }: { onClose: () => void }) {
               <Length template={chosen} />
               <SlotFields
                 key={chosen.id}
-                made={{ slots: chosen.template.slots, values: filled }}
+                slots={chosen.template.slots}
+                values={filled}
                 tooLong={[]}
                 autoFocus
                 onChange={(slotId, value, before) => {

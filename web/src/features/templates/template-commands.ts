@@ -1,4 +1,15 @@
-import { MARKS, copyLayers, endFor, holdOf, markValue, putIn, resolveTimes, withDescendants } from '@core/piece';
+import {
+  MARKS,
+  copyLayers,
+  endFor,
+  filledValues,
+  holdOf,
+  markValue,
+  putIn,
+  resolveTimes,
+  slotValues,
+  withDescendants,
+} from '@core/piece';
 import type { Edit, GroupLayer, Layer, MadeFrom, MarkId, Piece, Slot } from '@core/piece';
 import { beatMoment, freeMoment, secondsToBeat } from '@core/time';
 import type { Moment, Seconds } from '@core/time';
@@ -103,7 +114,7 @@ export function nextOne(group: GroupLayer, next: 'name' | 'mark'): string | null
           {
             type: 'slots.fill' as const,
             id: copy.id,
-            values: { [slot.id]: markAfter(copy.madeFrom.values[slot.id] ?? slot.sample) },
+            values: { [slot.id]: markAfter(slotValues(copies, copy)[slot.id] ?? slot.sample) },
           },
         ]
       : []),
@@ -128,7 +139,7 @@ function lengthening(at: Moment, { madeFrom }: Pick<Layer, 'madeFrom'>, length: 
 export function renewMade(group: GroupLayer, template: Piece): void {
   const o = openDocument();
   if (!o || !group.madeFrom) return;
-  const made = putting(template, group.start, group.madeFrom.values);
+  const made = putting(template, group.start, filledValues(o.piece.layers, group));
   if (!made) return;
   const inside = withDescendants(o.piece.layers, [group.id]).map((layer) => layer.id);
   const edits = made.edits.map((one): Edit =>
