@@ -86,13 +86,14 @@ await buildServer(
   {
     cli: 'server/cli.ts',
     'paint-thread': 'server/render/paint-thread.ts',
+    'heartbeat-thread': 'server/jobs/heartbeat-thread.ts',
     'loudness-thread': 'server/render/loudness-thread.ts',
     'analysis-thread': 'server/features/media/analysis-thread.ts',
     'font-thread': 'server/features/media/font-thread.ts',
     'thumbnail-thread': 'server/features/pieces/thumbnail-thread.ts',
   },
   {
-    external: ['@napi-rs/canvas', 'harfbuzzjs', 'pathkit-wasm', 'wawoff2', 'file-type', 'yauzl', 'yazl'],
+    external: ['@napi-rs/canvas', 'pg', 'harfbuzzjs', 'pathkit-wasm', 'wawoff2', 'file-type', 'yauzl', 'yazl'],
     splitting: true,
     chunkNames: 'part-[hash]',
   },

@@ -15,7 +15,7 @@ import type { Config } from './platform/config';
 import { turn } from './platform/turns';
 import { asAppError } from './platform/errors';
 import { createLog } from './platform/log';
-import { superviseWorker } from './supervise';
+import { superviseWorkers } from './supervise';
 
 /** Runs work again and again, each time after the last has ended; what fails is logged and tried again. */
 function repeat(everyMs: number, work: () => Promise<unknown>, onError: (error: unknown) => void): () => void {
@@ -85,9 +85,7 @@ export async function runServer(seed: (context: ServerContext) => Promise<void>)
     console.error(`cannot serve on port ${config.port}: ${error.message}`);
     process.exit(1);
   });
-  const stops = Array.from({ length: config.workers }, () =>
-    superviseWorker(join(config.assets.serverDir, 'worker-main.js'), log),
-  );
+  const stops = [superviseWorkers(join(config.assets.serverDir, 'worker-main.js'), config.workers, log)];
   if (config.seed)
     await seed(context).catch((error: unknown) => log.error({ err: error }, 'the demo could not be made'));
   await completeSummaries(context).catch((error: unknown) => log.warn({ err: error }, 'summaries are not complete'));

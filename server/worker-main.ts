@@ -17,10 +17,16 @@ const SENT_AT_ONCE = 4;
  * media folder.
  */
 async function main(): Promise<void> {
+  // The server that started us may be gone at any moment from here on, also before anything is open.
+  let stop = (): void => process.exit(0);
+  process.on('disconnect', () => stop());
+  process.on('SIGTERM', () => stop());
+  process.on('SIGINT', () => stop());
+  if (process.send && !process.connected) return stop();
   const config = readConfig(process.env);
   const log = createLog(config.logLevel, 'worker');
   if (process.send) setInterval(() => process.connected && process.send?.({ awake: true }), AWAKE_EVERY_MS);
-  const context = await openContext(config, log);
+  const context = await openContext(config, log, true);
   keepPaintThread(config.assets);
   let underway = 0;
   for (const lane of LANES)
@@ -38,13 +44,10 @@ async function main(): Promise<void> {
   const reap = createReaper(context);
   const reapNow = () => reap().catch((error: unknown) => log.warn({ err: error }, 'could not look for lost jobs'));
   setInterval(() => void reapNow(), REAP_EVERY_MS);
-  const stop = () => {
+  stop = () => {
     setTimeout(() => process.exit(1), 5000).unref();
     void closeContext(context).finally(() => process.exit(0));
   };
-  process.on('SIGTERM', stop);
-  process.on('SIGINT', stop);
-  process.on('disconnect', stop); // the server that started us is gone
   process.on('unhandledRejection', (error) => log.error({ err: error }, 'unhandled'));
   log.info('ready for work');
 }

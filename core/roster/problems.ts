@@ -68,7 +68,8 @@ export function plainProblems(
       if (cell === '') {
         if (slot.isNeeded) problems.push({ slotId: slot.id, text: `${slot.name} is empty` });
       } else if (slot.isNeeded && (slot.kind === 'text' || slot.kind === 'number') && !isFilled(slot, cell))
-        problems.push({ slotId: slot.id, text: `${slot.name} still says “${slot.sample.slice(0, 40)}”` });
+        // Somebody may be called as the sample is: it is told, and nothing is kept back.
+        problems.push({ slotId: slot.id, text: `${slot.name} still says “${slot.sample.slice(0, 40)}”`, isNote: true });
       else if (slot.kind !== 'text' && slot.kind !== 'number' && values[slot.id] === '')
         problems.push({ slotId: slot.id, text: `${slot.name}: there is no picture or mark “${cell.slice(0, 40)}”` });
     }

@@ -42,7 +42,8 @@ export async function openDatabase(url: string): Promise<DataSource> {
     synchronize: false,
     extra: {
       max: 8,
-      connectionTimeoutMillis: 4000,
+      // A busy machine takes its time.
+      connectionTimeoutMillis: 10_000,
       statement_timeout: 60_000,
       idle_in_transaction_session_timeout: 60_000,
     },

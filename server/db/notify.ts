@@ -1,6 +1,7 @@
 import pg from 'pg';
 import type { DataSource } from 'typeorm';
 import * as z from 'zod';
+import { NEWS_CHANNEL } from './news-channel';
 
 /**
  * News between processes: what has changed, not how. Any process says so through PostgreSQL's NOTIFY; servers listen
@@ -14,13 +15,11 @@ export const newsSchema = z.object({
 export type News = z.infer<typeof newsSchema>;
 export type Notify = (news: News) => Promise<void>;
 
-const CHANNEL = 'estrella_news';
-
 /** Telling news must never be why something fails. */
 export const createNotify =
   (source: DataSource): Notify =>
   async (news) => {
-    await source.query('SELECT pg_notify($1, $2)', [CHANNEL, JSON.stringify(news)]).catch(() => {});
+    await source.query('SELECT pg_notify($1, $2)', [NEWS_CHANNEL, JSON.stringify(news)]).catch(() => {});
   };
 
 const RECONNECT_MS = 1000;
@@ -51,7 +50,7 @@ export function listenForNews(databaseUrl: string, onNews: (news: News) => void)
     });
     try {
       await next.connect();
-      await next.query(`LISTEN ${CHANNEL}`);
+      await next.query(`LISTEN ${NEWS_CHANNEL}`);
       client = next;
     } catch {
       await next.end().catch(() => {});

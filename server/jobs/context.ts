@@ -21,6 +21,8 @@ import type { RosterRepository } from '../features/rosters/repository';
 import type { Config } from '../platform/config';
 import { createMediaStore } from '../platform/media-store';
 import type { MediaStore } from '../platform/media-store';
+import { localHeartbeat, threadHeartbeat } from './heartbeat';
+import type { Heartbeat } from './heartbeat';
 import { openQueue } from './queue';
 import type { JobQueue } from './queue';
 
@@ -37,6 +39,7 @@ export interface ServerContext {
   readonly destinations: DestinationRepository;
   readonly store: MediaStore;
   readonly queue: JobQueue;
+  readonly heartbeat: Heartbeat;
 }
 
 /** Analyses kept in memory: a piece that is worked on is saved every second, and its song stays the same. */
@@ -60,7 +63,8 @@ function rememberedAnalyses(media: MediaRepository): (piece: Piece) => Promise<S
   };
 }
 
-export async function openContext(config: Config, log: Logger): Promise<ServerContext> {
+/** @param isWorker - it runs jobs for a living: their signs of life come from a thread. */
+export async function openContext(config: Config, log: Logger, isWorker = false): Promise<ServerContext> {
   const source = await openDatabase(config.databaseUrl);
   const notify = createNotify(source);
   const jobs = createJobRepository(source, notify);
@@ -81,10 +85,12 @@ export async function openContext(config: Config, log: Logger): Promise<ServerCo
     destinations: createDestinationRepository(source),
     store,
     queue,
+    heartbeat: isWorker ? threadHeartbeat(config.assets.serverDir, config.databaseUrl, log) : localHeartbeat(jobs, log),
   };
 }
 
 export async function closeContext(context: ServerContext): Promise<void> {
+  await context.heartbeat.close().catch(() => {});
   await context.queue.stop().catch(() => {});
   await context.source.destroy().catch(() => {});
 }

@@ -7,42 +7,42 @@ import type { Lane } from '../db/entities';
 import type { ServerContext } from './context';
 import { JOB_KINDS } from './job-kinds';
 
-const BEAT_MS = 500;
-
 /** Why the work is called off. */
 const OVER = { canceled: () => new Cancelled(), paused: () => new Paused(), lost: () => new LeaseLost() } as const;
+const LOOK_MS = 500;
 
 /**
  * Watches over one run: reports progress, and calls the work off when it is cancelled, lost, or stands still for too
  * long.
  */
-function watchRun(context: ServerContext, jobId: string, attempt: number, stallMs: number) {
+function watchRun({ heartbeat }: ServerContext, jobId: string, attempt: number, stallMs: number) {
   const abort = new AbortController();
   let progress = 0;
   let movedAt = performance.now();
-  let beating = false;
-  const beat = async () => {
-    if (beating) return;
-    beating = true;
-    try {
-      const answer = await context.jobs.beat(jobId, attempt, progress);
-      if (answer !== 'ours' && !abort.signal.aborted) abort.abort(OVER[answer]());
-    } catch (error) {
-      context.log.warn({ jobId, err: error }, 'a sign of life did not get through');
-    } finally {
-      beating = false;
-    }
-    if (performance.now() - movedAt > stallMs && !abort.signal.aborted) abort.abort(new TookTooLong('The work'));
+  let lookedAt = movedAt;
+  const callOff = (why: Error): void => {
+    if (!abort.signal.aborted) abort.abort(why);
   };
-  const timer = setInterval(() => void beat(), BEAT_MS);
+  const beats = heartbeat.watch(jobId, attempt, (answer) => callOff(OVER[answer]()));
+  const timer = setInterval(() => {
+    const now = performance.now();
+    // Time in which the process itself did not run, as on a machine that slept, counts for nobody.
+    movedAt += Math.max(0, now - lookedAt - 4 * LOOK_MS);
+    lookedAt = now;
+    if (now - movedAt > stallMs) callOff(new TookTooLong('The work'));
+  }, LOOK_MS);
   return {
     signal: abort.signal,
     onProgress: (share: number) => {
       if (share <= progress) return;
       progress = share;
       movedAt = performance.now();
+      beats.progress(share);
     },
-    stop: () => clearInterval(timer),
+    stop: () => {
+      clearInterval(timer);
+      beats.stop();
+    },
   };
 }
 
@@ -83,6 +83,8 @@ export async function runJob(context: ServerContext, jobId: string, stallMs?: nu
           ? new TryLater('nothing moved any more')
           : null;
     if (late && (await putOff(context, jobId, attempt, payload, late))) return true;
+    if (asAppError(error).code === 'DATABASE_AWAY' && (await putBack(context, jobId, attempt, payload, error)))
+      return true;
     if (error instanceof Cancelled || error instanceof LeaseLost || error instanceof Paused)
       log.info({ jobId, attempt }, error.name);
     else {
@@ -135,6 +137,31 @@ async function putOff(
   if (job) await context.queue.enqueue(job).catch(() => {}); // else it is found as a forgotten one
   return true;
 }
+/** Times a job is put back because the database was away while it ran, and the pause before each, seconds. */
+const MAX_AWAY = 50;
+const AWAY_PAUSE = 2;
+const awaySchema = z.object({ away: z.number().int().min(0).default(0) });
+
+/** A database that is away for an instant ends no job: it is put back and begun again. @returns whether it was. */
+async function putBack(
+  context: ServerContext,
+  jobId: string,
+  attempt: number,
+  payload: unknown,
+  error: unknown,
+): Promise<boolean> {
+  const away = awaySchema.parse(payload).away + 1;
+  if (away > MAX_AWAY) return false;
+  context.log.warn({ jobId, attempt, err: error }, 'the database was away; the job is put back');
+  const why = { code: null, detail: '', payload: { away } };
+  const isBack = await finishSurely(context, async () => {
+    const job = await context.jobs.postpone(jobId, attempt, AWAY_PAUSE, why);
+    if (job && job.lane !== 'part') await context.queue.enqueue(job).catch(() => {}); // else it is found as a forgotten one
+    return true;
+  }).catch(() => false);
+  return isBack; // else the reaper takes it back
+}
+
 /** Longest wait that a destination can ask for, seconds. */
 const MOST_WAIT = 3600;
 

@@ -170,6 +170,7 @@ const DATABASE_CODES: Readonly<Record<string, ErrorCode>> = {
   '08006': 'DATABASE_AWAY', // connection_failure
   '08001': 'DATABASE_AWAY', // sqlclient_unable_to_establish_sqlconnection
   '08003': 'DATABASE_AWAY', // connection_does_not_exist
+  '25P03': 'DATABASE_AWAY', // idle_in_transaction_session_timeout
   '58030': 'DATABASE_AWAY', // io_error
   '3D000': 'DATABASE_AWAY', // invalid_catalog_name: being created
   ECONNREFUSED: 'DATABASE_AWAY',
@@ -218,9 +219,10 @@ export function asAppError(error: unknown): AppError {
     );
   if (
     error instanceof Error &&
-    /Connection terminated|connect ECONNREFUSED|timeout exceeded when trying to connect|not queryable|Driver not Connected/.test(
-      error.message,
-    )
+    (error.name === 'QueryRunnerAlreadyReleasedError' ||
+      /Connection terminated|connect ECONNREFUSED|timeout exceeded when trying to connect|not queryable|Driver not Connected|[Qq]uery ?[Rr]unner already released|Connection ended unexpectedly/.test(
+        error.message,
+      ))
   )
     return new AppError('DATABASE_AWAY', '', { cause: error });
   return new AppError('INTERNAL', '', { cause: error });

@@ -1,4 +1,4 @@
-import { execFileSync, spawn } from 'node:child_process';
+import { execFileSync, fork, spawn } from 'node:child_process';
 import type { ChildProcess } from 'node:child_process';
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
@@ -136,6 +136,24 @@ describe('workers', () => {
     await server.context.jobs.cancel(id, 'local');
     expect((await stateOf(id)).state).toBe('canceled');
   }, 120_000);
+
+  it('end when the server that started them is gone before they are ready', async () => {
+    for (const wait of [0, 300, 1200]) {
+      const child = fork(join('dist', 'server', 'worker-main.js'), [], {
+        env: {
+          ...process.env,
+          DATABASE_URL: server.config.databaseUrl,
+          ESTRELLA_DATA: server.dir,
+          ESTRELLA_LOG: 'fatal',
+        },
+      });
+      workers.push(child);
+      const gone = new Promise((resolve) => child.on('exit', resolve));
+      await new Promise((resolve) => setTimeout(resolve, wait));
+      child.disconnect();
+      await gone;
+    }
+  }, 60_000);
 
   it('a job that fell out of the queue is put back, and one that is waiting there is not put twice', async () => {
     const { context } = server;

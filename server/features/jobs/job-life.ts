@@ -19,13 +19,16 @@ export const statesBefore = (to: JobState): JobState[] =>
 
 export const isOver = (state: JobState): boolean => TRANSITIONS[state].length === 0;
 
-/** Losses after which a job whose workers keep dying is given up. */
+/** Losses after which a job whose workers keep dying is given up. One that got further than ever before does not count. */
 export const MAX_LOSSES = 5;
+/** Of the whole: what a job must have got further by, so that the loss of its worker does not count. */
+export const FURTHER = 0.005;
 /**
  * A running job whose sign of life has not changed for this long, on the watcher's own clock, has lost its worker.
- * Workers report twice a second.
+ * Workers report twice a second, from a thread of their own; on a machine with far too much to do that can take some
+ * seconds.
  */
-export const DEAD_AFTER_MS = 6000;
+export const DEAD_AFTER_MS = 15_000;
 /** A job without any progress for this long is stopped: it hangs, or will never end. */
 export const STALL_MS: Readonly<Record<JobKind, number>> = {
   prepare: 180_000,

@@ -37,7 +37,8 @@ export type SendJob = ListedJob & { readonly dueAt: Date | null; readonly finish
 
 /** Why a job is put off. */
 export interface Lateness {
-  readonly code: string;
+  /** What people are told meanwhile; null for nothing. */
+  readonly code: string | null;
   readonly detail: string;
   readonly payload: Record<string, unknown>;
 }

@@ -3,6 +3,20 @@
 /** States of jobs that are still to be done. */
 const OPEN = `('queued', 'running', 'paused')`;
 
+/**
+ * Signs of life of several jobs at once: $1 is a list of id, attempt and progress. Gives a row for each that is there:
+ * how it stands, and the attempt that it belongs to now.
+ */
+export const BEAT_ALL = `WITH asked AS (
+    SELECT id, attempt, progress FROM jsonb_to_recordset($1::jsonb) AS r(id uuid, attempt int, progress float8)
+  ), beaten AS (
+    UPDATE job SET heartbeat_at = clock_timestamp(), progress = GREATEST(job.progress, asked.progress)
+    FROM asked WHERE job.id = asked.id AND job.attempts = asked.attempt AND job.state = 'running'
+    RETURNING job.id
+  )
+  SELECT asked.id, asked.attempt, job.state, job.attempts AS now_at, job.piece_id
+  FROM asked LEFT JOIN job ON job.id = asked.id`;
+
 /** Columns of a listed render. Documents stay where they are but for what names are made of. */
 export const LISTED = `id, kind, state, progress, result,
   error_code AS "errorCode", error_detail AS "errorDetail",

@@ -6,7 +6,7 @@ import type { Notify } from '../../db/notify';
 import type { Piece } from '@core/piece';
 import { AppError } from '../../platform/errors';
 import { isUuid } from '../../platform/uuid';
-import { MAX_LOSSES } from './job-life';
+import { FURTHER, MAX_LOSSES } from './job-life';
 import type { RunningJob } from './job-life';
 import type { BatchJob, Lateness, ListedJob, NewJob, Outcome, QueuedRender, SendJob } from './job-records';
 import { ALL_RENDERS, IS_DUE, IS_OUTDATED, LISTED, MOVE_BEFORE } from './job-sql';
@@ -75,8 +75,8 @@ export interface JobRepository {
   listAll(owner: string): Promise<QueuedRender[]>;
   running(): Promise<RunningJob[]>;
   /**
-   * Takes a job from a lost worker: back to queued, or to failed after too many attempts. Null if it has shown a sign
-   * of life since.
+   * Takes a job from a lost worker: back to queued, or to failed after too many losses in which it got no further than
+   * before. Null if it has shown a sign of life since.
    */
   takeBack(job: RunningJob): Promise<JobRow | null>;
   /** Queued jobs that nobody has been told of for some seconds: the queue's own row was lost. */
@@ -106,10 +106,10 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
     sql: string,
     parameters: unknown[],
   ): Promise<{ id: string; pieceId: string | null; state: JobState; attempts: number }[]> => {
-    const [rows] = (await source.query(`${sql} RETURNING id, piece_id AS "pieceId", state, attempts`, parameters)) as [
-      { id: string; pieceId: string | null; state: JobState; attempts: number }[],
-      number,
-    ];
+    const [rows] = (await source.query(
+      `${sql} RETURNING job.id, piece_id AS "pieceId", state, attempts`,
+      parameters,
+    )) as [{ id: string; pieceId: string | null; state: JobState; attempts: number }[], number];
     for (const row of rows) await told(row.id, row.pieceId);
     return rows;
   };
@@ -313,12 +313,19 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
     async takeBack({ id, attempt, heartbeat }) {
       const rows = await changed(
         `UPDATE job SET
-           state = CASE WHEN losses + 1 >= $4 THEN 'failed' ELSE 'queued' END,
-           error_code = CASE WHEN losses + 1 >= $4 THEN 'WORKER_DIED' END,
-           finished_at = CASE WHEN losses + 1 >= $4 THEN now() END,
-           losses = losses + 1, progress = 0, heartbeat_at = now()
-         WHERE id = $1 AND attempts = $2 AND heartbeat_at::text = $3 AND state = 'running'`,
-        [id, attempt, heartbeat, MAX_LOSSES],
+           state = CASE WHEN l.losses >= $4 THEN 'failed' ELSE 'queued' END,
+           error_code = CASE WHEN l.losses >= $4 THEN 'WORKER_DIED' END,
+           finished_at = CASE WHEN l.losses >= $4 THEN now() END,
+           losses = l.losses, progress = 0, heartbeat_at = now(),
+           payload = job.payload || jsonb_build_object('reached', GREATEST(job.progress, l.reached))
+         FROM (
+           SELECT id, reached, CASE WHEN progress > reached + $5 THEN losses ELSE losses + 1 END AS losses
+           FROM (
+             SELECT id, progress, losses, COALESCE((payload->>'reached')::float8, 0) AS reached FROM job WHERE id = $1
+           ) AS j
+         ) AS l
+         WHERE job.id = l.id AND attempts = $2 AND heartbeat_at::text = $3 AND state = 'running'`,
+        [id, attempt, heartbeat, MAX_LOSSES, FURTHER],
       );
       return rows.length === 1 ? jobs.findOneBy({ id }) : null;
     },

@@ -33,7 +33,7 @@ export const WORDS = {
     `Not used: ${names.join(', ')}. Choose a slot for ${names.length === 1 ? 'it' : 'them'} to show ${names.length === 1 ? 'it' : 'them'}.`,
   unfilledSlots: (names: readonly string[]) =>
     `No column: ${names.join(', ')}. Every row shows what the group shows there.`,
-  notes: (n: number) => (n === 1 ? '1 row is shortened' : `${n} rows are shortened`),
+  notes: (n: number) => (n === 1 ? '1 row has a note' : `${n} rows have notes`),
   afterTheOneBefore: 'after the one before',
   undo: 'Undo',
   redo: 'Redo',
