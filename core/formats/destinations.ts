@@ -20,13 +20,21 @@ const addressSchema = z
   .string()
   .max(300)
   .regex(/^https?:\/\/[^/?#@\s]+$/, 'an address such as http://127.0.0.1:4180');
+/** Longest name of a folder that disks take, in bytes of UTF-8. */
+const MAX_NAME_BYTES = 255;
+const utf8Length = (text: string): number =>
+  [...text].reduce((sum, char) => {
+    const point = char.codePointAt(0) ?? 0;
+    return sum + (point < 0x80 ? 1 : point < 0x800 ? 2 : point < 0x10000 ? 3 : 4);
+  }, 0);
 /** A path below the folder that is sent to; no part of it begins with a dot. */
 const folderSchema = z
   .string()
   .trim()
   .min(1)
   .max(200)
-  .regex(/^[^./\\\0][^/\\\0]*(\/[^./\\\0][^/\\\0]*)*$/u, 'a name, or several with / between');
+  .regex(/^[^./\\\0][^/\\\0]*(\/[^./\\\0][^/\\\0]*)*$/u, 'a name, or several with / between')
+  .refine((folder) => folder.split('/').every((name) => utf8Length(name) <= MAX_NAME_BYTES), 'shorter names');
 
 export const destinationSchema = z.discriminatedUnion('kind', [
   z.strictObject({
@@ -34,7 +42,12 @@ export const destinationSchema = z.discriminatedUnion('kind', [
     name: named,
     address: addressSchema,
     /** What the account is known by there. */
-    token: z.string().min(1).max(200),
+    token: z
+      .string()
+      .trim()
+      .min(1)
+      .max(200)
+      .regex(/^[\x21-\x7e]+$/, 'letters, digits and signs on one line, without spaces'),
     /** The place within it that is sent to. */
     place: z.string().regex(/^[a-z0-9-]{1,60}$/),
   }),

@@ -3,11 +3,13 @@ import { serveStatic } from '@hono/node-server/serve-static';
 import { Hono } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
 import { csrf } from 'hono/csrf';
+import { createMiddleware } from 'hono/factory';
 import { requestId } from 'hono/request-id';
 import { secureHeaders } from 'hono/secure-headers';
 import { createThumbnails } from '../features/pieces/thumbnails';
 import type { ServerContext } from '../jobs/context';
 import { AppError, ERROR_STATUS, asAppError } from '../platform/errors';
+import { exceededJson } from '../platform/json-bounds';
 import { MAX_JSON_BYTES } from '../platform/limits';
 import { eventRoutes } from './event-routes';
 import { createEvents } from './events';
@@ -46,6 +48,15 @@ const POLICY = {
   formAction: ["'self'"],
   frameAncestors: ["'none'"],
 };
+
+/** Bodies of JSON are looked over before they are parsed. What was read stays with the request. */
+const boundJson = createMiddleware(async (c, next) => {
+  if (/\bjson\b/i.test(c.req.header('content-type') ?? '')) {
+    const exceeded = exceededJson(new Uint8Array(await c.req.arrayBuffer()));
+    if (exceeded) throw new AppError('BAD_REQUEST', exceeded);
+  }
+  await next();
+});
 
 export interface AppOptions {
   readonly events?: Events;
@@ -93,6 +104,11 @@ export function createApp(context: ServerContext, { events = createEvents() }: A
       'request',
     );
   });
+  // Whatever is said of all else: what strangers open by a link runs nothing.
+  app.use('/shared/*', async (c, next) => {
+    await next();
+    c.header('content-security-policy', 'sandbox');
+  });
   app.use(
     '*',
     secureHeaders({
@@ -111,6 +127,7 @@ export function createApp(context: ServerContext, { events = createEvents() }: A
   // A second look at forms and plain text, which browsers send across sites without asking.
   app.use('/api/*', csrf({ origin: isOwnOrigin(access) }));
   app.use('/api/*', (c, next) => (STREAMED.test(c.req.path) ? next() : limitBody(c, next)));
+  app.use('/api/*', (c, next) => (STREAMED.test(c.req.path) ? next() : boundJson(c, next)));
   const routes = app.route('/api', api);
   app.route('/api/uploads', uploads.routes);
   app.all('/api/*', () => {

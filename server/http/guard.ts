@@ -69,8 +69,35 @@ export const isOwnOrigin =
     );
   };
 
+/** The address that asks; one name for all who call without a connection, as tests do. */
+export function addressOf(c: Context): string {
+  try {
+    return getConnInfo(c).remote.address ?? 'local';
+  } catch {
+    return 'local';
+  }
+}
+
+/** Wrong passwords that are answered after a pause that doubles; after so many in a quarter of an hour none is looked at. */
+const MAX_GUESSES = 30;
+const GUESS_SECONDS = 900;
+const [FIRST_PAUSE_MS, LONGEST_PAUSE_MS] = [100, 5000];
+
+/** Makes guessing slow, by address. */
+export function createGuesses(pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms))) {
+  const limiter = new RateLimiterMemory({ points: MAX_GUESSES, duration: GUESS_SECONDS });
+  return {
+    /** Waits as long as a wrong password costs. @throws AppError TOO_MANY_REQUESTS. */
+    async wait(address: string): Promise<void> {
+      const guess = await limiter.consume(address).catch(() => null);
+      if (!guess) throw new AppError('TOO_MANY_REQUESTS');
+      await pause(Math.min(LONGEST_PAUSE_MS, FIRST_PAUSE_MS * 2 ** (guess.consumedPoints - 1)));
+    },
+  };
+}
+
 /** Names of the files a page consists of may be asked for by a link from anywhere; data may not. */
-export const guard = (access: Access) =>
+export const guard = (access: Access, guesses = createGuesses()) =>
   createMiddleware(async (c, next) => {
     const host = hostOf(c);
     if (!isOurHost(host, access.hosts)) throw new AppError('FOREIGN_PAGE');
@@ -78,7 +105,9 @@ export const guard = (access: Access) =>
       throw new AppError('FOREIGN_PAGE');
     if (access.password !== null) {
       const given = passwordOf(c.req.header('authorization'));
-      if (given === null || !isSame(given, access.password)) {
+      const isRight = given !== null && isSame(given, access.password);
+      if (given !== null && !isRight) await guesses.wait(addressOf(c));
+      if (!isRight) {
         c.header('WWW-Authenticate', 'Basic realm="Estrella", charset="UTF-8"');
         throw new AppError('PASSWORD_NEEDED');
       }
@@ -96,14 +125,8 @@ const SECONDS = 10;
 export function rateLimit(points = REQUESTS) {
   const limiter = new RateLimiterMemory({ points, duration: SECONDS });
   return createMiddleware(async (c, next) => {
-    let address = 'local';
     try {
-      address = getConnInfo(c).remote.address ?? address;
-    } catch {
-      // called without a connection, as tests do
-    }
-    try {
-      await limiter.consume(address);
+      await limiter.consume(addressOf(c));
     } catch {
       c.header('Retry-After', String(SECONDS));
       throw new AppError('TOO_MANY_REQUESTS');

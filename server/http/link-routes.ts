@@ -19,7 +19,6 @@ export function linkRoutes({ jobs, store }: ServerContext) {
     const isShown = /^(video|audio|image\/(?!svg))/.test(mediaType);
     return sendFile(c, store.exports.path(exportFile(job)), mediaType, {
       'content-disposition': `${isShown ? 'inline' : 'attachment'}; filename*=UTF-8''${encodeURIComponent(fileNameOf(job))}.${extension}`,
-      'content-security-policy': 'sandbox',
       'x-content-type-options': 'nosniff',
     });
   });

@@ -1,5 +1,6 @@
 import { EXPORT_KINDS, EXPORT_KIND_IDS } from '@core/formats';
 import type { ExportKindId } from '@core/formats';
+import { MAX_NAME_BYTES, cutToBytes } from '../platform/file-names';
 
 /** Of an export; jobs of earlier versions made videos. */
 export const exportKindOf = (job: { readonly payload: Readonly<Record<string, unknown>> }): ExportKindId =>
@@ -8,11 +9,12 @@ export const exportKindOf = (job: { readonly payload: Readonly<Record<string, un
 /** What the file of an export is called, without its extension. */
 export function fileNameOf(job: { readonly payload: Readonly<Record<string, unknown>> }): string {
   const { payload } = job;
-  if (typeof payload.fileName === 'string') return payload.fileName;
+  if (typeof payload.fileName === 'string') return cutToBytes(payload.fileName, MAX_NAME_BYTES);
   // validated when the job was made
   const document = payload.document as { name: string; formats: { id: string; name: string }[] };
   const format = document.formats.find((f) => f.id === payload.formatId);
-  return `${document.name} ${EXPORT_KINDS[exportKindOf(job)].isFormatless ? '' : (format?.name ?? '')}`
+  const name = `${document.name} ${EXPORT_KINDS[exportKindOf(job)].isFormatless ? '' : (format?.name ?? '')}`
     .replace(/[^\p{L}\p{N} _-]/gu, '')
     .trim();
+  return cutToBytes(name, MAX_NAME_BYTES);
 }

@@ -1,7 +1,6 @@
 import { STALL_MS, createWatch } from '../features/jobs/job-life';
 import * as z from 'zod';
-import { EXPORT_KIND_IDS, MOST_TRIES, waitBefore } from '@core/formats';
-import { exportName } from './collect';
+import { MOST_TRIES, waitBefore } from '@core/formats';
 import { AppError, Cancelled, LeaseLost, Paused, TookTooLong, TryLater, asAppError } from '../platform/errors';
 import type { Lane } from '../db/entities';
 import type { ServerContext } from './context';
@@ -208,9 +207,10 @@ export function createReaper(context: ServerContext, deadAfterMs?: number): () =
         { jobId: job.id, state: job.state, attempt: lost.attempt },
         'a worker was lost; its job is taken up again',
       );
+      // Whatever it was writing, also beside the file itself: sound on its way, parts of parts.
       if (job.kind !== 'prepare' && job.kind !== 'send')
-        for (const kind of EXPORT_KIND_IDS)
-          await store.exports.remove(`${exportName(job.id, lost.attempt, kind)}.part`);
+        for (const { name } of await store.exports.list())
+          if (name.startsWith(`${job.id}.${lost.attempt}.`) && name.includes('.part')) await store.exports.remove(name);
       if (job.lane === 'part') continue; // found by whoever is idle
       if (job.state === 'queued') await queue.enqueue(job);
       else await JOB_KINDS[job.kind].giveUp?.(context, job.payload);

@@ -4,6 +4,7 @@ import { EXPORT_KINDS } from '@core/formats';
 import type { JobRow } from '../db/entities';
 import { AppError, Cancelled } from '../platform/errors';
 import { fileDigest } from '../platform/file-digest';
+import { allowChannel } from '../sending/allowed-channels';
 import { sendToChannel } from '../sending/to-channel';
 import { sendToFolder } from '../sending/to-folder';
 import { exportFile } from './collect';
@@ -52,6 +53,7 @@ export async function sendJob(context: ServerContext, payload: unknown, job: Job
     const what = { file, bytes: size.size, sha256, name: fileName };
     return { ...(await sendToFolder(what, config.sentDir, destination.folder, job.signal).catch(stopped)) };
   }
+  allowChannel(config, destination.address);
   const made = madeSchema.safeParse(render.result).data ?? {};
   const offered = {
     ...{ fileName, mediaType, bytes: size.size },

@@ -12,6 +12,7 @@ const environment = z.object({
   ESTRELLA_LOG: z.enum(['debug', 'info', 'warn', 'error', 'silent']).default('info'),
   ESTRELLA_HOST: z.string().max(255).default('127.0.0.1'),
   ESTRELLA_HOSTS: z.string().max(2000).default(''),
+  ESTRELLA_CHANNELS: z.string().max(4000).default(''),
   ESTRELLA_PASSWORD: z.string().max(200).optional(),
   ESTRELLA_SEED: z.enum(['0', '1']).default('1'),
 });
@@ -30,6 +31,8 @@ export interface Config {
   readonly seed: boolean;
   readonly assets: Assets;
   readonly access: Access;
+  /** Addresses of channels that may be called, small letters; with none and no password, any may be. */
+  readonly channels: readonly string[];
 }
 
 /** Who may reach the server. */
@@ -98,5 +101,8 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     seed: e.ESTRELLA_SEED === '1',
     assets,
     access,
+    channels: e.ESTRELLA_CHANNELS.split(',')
+      .map((address) => address.trim().toLowerCase().replace(/\/+$/, ''))
+      .filter(Boolean),
   };
 }

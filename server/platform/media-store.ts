@@ -1,6 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
-import { copyFile, mkdir, readFile, readdir, rename, rm, stat, writeFile } from 'node:fs/promises';
+import { chmod, copyFile, mkdir, readFile, readdir, rename, rm, stat, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -88,10 +88,13 @@ async function aged(dir: string, names: readonly string[]): Promise<StoredFile[]
 
 const names = (dir: string): Promise<string[]> => readdir(dir).catch((): string[] => []);
 
-/** @param exportsDir - where finished exports go; made when first needed. */
+/** @param exportsDir - where finished exports go. */
 export async function createMediaStore(dir: string, exportsDir = join(dir, '..', 'exports')): Promise<MediaStore> {
   const tmp = join(dir, 'tmp');
   await mkdir(tmp, { recursive: true });
+  await mkdir(exportsDir, { recursive: true });
+  // What people bring in and make is theirs: other accounts of the machine have no business in it.
+  for (const own of [dir, exportsDir]) await chmod(own, 0o700).catch(() => {}); // a mounted disk may have no such rights
   const path = (hash: string, variant: Variant) => {
     if (!HASH.test(hash)) throw new RangeError('not a content hash');
     return join(dir, hash.slice(0, 2), `${hash}.${extensionOf(variant)}`);

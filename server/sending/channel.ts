@@ -76,7 +76,9 @@ function parsedJson(text: string): unknown {
 
 /** What an answer that is no success means. */
 export function refusal(status: number, retryAfter: string | null, text: string): AppError | TryLater {
-  const said = z.object({ error: z.string().max(500) }).safeParse(parsedJson(text)).data?.error ?? `it said ${status}`;
+  const own = z.object({ error: z.string().max(500) }).safeParse(parsedJson(text)).data?.error;
+  // One line of plain text: it is shown to people.
+  const said = own?.replace(/\s+/g, ' ').replace(/\p{C}/gu, '').trim() || `it said ${status}`;
   const isPassing = status >= 500 || status === 429 || status === 408 || status === 423;
   return isPassing ? new TryLater(said, Number(retryAfter) || null) : new AppError('SEND_REFUSED', said);
 }

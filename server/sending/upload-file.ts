@@ -27,7 +27,11 @@ const isLost = (status: number | undefined): boolean => status === 404 || status
  * @returns the id of the upload there. @throws AppError SEND_REFUSED, TryLater, Cancelled.
  */
 export function uploadFile(channel: Channel, what: FileUpload): Promise<string> {
-  const { file, bytes, begun, onBegun, onProgress, signal } = what;
+  const { file, bytes, onBegun, onProgress, signal } = what;
+  // What the account is known by goes along: to the channel's own address, and nowhere else.
+  const isOwn = (address: string): boolean =>
+    URL.canParse(address) && new URL(address).origin === new URL(channel.address).origin;
+  const begun = what.begun !== null && isOwn(what.begun) ? what.begun : null;
   return new Promise((resolve, reject) => {
     const upload = new Upload(createReadStream(file), {
       endpoint: `${channel.address}/uploads`,
@@ -37,7 +41,12 @@ export function uploadFile(channel: Channel, what: FileUpload): Promise<string> 
       retryDelays: null, // waits are the job's, which outlive this process
       storeFingerprintForResuming: false,
       headers: { authorization: `Bearer ${channel.token}` },
-      onUploadUrlAvailable: () => upload.url && onBegun(upload.url),
+      onUploadUrlAvailable: () => {
+        if (!upload.url) return;
+        if (isOwn(upload.url)) return onBegun(upload.url);
+        void upload.abort().catch(() => {});
+        finish(() => reject(new AppError('SEND_REFUSED', 'it gave an address elsewhere for the upload')));
+      },
       onProgress: (sent, total) => onProgress(total ? sent / total : 0),
       onSuccess: () => finish(() => resolve(idOf(upload.url ?? ''))),
       onError: (error) =>

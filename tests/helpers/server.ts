@@ -61,6 +61,7 @@ export async function openTestServer(access: Access = OPEN): Promise<TestServer>
     logLevel: 'silent',
     seed: false,
     access,
+    channels: [],
     assets: BUILT,
   };
   const context = await openContext(config, pino({ level: 'silent' }));

@@ -1,6 +1,9 @@
+import { statSync } from 'node:fs';
+import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { MAX_JSON_BYTES } from '../../server/platform/limits';
-import { isForeign, isOurHost } from '../../server/http/guard';
+import { createGuesses, isForeign, isOurHost } from '../../server/http/guard';
+import { strToU8, zipSync } from 'fflate';
 import { newPiece } from '../helpers/documents';
 import { HOST, json, openTestServer } from '../helpers/server';
 import type { TestServer } from '../helpers/server';
@@ -98,6 +101,42 @@ describe('strangers', () => {
     } finally {
       await wide.close();
     }
+  });
+  it('wrong passwords are answered more and more slowly, by address, and at last not at all', async () => {
+    const pauses: number[] = [];
+    const guesses = createGuesses((ms) => {
+      pauses.push(ms);
+      return Promise.resolve();
+    });
+    for (let i = 0; i < 30; i++) await guesses.wait('192.0.2.1');
+    expect(pauses.slice(0, 4)).toEqual([100, 200, 400, 800]);
+    expect(pauses.at(-1)).toBe(5000);
+    await expect(guesses.wait('192.0.2.1')).rejects.toMatchObject({ code: 'TOO_MANY_REQUESTS' });
+    await guesses.wait('192.0.2.2');
+  });
+  it('an address has so many streams of news at once, and others as soon as it closes them', async () => {
+    const open = async () => {
+      const abort = new AbortController();
+      return { abort, answer: await ask('/api/events', { signal: abort.signal }) };
+    };
+    const streams = await Promise.all(Array.from({ length: 64 }, open));
+    expect(streams.every(({ answer }) => answer.status === 200)).toBe(true);
+    expect((await open()).answer.status).toBe(429);
+    for (const { answer } of streams) await answer.body?.cancel();
+    let again = 429;
+    while (again === 429) {
+      const { answer } = await open();
+      again = answer.status;
+      await answer.body?.cancel();
+    }
+    expect(again).toBe(200);
+  });
+  it('what is shared by a link runs nothing', async () => {
+    const { headers } = await ask(`/shared/${'a'.repeat(24)}`);
+    expect(headers.get('content-security-policy')).toBe('sandbox');
+  });
+  it('the folders of media and films are their owner’s alone', () => {
+    for (const name of ['media', 'exports']) expect(statSync(join(server.dir, name)).mode & 0o077).toBe(0);
   });
   it('too many requests at once are told to wait', async () => {
     const answers = await Promise.all(Array.from({ length: 3200 }, () => ask('/api/nothing')));
@@ -221,6 +260,43 @@ describe('nonsense', () => {
     }
     expect((await ask('/api/nothing')).status).toBe(404);
     expect((await server.request(`/api/pieces/${piece.id}`)).status).toBe(200);
+  });
+  it('JSON that would freeze a parser is refused before it is parsed, in bodies and in piece files', async () => {
+    const bodies = [
+      `{"piece":${'['.repeat(4e6)}${']'.repeat(4e6)}}`,
+      `{"piece":[${'[],'.repeat(5e6)}[]]}`,
+      `{"piece":{${Array.from({ length: 160_000 }, (_, i) => `"k${i}":1`).join()}}}`,
+    ];
+    for (const body of bodies) {
+      const before = process.cpuUsage();
+      const answer = await server.request('/api/pieces', { ...json('POST', {}), body });
+      const { user, system } = process.cpuUsage(before);
+      expect(answer).toMatchObject({ status: 400, body: { error: { code: 'BAD_REQUEST' } } });
+      expect((user + system) / 1e6).toBeLessThan(2);
+    }
+    const piece = newPiece('Bomb');
+    for (const [name, content] of [
+      ['rosters.json', '['.repeat(16e6)],
+      ['rosters.json', `{"a":[${'[],'.repeat(5e6)}[]]}`],
+      [
+        'piece.json',
+        JSON.stringify({ ...piece, ...Object.fromEntries(Array.from({ length: 4000 }, (_, i) => [`k${i}`, 1])) }),
+      ],
+    ] as const) {
+      const file = zipSync({ 'piece.json': strToU8(JSON.stringify(piece)), [name]: strToU8(content) }, { level: 9 });
+      const answer = await server.request('/api/pieces/import', {
+        method: 'POST',
+        body: file as Uint8Array<ArrayBuffer>,
+      });
+      expect(answer).toMatchObject({ status: 422, body: { error: { code: 'PIECE_INVALID' } } });
+    }
+  });
+  it('a document of any version whose layers are no list, or with fields that no version had, is refused', async () => {
+    for (const version of [1, 3, 8])
+      for (const wrong of [{ layers: {} }, { layers: 'x' }, { layers: null }, { media: {} }, { layers: undefined }]) {
+        const piece = { ...newPiece('Odd'), ...wrong, version };
+        expect((await server.request('/api/pieces', json('POST', { piece }))).status).toBe(400);
+      }
   });
   it('a body without end is not read to its end', async () => {
     let sent = 0;

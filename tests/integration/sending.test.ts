@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
-import { mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { createServer } from 'node:http';
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -14,9 +15,10 @@ import { freeMoment } from '@core/time';
 import { LOCAL } from '../../server/features/pieces/repository';
 import { runJob, runNext } from '../../server/jobs/runner';
 import { createOutside } from '../../server/outside/outside';
+import { uploadFile } from '../../server/sending/upload-file';
 import type { FaultKind } from '../../server/outside/faults';
 import { countingIds, newPiece } from '../helpers/documents';
-import { json, openTestServer } from '../helpers/server';
+import { OPEN, json, openTestServer } from '../helpers/server';
 import type { TestServer } from '../helpers/server';
 import { startWorkerOf, until } from '../helpers/worker-process';
 
@@ -321,6 +323,49 @@ describe('when and where', () => {
     expect(destinationSchema.safeParse({ kind: 'folder', name: 'x', folder }).success).toBe(false);
   });
 
+  it('calls only addresses that the owner of an open server allows', async () => {
+    const open = await openTestServer({ ...OPEN, password: 'harbour-lights' });
+    const ask = (path: string, body: unknown) =>
+      open.request(path, {
+        ...json('POST', body),
+        headers: { 'content-type': 'application/json', authorization: `Basic ${btoa('x:harbour-lights')}` },
+      });
+    const channel = { kind: 'channel', name: 'X', address: 'http://127.0.0.1:9', token: 'abc', place: 'wide' };
+    for (const [path, body] of [
+      ['/api/destinations', channel],
+      ['/api/destinations/look', { address: channel.address }],
+    ] as const)
+      expect((await ask(path, body)).body.error).toMatchObject({ code: 'SEND_REFUSED' });
+    (open.config as { channels: readonly string[] }).channels = [channel.address];
+    expect((await ask('/api/destinations', channel)).status).toBe(201);
+    // What would break the request's own lines is refused where it is typed.
+    expect((await ask('/api/destinations', { ...channel, token: 'ab\r\nx: y' })).status).toBe(400);
+    await open.close();
+  });
+  it('sends the account along to the channel alone, not to wherever that says the upload is', async () => {
+    const asked: string[] = [];
+    const elsewhere = createServer((request, response) => {
+      asked.push(request.headers.authorization ?? 'none');
+      response.end();
+    });
+    await new Promise<void>((done) => elsewhere.listen(0, '127.0.0.1', done));
+    const stranger = `http://127.0.0.1:${(elsewhere.address() as AddressInfo).port}`;
+    const channel = createServer((request, response) => {
+      request.resume();
+      response.writeHead(201, { location: `${stranger}/uploads/1`, 'tus-resumable': '1.0.0' }).end();
+    });
+    await new Promise<void>((done) => channel.listen(0, '127.0.0.1', done));
+    const address = `http://127.0.0.1:${(channel.address() as AddressInfo).port}`;
+    const file = join(server.dir, 'small.bin');
+    writeFileSync(file, 'kite');
+    const what = { file, bytes: 4, onBegun: () => {}, onProgress: () => {}, signal: new AbortController().signal };
+    const own = { address, token: 'secret', place: 'wide' };
+    for (const begun of [null, `${stranger}/uploads/2`])
+      await expect(uploadFile(own, { ...what, begun })).rejects.toMatchObject({ code: 'SEND_REFUSED' });
+    expect(asked).toEqual([]);
+    elsewhere.close();
+    channel.close();
+  });
   it('gives a file a link without the password, and takes it back', async () => {
     const render = await rendered('Link');
     const link = (await server.request(`/api/jobs/${render}/link`, json('POST', { isShared: true }))).body

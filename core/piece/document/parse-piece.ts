@@ -28,15 +28,31 @@ function clampTracks(layer: Layer): void {
   }
 }
 
-/** Brings a document of an earlier version up to this one, step by step; null if there is no way. */
-function migrated(input: Json): Json | null {
+/** Brings a document of an earlier version, which is known, up to this one, step by step. */
+function migrated(input: Json): Json {
   let document = input;
   while (document.version !== PIECE_VERSION) {
-    const step = typeof document.version === 'number' ? MIGRATIONS[document.version] : undefined;
-    if (!step) return null;
-    document = step(document);
+    document = MIGRATIONS[document.version as number]!(document); // each leads to the next, up to this one
   }
   return document;
+}
+
+/** Keys that an object of a piece has at most: no version had half as many. */
+const MAX_KEYS = 100;
+const keyCount = (value: unknown): number =>
+  typeof value === 'object' && value !== null ? Object.keys(value).length : 0;
+
+/** What no version of a piece ever was, in words: refused before a migration copies it. */
+function strangeShape(input: Json): string | null {
+  if (keyCount(input) > MAX_KEYS) return 'it has more fields than a piece has';
+  for (const list of LIST_IDS) {
+    const entries = input[list];
+    if (entries === undefined) continue;
+    if (!Array.isArray(entries)) return `${list}: is no list`;
+    const strange = entries.slice(0, LISTS[list].most).findIndex((entry) => keyCount(entry) > MAX_KEYS);
+    if (strange >= 0) return `${list}.${strange}: it has more fields than there are`;
+  }
+  return 'layers' in input ? null : 'layers: is no list';
 }
 
 function longList(input: Json): string | null {
@@ -55,11 +71,15 @@ function longList(input: Json): string | null {
 export function parsePiece(input: unknown): { ok: true; piece: Piece } | { ok: false; problem: PieceProblem } {
   if (typeof input !== 'object' || input === null || !('version' in input))
     return { ok: false, problem: { code: 'NOT_A_PIECE', detail: 'it has no version' } };
+  const { version } = input;
+  if (version !== PIECE_VERSION && !(typeof version === 'number' && MIGRATIONS[version]))
+    return { ok: false, problem: { code: 'UNKNOWN_VERSION', detail: String(version).slice(0, 40) } };
+  const strange = strangeShape(input as Json);
+  if (strange) return invalid(strange);
   // Counted before anything is copied or validated: that costs little whatever stands in it.
   const tooMuch = longList(input as Json) ?? exceededTotal(input); // an object: told apart just now
   if (tooMuch) return invalid(tooMuch);
   const document = migrated(input as Json);
-  if (!document) return { ok: false, problem: { code: 'UNKNOWN_VERSION', detail: String(input.version).slice(0, 40) } };
   const parsed = pieceSchema.safeParse(document);
   if (!parsed.success) {
     const issue = parsed.error.issues[0];

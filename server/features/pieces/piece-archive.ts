@@ -14,6 +14,7 @@ import { rosterSchema } from '@core/roster';
 import type { Roster } from '@core/roster';
 import { idSchema } from '@core/time';
 import { AppError, isDiskFull } from '../../platform/errors';
+import { exceededJson } from '../../platform/json-bounds';
 import { MAX_PIECE_FILE_BYTES } from '../../platform/limits';
 
 /**
@@ -31,9 +32,10 @@ export interface UnpackedPiece {
 
 /** Entries an archive may have: media of a full piece and their analyses, and some room. */
 const MOST_ENTRIES = 2000;
-const ANALYSIS_BYTES = 64_000_000;
+/** An hour of music, found in every way, has a quarter of this. */
+const ANALYSIS_BYTES = 16_000_000;
 const ROSTERS = 'rosters.json';
-const MAX_ROSTERS_BYTES = 64_000_000;
+const MAX_ROSTERS_BYTES = 24_000_000;
 const MOST_ROSTERS = 200;
 
 const damaged = (cause?: unknown) => new AppError('NOT_A_PIECE_FILE', '', { cause });
@@ -89,6 +91,14 @@ async function readWhole(zip: ZipFile, entry: Entry, most: number, total: { left
   return Buffer.concat(chunks);
 }
 
+/** An entry of JSON as text. @throws AppError PIECE_INVALID for what no program of ours would write. */
+async function readJson(zip: ZipFile, entry: Entry, most: number, total: { left: number }): Promise<string> {
+  const bytes = await readWhole(zip, entry, most, total);
+  const exceeded = exceededJson(bytes);
+  if (exceeded) throw new AppError('PIECE_INVALID', `${entry.fileName}: ${exceeded}`);
+  return bytes.toString('utf8');
+}
+
 /** Rosters of the groups of a piece; none where the entry is not there, and what is broken in it is left out. */
 async function readRosters(
   zip: ZipFile,
@@ -96,7 +106,7 @@ async function readRosters(
   total: { left: number },
 ): Promise<Map<string, Roster>> {
   if (!entry) return new Map();
-  const text = (await readWhole(zip, entry, MAX_ROSTERS_BYTES, total)).toString('utf8');
+  const text = await readJson(zip, entry, MAX_ROSTERS_BYTES, total);
   let read: unknown = null;
   try {
     read = JSON.parse(text);
@@ -124,7 +134,7 @@ export async function unpackPiece(file: string, into: string): Promise<UnpackedP
     for (const entry of await entriesOf(zip)) entries.set(entry.fileName, entry);
     const document = entries.get('piece.json');
     if (!document) throw damaged();
-    const read = readDocumentEntry((await readWhole(zip, document, MAX_DOCUMENT_BYTES, total)).toString('utf8'));
+    const read = readDocumentEntry(await readJson(zip, document, MAX_DOCUMENT_BYTES, total));
     if (!read.ok) throw new AppError(read.problem.code, 'detail' in read.problem ? read.problem.detail : '');
     const { piece } = read;
     const media = new Map<string, string>();
@@ -152,8 +162,7 @@ export async function unpackPiece(file: string, into: string): Promise<UnpackedP
       media.set(ref.hash, target);
       const found = ref.kind === 'audio' ? entries.get(pieceFileEntry('analysis', ref.hash)) : undefined;
       // A broken analysis is made anew from the audio; nothing is lost by leaving it out.
-      const analysis =
-        found && readAnalysisEntry((await readWhole(zip, found, ANALYSIS_BYTES, total)).toString('utf8'));
+      const analysis = found && readAnalysisEntry(await readJson(zip, found, ANALYSIS_BYTES, total));
       if (analysis) analyses.set(ref.hash, analysis);
     }
     return { piece, analyses, media, rosters: await readRosters(zip, entries.get(ROSTERS), total) };
