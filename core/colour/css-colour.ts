@@ -1,11 +1,23 @@
 import { channelsOf, colourFrom } from './channels';
-import { formatHex, formatHex8, modeHsl, modeHwb, parse, useMode } from 'culori/fn';
+import {
+  formatHex,
+  formatHex8,
+  modeHsl,
+  modeHwb,
+  modeLab,
+  modeLch,
+  modeOklab,
+  modeOklch,
+  parse,
+  useMode,
+} from 'culori/fn';
 import type { Colour } from './colour';
 
 useMode(modeHsl);
 useMode(modeHwb);
+for (const mode of [modeLab, modeLch, modeOklab, modeOklch]) useMode(mode);
 
-/** A colour as CSS Colour 4 writes it (names, hex, rgb, hsl, hwb) as documents hold it; null for what is none. */
+/** A colour as CSS Colour 4 writes it (names, hex, rgb, hsl, hwb, lab, lch, oklab, oklch) as documents hold it; null for what is none. */
 export function cssColour(text: string): Colour | null {
   const parsed = parse(text.trim().toLowerCase());
   if (!parsed) return null;

@@ -29,6 +29,8 @@ export interface PaintPlace {
   readonly matrix: Matrix;
   /** 0 to 1, for all of it. */
   readonly opacity: number;
+  /** What is not had, by name. */
+  readonly left: Set<string>;
 }
 
 /** A gradient and those it takes over from, the nearest first. */
@@ -98,6 +100,7 @@ export function gradientPaint(element: SvgElement, place: PaintPlace): SvgPaint 
   if (radius <= 0) return solid;
   const fx = attribute('fx', isSame) === undefined ? cx : length('fx', 'x', '0');
   const fy = attribute('fy', isSame) === undefined ? cy : length('fy', 'y', '0');
+  if (length('fr', 'both', '0%') > 0) place.left.add('gradients that begin at a circle');
   const focus: [number, number] = [(fx - cx) / radius, (fy - cy) / radius];
   // A focus outside the circle stands just within it.
   const far = Math.hypot(...focus);

@@ -145,3 +145,64 @@ describe('hostile files', () => {
     expect(writeSvg({ ...list, items: [item] }, { picture }).svg).not.toContain('<script');
   });
 });
+
+describe('files that take long to match', () => {
+  const timed = (text: string): number => {
+    const before = process.cpuUsage();
+    readSvg(text, { outliner });
+    const { user, system } = process.cpuUsage(before);
+    return (user + system) / 1e6;
+  };
+  it('do not: selectors of many levels within many levels', () => {
+    const groups = 60;
+    const style = `<style>.z ${'g '.repeat(38)}rect{fill:red}</style>`;
+    expect(timed(svg(`${style}${'<g>'.repeat(groups)}${BOX}${'</g>'.repeat(groups)}`))).toBeLessThan(1);
+  });
+  it('do not: thousands of rules for thousands of shapes', () => {
+    const rules = Array.from(
+      { length: 4000 },
+      (_, i) => `g g rect.c${i % 7}:not(.d${i}){fill:#${String(100 + (i % 900))}}`,
+    ).join('');
+    const shapes = Array.from({ length: 3900 }, (_, i) => `<rect class="c${i % 7}" width="9" height="9"/>`).join('');
+    const text = svg(`<style>${rules}</style><g><g>${shapes}</g></g>`);
+    expect(timed(text)).toBeLessThan(5);
+    const read = readSvg(text, { outliner });
+    if (!('problem' in read)) expect(read.left).toContain('style sheets of such complexity');
+  });
+  it('do not: variables that name variables', () => {
+    const names = Array.from({ length: 60 }, (_, i) => `--v${i}:var(--v${i + 1}) var(--v${i + 1})`).join(';');
+    expect(timed(svg(`<style>:root{${names}} rect{fill:var(--v0)}</style>${BOX}`))).toBeLessThan(1);
+  });
+});
+
+describe('what is not had is told', () => {
+  it.each([
+    ['<rect width="9" height="9" style="clip-path:circle(4px)"/>', 'clips made of basic shapes'],
+    ['<rect width="9" height="9" style="filter:sepia(1)"/>', 'filters other than a blur'],
+    ['<g style="isolation:isolate"><rect width="9" height="9"/></g>', 'isolated blending'],
+    ['<text y="20" text-decoration="underline">a</text>', 'underlines'],
+    ['<text y="20" dominant-baseline="middle">a</text>', 'other baselines'],
+    ['<text y="20">a<tspan baseline-shift="super">b</tspan></text>', 'raised and lowered words'],
+    ['<text y="20" textLength="90">a</text>', 'words of a given length'],
+    ['<text y="20" style="word-spacing:4px">a b</text>', 'spacing of words'],
+    [
+      '<filter id="f"><feGaussianBlur stdDeviation="2 5"/></filter><rect width="9" height="9" filter="url(#f)"/>',
+      'blurs of two widths',
+    ],
+    [
+      '<radialGradient id="g" fr=".2"><stop/><stop offset="1" stop-color="red"/></radialGradient><rect width="9" height="9" fill="url(#g)"/>',
+      'gradients that begin at a circle',
+    ],
+  ])('%s', (body, name) => {
+    const read = readSvg(svg(`${body}${BOX}`), { outliner });
+    expect('problem' in read ? [] : read.left).toContain(name);
+  });
+  it('entities that only name namespaces are put in, and prefixes that stand for SVG are', () => {
+    const doctype = '<!DOCTYPE svg [<!ENTITY ns_svg "http://www.w3.org/2000/svg"><!ENTITY sea "#54c6c0">]>';
+    const read = readSvg(
+      `${doctype}<d:svg xmlns:d="&ns_svg;" width="9" height="9"><d:rect width="9" height="9" fill="&sea;"/></d:svg>`,
+      { outliner },
+    );
+    expect(JSON.stringify(read)).toContain('#54c6c0');
+  });
+});

@@ -1,18 +1,19 @@
-import { multiply, transformBox } from '../geometry';
-import type { Box } from '../geometry';
+import { IDENTITY, multiply, transformBox } from '../geometry';
+import type { Box, Matrix } from '../geometry';
 import { staysWithin } from './node-boxes';
+import { noteShape } from './left-out';
 import type { SvgClip, SvgDrawing, SvgGroup, SvgNode } from './nodes';
 import type { Outliner } from './outliner';
 import { measuresIn, rectanglePath } from './reader';
 import type { Place, Reader } from './reader';
 import { shapeNode } from './shape-node';
 import { SHAPE_NAMES, shapeData } from './shapes';
-import { INITIAL_STYLE, readSheet, styleOf } from './styles';
+import { INITIAL_STYLE, isSheetTooCostly, readSheet, styleOf, withGeometry } from './styles';
 import type { Style } from './styles';
 import { textNode } from './text-node';
-import { lengthOf, transformOf, viewMatrix } from './values';
+import { cssTransformOf, lengthOf, originOf, transformOf, viewMatrix } from './values';
 import type { Measures } from './values';
-import { baseOf } from './whole';
+import { baseOf, boxOf } from './whole';
 import { childElements, readXml, referenceOf } from './xml';
 import type { SvgElement, SvgProblem } from './xml';
 
@@ -104,10 +105,14 @@ function drawn(reader: Reader, element: SvgElement, around: Place, style: Style)
     reader.left.add('parts beyond a few thousand');
     return null;
   }
-  const own = style.transform === '' ? transformOf(element.attributes.transform) : transformOf(style.transform);
-  const place: Place = { ...around, style, matrix: multiply(around.matrix, own) };
+  const place: Place = {
+    ...around,
+    style,
+    matrix: multiply(around.matrix, ownTransform(reader, element, around, style)),
+  };
+  noteShape(style, reader.left);
   if (SHAPE_NAMES.has(element.name)) {
-    const data = shapeData(element, measuresIn(place));
+    const data = shapeData(withGeometry(element, style), measuresIn(place));
     return data === null ? null : shapeNode(reader, element, data, place);
   }
   if (element.name === 'use') return useNode(reader, element, place);
@@ -121,9 +126,35 @@ function drawn(reader: Reader, element: SvgElement, around: Place, style: Style)
     return viewportNode(reader, element, place, box);
   }
   const children = childElements(element);
-  const shown = element.name === 'switch' ? children.filter((child) => !SILENT.has(child.name)).slice(0, 1) : children;
+  const shown =
+    element.name === 'switch'
+      ? children.filter((child) => !SILENT.has(child.name) && isRequired(child.attributes)).slice(0, 1)
+      : children;
   const nodes = nodesOf(reader, shown, place);
   return nodes.length === 0 ? null : { ...baseOf(reader, element, place), type: 'group', children: nodes };
+}
+
+/** Whether what an element asks for is there: its language, no extensions (SVG 2, section 5.8). */
+function isRequired({ systemLanguage, requiredExtensions }: SvgElement['attributes']): boolean {
+  const languages = systemLanguage?.split(',').map((one) => one.trim().toLowerCase());
+  return (!languages || languages.some((one) => /^en\b/.test(one))) && (requiredExtensions ?? '').trim() === '';
+}
+
+/** The transform of an element, about the point that it says. */
+function ownTransform(reader: Reader, element: SvgElement, around: Place, style: Style): Matrix {
+  const asked = style['transform-origin'] ?? '';
+  const written = element.attributes.transform;
+  // Attributes write numbers, style sheets units; what both may write is read as attributes have it.
+  const isCss = style.transform !== '' && style.transform !== written;
+  if (style.transform === 'none' || (!isCss && !written)) return IDENTITY;
+  const { measures } = around;
+  const isOfBox = style['transform-box'] === 'fill-box' || style['transform-box'] === 'content-box';
+  const box: Box = (isOfBox && boxOf(reader, element, { ...around, style })) || [0, 0, measures.width, measures.height];
+  const within: Measures = { width: box[2] - box[0], height: box[3] - box[1], em: measures.em };
+  const own = isCss ? cssTransformOf(style.transform ?? '', within) : transformOf(written);
+  if (asked === '') return own;
+  const [x, y] = originOf(asked, box, measures.em);
+  return multiply(multiply([1, 0, 0, 1, x, y], own), [1, 0, 0, 1, -x, -y]);
 }
 
 function nodeOf(reader: Reader, element: SvgElement, around: Place): SvgNode | null {
@@ -190,6 +221,7 @@ export function readSvg(text: string, { outliner, fit }: SvgOptions): SvgDrawing
   const style = styleOf(root, INITIAL_STYLE, sheet);
   const place: Place = { matrix: [k, 0, 0, k, 0, 0], style, measures: { ...measures, width, height }, under: [] };
   const node = style.display === 'none' ? null : viewportNode(reader, root, place, [0, 0, width, height]);
+  if (isSheetTooCostly(sheet)) reader.left.add('style sheets of such complexity');
   if (!node || node.children.length === 0) return { problem: 'empty' };
   return { width: width * k, height: height * k, root: node, left: [...reader.left].slice(0, 40) };
 }

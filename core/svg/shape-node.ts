@@ -1,6 +1,6 @@
 import { cssColour, withAlpha } from '../colour';
-import { IDENTITY, likeness, multiply, scaleOf, tightBox } from '../geometry';
-import type { Box } from '../geometry';
+import { IDENTITY, flattenPath, lengthOf as pathLength, likeness, multiply, scaleOf, tightBox } from '../geometry';
+import type { Box, Matrix } from '../geometry';
 import { gradientPaint } from './gradients';
 import type { PaintPlace } from './gradients';
 import type { SvgNode, SvgPaint, SvgShape } from './nodes';
@@ -31,6 +31,21 @@ function paintOf(reader: Reader, value: string, place: PaintPlace): SvgPaint | n
   return url[2] ? solid(url[2]) : null;
 }
 
+/**
+ * User units that a unit of the dashes makes: a path may say how long it is meant to be (SVG 2, section 9.6.1).
+ * @param local - its data, enlarged by k.
+ */
+function dashUnit({ attributes }: SvgElement, local: string, k: number): number {
+  const said = parseFloat(attributes.pathLength ?? '');
+  if (!(said > 0)) return 1;
+  const length = flattenPath(local).reduce((sum, contour) => sum + pathLength(contour), 0) / k;
+  return length / said;
+}
+
+/** Lines of no length get one that nobody sees: with round or square ends they are dots (SVG 2, section 13.5.3). */
+const withDots = (data: string): string =>
+  data.replace(/M(\S+) (\S+)L\1 \2(?=M|Z|$)/g, (_, x: string, y: string) => `M${x} ${y}L${Number(x) + 0.01} ${y}`);
+
 /** A shape of path data in user units. */
 export function shapeNode(reader: Reader, element: SvgElement, data: string, place: Place): SvgNode | null {
   const { style, matrix } = place;
@@ -38,7 +53,12 @@ export function shapeNode(reader: Reader, element: SvgElement, data: string, pla
   const measures = measuresIn(place);
   const k = Math.max(1e-6, scaleOf(matrix));
   // At the size in which it is drawn, so that rounding does not matter.
-  const local = plainPath(data, [k, 0, 0, k, 0, 0]);
+  const isDotted = style['stroke-linecap'] !== 'butt' && style.stroke !== 'none';
+  const drawnAt = (at: Matrix): string | null => {
+    const plain = plainPath(data, at);
+    return plain !== null && isDotted ? withDots(plain) : plain;
+  };
+  const local = drawnAt([k, 0, 0, k, 0, 0]);
   if (local === null) {
     reader.left.add('paths of too many points');
     return null;
@@ -47,14 +67,14 @@ export function shapeNode(reader: Reader, element: SvgElement, data: string, pla
   const box: Box | null = tight && [tight[0] / k, tight[1] / k, tight[2] / k, tight[3] / k];
   const paint = (which: 'fill' | 'stroke'): SvgPaint | null =>
     paintOf(reader, style[which] ?? 'none', {
-      ...{ byId: reader.byId, sheet: reader.sheet, style, measures, box, matrix },
+      ...{ byId: reader.byId, sheet: reader.sheet, left: reader.left, style, measures, box, matrix },
       opacity: shareOf(style[`${which}-opacity`], 1),
     });
   const fill = paint('fill');
-  const stroke = strokeOf(style, measures, paint('stroke'));
+  const stroke = strokeOf(style, measures, paint('stroke'), dashUnit(element, local, k));
   const isFixed = style['vector-effect'] === 'non-scaling-stroke';
   const isBaked = !stroke || likeness(matrix) !== 'other' || isFixed;
-  const d = isBaked ? plainPath(data, matrix) : local;
+  const d = isBaked ? drawnAt(matrix) : local;
   if (d === null || (!fill && !stroke)) return null;
   for (const marker of ['marker-start', 'marker-mid', 'marker-end'])
     if (style[marker] !== 'none') reader.left.add('markers on lines');

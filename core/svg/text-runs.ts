@@ -1,3 +1,4 @@
+import { noteWords } from './left-out';
 import type { Style } from './styles';
 import { lengthOf, numbersOf } from './values';
 import type { Measures } from './values';
@@ -24,6 +25,23 @@ export interface TextRuns {
 
 const SPACES = /[ \t\r\n]+/g;
 
+/** Words in the case that is asked for (CSS Text 3, section 2.1). */
+function inCaseOf(words: string, transform: string | undefined): string {
+  switch (transform) {
+    case 'uppercase':
+      return words.toLocaleUpperCase('en');
+    case 'lowercase':
+      return words.toLocaleLowerCase('en');
+    case 'capitalize':
+      return words.replace(
+        /(^|\s)(\p{L})/gu,
+        (_, space: string, letter: string) => space + letter.toLocaleUpperCase('en'),
+      );
+    default:
+      return words;
+  }
+}
+
 export function runsOf(
   text: SvgElement,
   style: Style,
@@ -38,6 +56,8 @@ export function runsOf(
     const { x, y, dx, dy, rotate } = element.attributes;
     for (const list of [x, y, dx, dy]) if (numbersOf(list).length > 1) left.add('places of single letters');
     if (rotate !== undefined) left.add('turned letters');
+    if (element.attributes.textLength !== undefined) left.add('words of a given length');
+    noteWords(own, left);
     const first = (list: string | undefined): string | undefined => list?.trim().split(/[\s,]+/)[0];
     waiting = {
       x: lengthOf(first(x), 'x', measures) ?? waiting.x,
@@ -53,7 +73,7 @@ export function runsOf(
         } else if (child.name === 'textPath') left.add('text along a path');
         continue;
       }
-      const words = child.replace(SPACES, ' ');
+      const words = inCaseOf(child.replace(SPACES, ' '), own['text-transform']);
       if (words === '' || (words === ' ' && runs.length === 0)) continue;
       runs.push({ text: words, style: own, element, ...waiting });
       waiting = { x: null, y: null, dx: 0, dy: 0 };

@@ -96,6 +96,65 @@ export function transformOf(text: string | undefined): Matrix {
   return matrix;
 }
 
+/** Degrees of an angle with its unit (CSS Values 4, section 7.1); null for what is none. */
+function degreesOf(text: string): number | null {
+  const match = /^([+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?)(deg|grad|rad|turn)?$/i.exec(text.trim());
+  if (!match) return null;
+  const per = { deg: 1, grad: 0.9, rad: 180 / Math.PI, turn: 360 }[match[2]?.toLowerCase() ?? 'deg'];
+  return per === undefined ? null : bounded(Number(match[1]) * per);
+}
+
+/**
+ * Transforms as style sheets write them (CSS Transforms 1): with units and shares of a box. What is written wrongly, or
+ * leaves the plane, counts as none.
+ */
+export function cssTransformOf(text: string, measures: Measures): Matrix {
+  let matrix = IDENTITY;
+  for (const [, name = '', list = ''] of text.matchAll(/([a-zA-Z]+)\s*\(([^)]*)\)/g)) {
+    const values = list.split(/[\s,]+/).filter(Boolean);
+    const numbers = values.map((value, i) => {
+      if (/^translate/i.test(name)) return lengthOf(value, /Y$/i.test(name) || i === 1 ? 'y' : 'x', measures);
+      if (/^(rotate|skew)/i.test(name)) return degreesOf(value);
+      return value.endsWith('%') ? parseFloat(value) / 100 : (numbersOf(value)[0] ?? null);
+    });
+    const all = numbers.filter((one) => one !== null);
+    const [a = 0, b = 0] = all;
+    const one =
+      all.length !== values.length
+        ? null
+        : name === 'scaleX'
+          ? ([a, 0, 0, 1, 0, 0] as Matrix)
+          : name === 'scaleY'
+            ? ([1, 0, 0, a, 0, 0] as Matrix)
+            : name === 'skew'
+              ? ([1, Math.tan(b * TURN), Math.tan(a * TURN), 1, 0, 0] as Matrix)
+              : oneTransform(name === 'rotateZ' ? 'rotate' : name, name === 'rotate' ? all.slice(0, 1) : all);
+    if (!one) return IDENTITY;
+    matrix = multiply(matrix, one);
+  }
+  return matrix;
+}
+
+/** The point that `transform-origin` names within a box (CSS Transforms 1, section 6). */
+export function originOf(text: string, [l, t, r, b]: Box, em: number): [number, number] {
+  const words = text.trim().toLowerCase().split(/\s+/);
+  const shares: Readonly<Record<string, string>> = {
+    left: '0%',
+    right: '100%',
+    top: '0%',
+    bottom: '100%',
+    center: '50%',
+  };
+  const isVertical = (word: string | undefined): boolean => word === 'top' || word === 'bottom';
+  const [first = '50%', second = '50%'] =
+    isVertical(words[0]) || words[1] === 'left' || words[1] === 'right' ? [words[1], words[0]] : words;
+  const measures: Measures = { width: r - l, height: b - t, em };
+  return [
+    l + (lengthOf(shares[first] ?? first, 'x', measures) ?? 0),
+    t + (lengthOf(shares[second] ?? second, 'y', measures) ?? 0),
+  ];
+}
+
 /**
  * From a view box to the viewport it is shown in (SVG 2, section 8.6); null if the box is empty, so that nothing is shown.
  */

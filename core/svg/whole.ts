@@ -10,7 +10,7 @@ import type { Place, Reader } from './reader';
 import { SHAPE_NAMES } from './shapes';
 import { INITIAL_STYLE, styleOf } from './styles';
 import type { Style } from './styles';
-import { lengthOf, shareOf, transformOf } from './values';
+import { lengthOf, numbersOf, shareOf, transformOf } from './values';
 import type { Measures } from './values';
 import { childElements, referenceOf } from './xml';
 import type { SvgElement } from './xml';
@@ -18,7 +18,7 @@ import type { SvgElement } from './xml';
 /** What counts for an element as a whole: opacity, blending, a blur, clips and a mask. */
 
 /** The box of what an element draws, in its own user units, without strokes; null for nothing. */
-function boxOf(reader: Reader, element: SvgElement, place: Place): Box | null {
+export function boxOf(reader: Reader, element: SvgElement, place: Place): Box | null {
   // At the size in which it is drawn, so that rounding does not matter.
   const k = Math.max(1e-3, scaleOf(place.matrix));
   const style: Style = { ...place.style, 'clip-path': 'none', mask: 'none', filter: 'none', transform: '' };
@@ -99,7 +99,10 @@ const BLEND_BY_NAME = new Map(
 );
 
 function blurOf(reader: Reader, place: Place): number {
-  const id = referenceOf(place.style.filter);
+  const { style, measures } = place;
+  const plain = /^blur\(([^()]*)\)$/.exec(style.filter ?? '');
+  if (plain) return Math.max(0, lengthOf(plain[1] || '0', 'both', measures) ?? 0) * scaleOf(place.matrix);
+  const id = referenceOf(style.filter);
   const filter = id === null ? undefined : reader.byId.get(id);
   if (filter?.name !== 'filter') return 0;
   const [only, ...more] = childElements(filter);
@@ -107,7 +110,9 @@ function blurOf(reader: Reader, place: Place): number {
     reader.left.add('filters other than a blur');
     return 0;
   }
-  return Math.max(0, parseFloat(only.attributes.stdDeviation ?? '0') || 0) * scaleOf(place.matrix);
+  const [across = 0, down = across] = numbersOf(only.attributes.stdDeviation);
+  if (across !== down) reader.left.add('blurs of two widths');
+  return Math.max(0, (across + down) / 2) * scaleOf(place.matrix);
 }
 
 /** What counts for an element as a whole. */

@@ -26,7 +26,6 @@ export const SVG_PROBLEMS = {
 } as const;
 export type SvgProblem = keyof typeof SVG_PROBLEMS;
 
-const localName = (name: string): string => (name.startsWith('svg:') ? name.slice(4) : name);
 const attributeName = (name: string): string => (name === 'xlink:href' ? 'href' : name);
 
 export const isElement = (node: SvgElement | string): node is SvgElement => typeof node !== 'string';
@@ -42,16 +41,65 @@ export function referenceOf(value: string | undefined): string | null {
   return match ? (match[1] ?? match[2] ?? null) : null;
 }
 
+const SVG_NAMESPACE = 'http://www.w3.org/2000/svg';
+/** Prefixes that stand for SVG in a file. */
+const prefixesOf = (attributes: Readonly<Record<string, string>>): ReadonlySet<string> =>
+  new Set([
+    'svg',
+    ...Object.entries(attributes).flatMap(([name, value]) =>
+      name.startsWith('xmlns:') && value === SVG_NAMESPACE ? [name.slice(6)] : [],
+    ),
+  ]);
+
+/** Most entities of a file, and the longest text of one: what drawing programs give names to are addresses of namespaces. */
+const MAX_ENTITIES = 64;
+const MAX_ENTITY = 200;
+const DOCTYPE = /<!DOCTYPE\s+[^[>]*\[([^\]]*)\]\s*>/;
+const PLAIN_ENTITY = /<!ENTITY\s+([A-Za-z_][\w.-]*)\s+(?:"([^"&<%]*)"|'([^'&<%]*)')\s*>/g;
+
+/**
+ * A file with its entities put in, where they are no more than short texts; as it is where they are anything else, which
+ * the parser then refuses. No entity names another, so nothing grows beyond what is counted.
+ */
+function withoutEntities(text: string): string {
+  const doctype = DOCTYPE.exec(text);
+  const subset = doctype?.[1] ?? '';
+  if (!doctype || !subset.includes('<!ENTITY')) return text;
+  const entities = new Map<string, string>();
+  const rest = subset.replace(PLAIN_ENTITY, (_, name: string, a?: string, b?: string) => {
+    entities.set(name, a ?? b ?? '');
+    return '';
+  });
+  const isPlain =
+    rest.trim() === '' &&
+    entities.size <= MAX_ENTITIES &&
+    [...entities.values()].every((value) => value.length <= MAX_ENTITY);
+  if (!isPlain) return text;
+  let length = text.length;
+  const body = text.slice(doctype.index + doctype[0].length).replace(/&([A-Za-z_][\w.-]*);/g, (whole, name: string) => {
+    const value = entities.get(name);
+    length += value?.length ?? 0;
+    return length > MAX_SVG_LENGTH ? whole : (value ?? whole);
+  });
+  return text.slice(0, doctype.index) + body;
+}
+
 export function readXml(text: string): { readonly root: SvgElement } | { readonly problem: SvgProblem } {
   if (text.length > MAX_SVG_LENGTH) return { problem: 'too-large' };
   let parsed: XmlElement | null;
   try {
-    parsed = parseXml(text).root;
+    parsed = parseXml(withoutEntities(text)).root;
   } catch {
     // Broken, with entities of its own, or so deep that the parser's own calls ran out.
     return { problem: 'not-xml' };
   }
-  if (!parsed || localName(parsed.name) !== 'svg') return { problem: 'not-svg' };
+  if (!parsed) return { problem: 'not-svg' };
+  const prefixes = prefixesOf(parsed.attributes);
+  const localName = (name: string): string => {
+    const [prefix, local] = name.split(':');
+    return local !== undefined && prefixes.has(prefix!) ? local : name; // split gives at least one
+  };
+  if (localName(parsed.name) !== 'svg') return { problem: 'not-svg' };
   let count = 0;
   let deepest = 0;
   const convert = (from: XmlElement, parent: SvgElement | null, depth: number): SvgElement => {

@@ -215,4 +215,35 @@ export const SVG_FILES: Readonly<Record<string, string>> = {
   'words in the middle, outlined and turned': svg(
     '<text transform="translate(100 110) rotate(-12)" text-anchor="middle" font-family="Unbounded, serif" font-size="34" letter-spacing="2" fill="#ffb74a" stroke="#143749" stroke-width="2">Lumo</text>',
   ),
+  'selectors of place and of what is not': svg(
+    '<style>rect:first-child{fill:#ff6f59} rect:nth-child(2n){fill:#54c6c0} rect:last-child{fill:#143749} rect:not(.in):nth-child(3){fill:#ffb74a} rect+circle{fill:#143749} rect~path{fill:#ff6f59}</style><g><rect width="40" height="90"/><rect x="45" width="40" height="90"/><rect x="90" width="40" height="90"/><rect class="in" x="135" width="40" height="90"/></g><g><rect y="100" width="40" height="40"/><circle cx="80" cy="130" r="25"/><path d="M120 100h60v60z"/></g>',
+  ),
+  'a style sheet for screens': svg(
+    '<style>@media screen{rect{fill:#54c6c0}} @media all{rect{stroke:#143749;stroke-width:12}}</style><rect x="30" y="30" width="140" height="140"/>',
+  ),
+  'variables in style sheets': svg(
+    '<style>:root{--sea:#54c6c0;--edge:var(--none,#143749)} rect{fill:var(--sea);stroke:var(--edge);stroke-width:var(--missing,14)} circle{fill:var(--nothing)}</style><rect x="30" y="30" width="140" height="140"/><circle cx="100" cy="100" r="30"/>',
+  ),
+  'colours of later CSS, and one that is none': svg(
+    '<g fill="#143749"><rect width="60" height="180" x="10" y="10" style="fill:oklch(0.7 0.15 40)"/><rect width="50" height="180" x="75" y="10" fill="hsl(174deg 50% 55% / .8)"/><rect width="60" height="180" x="130" y="10" fill="no-colour"/></g>',
+  ),
+  'angles with units, origins and boxes of transforms': svg(
+    '<style>.a{transform:rotate(.1turn);transform-origin:50% 50%} .b{transform:rotate(.5rad) scale(80%);transform-box:fill-box;transform-origin:center} .c{transform:translate(10%,20px) skewX(20grad)}</style><rect class="a" x="60" y="20" width="80" height="30" fill="#ff6f59"/><rect class="b" x="20" y="120" width="60" height="50" fill="#54c6c0"/><rect class="c" x="90" y="100" width="60" height="50" fill="#143749"/>',
+  ),
+  'geometry in style sheets': svg(
+    '<style>rect{x:20px;y:10%;width:60px;height:120px;rx:12px} circle{cx:130px;cy:100px;r:45px} path{d:path("M100 150L180 150L140 195Z")}</style><rect fill="#ff6f59"/><circle fill="#54c6c0"/><path fill="#143749"/>',
+  ),
+  'dashes on a path of a given length': svg(
+    '<path d="M20 60C80 -20 120 140 180 60" pathLength="10" stroke-dasharray="1 1" stroke-dashoffset=".5" fill="none" stroke="#143749" stroke-width="10"/><circle cx="100" cy="140" r="40" pathLength="8" stroke-dasharray="1" fill="none" stroke="#ff6f59" stroke-width="12"/>',
+  ),
+  'dots of no length': svg(
+    '<g stroke="#143749" stroke-width="30" fill="none"><path d="M50 50h0M100 50L100 50" stroke-linecap="round"/><path d="M50 130h0M110 130h0" stroke-linecap="square"/></g>',
+  ),
+  'a choice by language': svg(
+    '<switch><rect systemLanguage="xx" width="200" height="200" fill="#ff6f59"/><circle cx="100" cy="100" r="70" fill="#54c6c0"/><rect width="200" height="200" fill="#ffb74a"/></switch>',
+  ),
+  'font at once, shares of sizes and capitals': svg(
+    '<style>text{font:700 40px Unbounded} .half{font-size:50%} .caps{text-transform:uppercase}</style><text x="10" y="60">Kite<tspan class="half"> half</tspan></text><text x="10" y="130" class="caps half">wind</text><text x="10" y="180" style="font-size:2em" font-size="20">big</text>',
+  ),
+  'a blur as a function': svg('<rect x="50" y="50" width="100" height="100" fill="#ff6f59" style="filter:blur(6px)"/>'),
 };
