@@ -1,14 +1,7 @@
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
-import { appUrl, newPiece, storedPiece, timeline, waitSaved } from './support/app';
+import { addShape, appUrl, newPiece, storedPiece, timeline, waitSaved } from './support/app';
 
-const addShape = async (page: Page, name: string) => {
-  const button = page.getByRole('button', { name, exact: true });
-  if (!(await button.isVisible()))
-    await page.getByRole('navigation', { name: 'Ladder of work' }).getByRole('button', { name: 'Picture' }).click();
-  await button.click();
-  await expect(page.getByRole('group', { name })).toBeVisible();
-};
 const layersOnServer = async (page: Page, id: string) =>
   (
     (await (await page.request.get(`${appUrl()}/api/pieces/${id}`)).json()) as { piece: { layers: { name: string }[] } }

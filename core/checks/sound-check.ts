@@ -1,6 +1,7 @@
 import type { SongAnalysis } from '../audio';
-import { MAX_VOLUME, heardParts, lastHeard, musicLevel, partGain } from '../piece';
+import { MAX_VOLUME, heardParts, lastHeard, musicEnd, musicLevel, partGain } from '../piece';
 import type { Edit, Music } from '../piece';
+import { freeMoment } from '../time';
 import type { Seconds } from '../time';
 import { finding } from './finding';
 import type { CheckContext, Finding } from './finding';
@@ -75,20 +76,37 @@ function louder(music: Music, factor: number): Edit[] {
   return [{ type: 'music.set', music: { ...music, volume } }];
 }
 
-/** Music that is over full scale, or far quieter than other people's. */
+/** Shorter than this nobody wonders. */
+const SHORTEST_SILENCE: Seconds = 1;
+
+/** Silence between the end of the music and that of the piece. */
+function silenceAtEnd(piece: CheckContext['piece'], analysis: SongAnalysis, end: Seconds): Finding[] {
+  const last = musicEnd(piece, analysis);
+  if (last === null || last <= 0 || end - last < SHORTEST_SILENCE) return [];
+  return [
+    finding('warning', `The last ${(end - last).toFixed(1)} s are silent: the music ends before the piece.`, {
+      at: last,
+      fixes: [{ label: 'End the piece with the music', edits: [{ type: 'piece.setEnd', end: freeMoment(last) }] }],
+    }),
+  ];
+}
+
+/** Music that is over full scale, far quieter than other people's, or over before the piece is. */
 export function soundLevels({ piece, times, analysis }: CheckContext): Finding[] {
   if (!piece.music || !analysis) return [];
   const heard = heardLevel(piece.music, analysis, times.end, times.timeOf);
   if (!heard) return [];
   const { peak, peakAt, loudness } = heard;
+  const silence = silenceAtEnd(piece, analysis, times.end);
   if (peak > CLIPPED)
     return [
       finding('error', `The music is clipped: ${decibels(peak).toFixed(1)} dB over full scale.`, {
         at: peakAt,
         fixes: [{ label: 'Lower it', edits: louder(piece.music, PEAK_ROOM / peak) }],
       }),
+      ...silence,
     ];
-  if (loudness === null || loudness > QUIET_LUFS) return [];
+  if (loudness === null || loudness > QUIET_LUFS) return silence;
   const room = peak > 0 ? PEAK_ROOM / peak : 1;
   const factor = Math.min(room, 10 ** ((WANTED_LUFS - loudness) / 20));
   return [
@@ -96,5 +114,6 @@ export function soundLevels({ piece, times, analysis }: CheckContext): Finding[]
       at: 0,
       fixes: factor > 1.05 ? [{ label: 'Raise it', edits: louder(piece.music, factor) }] : [],
     }),
+    ...silence,
   ];
 }

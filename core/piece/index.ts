@@ -127,6 +127,7 @@ export { onlyLayers } from './document/only-layers';
 export { posterFrame, posterSeconds } from './times/poster-seconds';
 export { markerExcerpts, sectionExcerpts, spanOf, withinExcerpt } from './times/excerpts';
 export type { Excerpt, FrameSpan, NamedExcerpt } from './times/excerpts';
+export { layersEnd, musicEnd } from './times/natural-ends';
 export { listMoments, rememberTimes, resolveTimes, visitMoments } from './times/resolve-times';
 export type { MissingPin, ResolvedTimes } from './times/resolve-times';
 export { EDITS, applyEdits } from './edits';

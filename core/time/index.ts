@@ -25,6 +25,8 @@ export {
   secondsSchema,
   textSchema,
 } from './bounds';
+export { parseTypedTime } from './typed-time';
+export type { TypedTimePlace } from './typed-time';
 export { createMemo } from './memo';
 export { lastAtOrBefore, nearestIndex } from './binary-search';
 export {

@@ -195,3 +195,12 @@ export function soundOf(file: string): Float32Array {
   ).stdout;
   return new Float32Array(out.buffer.slice(out.byteOffset, out.byteOffset + Math.floor(out.length / 4) * 4));
 }
+
+/** Adds a shape by its button. That it is there is looked for behind whatever dialog may have come meanwhile. */
+export async function addShape(page: Page, name: string): Promise<void> {
+  const button = page.getByRole('button', { name, exact: true });
+  if (!(await button.isVisible()))
+    await page.getByRole('navigation', { name: 'Ladder of work' }).getByRole('button', { name: 'Picture' }).click();
+  await button.click();
+  await expect(page.getByRole('group', { name, includeHidden: true })).toBeAttached();
+}

@@ -6,7 +6,7 @@ import { formatOf } from '@core/piece';
 import { RUNGS, setView, undoNoticed, useDesk } from '../../store/desk-store';
 import type { Rung } from '../../store/desk-store';
 import { usePiece, useTimes } from '../../store/selectors';
-import { importFiles } from '../panels/import-file';
+import { importFiles } from '../panels/imports';
 import { MusicPanel } from '../panels/MusicPanel';
 import { ColourPanel, MotionPanel, PicturePanel, RunThroughPanel, SoundPanel } from '../panels/panels';
 import { GuideStrip } from '../guide/GuideStrip';

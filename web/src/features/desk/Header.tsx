@@ -12,6 +12,8 @@ import type { SaveState } from '../../saving/saver';
 import { usePiece } from '../../store/selectors';
 import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
+import { useImports } from '../panels/imports';
+import { WORDS as PANEL_WORDS } from '../panels/words';
 import { FindAnything } from './FindAnything';
 import { FormatTabs } from './FormatTabs';
 import { KeySheet } from './KeySheet';
@@ -30,6 +32,24 @@ const SAVE_WORDS = {
 
 /** States that a person should notice. */
 const NEEDS_LOOKING: ReadonlySet<SaveState> = new Set(['away', 'full', 'refused', 'gone']);
+
+/** How many files are on their way into the piece, and how far the first of them is. */
+function ImportsUnderway() {
+  const { list } = useImports();
+  const [first] = list;
+  if (!first) return null;
+  return (
+    <Span
+      role="status"
+      fontSize="12.5px"
+      color="tide"
+      whiteSpace="nowrap"
+      title={list.map(({ name }) => name).join(', ')}
+    >
+      {PANEL_WORDS.importing(list.length)} {Math.round(first.share * 100)} %
+    </Span>
+  );
+}
 
 export function Header() {
   const piece = usePiece();
@@ -158,6 +178,7 @@ export function Header() {
           <CircleHelp size={16} />
         </Button>
       </Span>
+      <ImportsUnderway />
       <Button variant="lamp" onClick={() => setView({ rung: 'send' })}>
         {WORDS.send}
       </Button>

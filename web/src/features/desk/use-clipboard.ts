@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
 import { setView } from '../../store/desk-store';
 import { addText } from '../layers/add-layers';
-import { importFiles } from '../panels/import-file';
+import { importFiles } from '../panels/imports';
 import {
   CLIP_TYPE,
   copiedText,

@@ -117,20 +117,22 @@ function backdrops(piece: Piece): number {
   return first < 0 ? layers.length : first;
 }
 
-/** Footage fills the frame in front of what covers it, behind everything else, for as long as it lasts. */
-export function addFootage(media: Extract<Edit, { type: 'media.add' }>['media']): void {
+/**
+ * Footage fills the frame in front of what covers it, behind everything else, for as long as it lasts.
+ * @param start - when it begins.
+ */
+export function addFootage(media: Extract<Edit, { type: 'media.add' }>['media'], start: Moment): void {
   const o = openDocument();
   if (!o) return;
   const { width, height } = leadFormat(o.piece);
-  const span = newSpan();
   const isFirst = o.piece.layers.length === 0 && !o.piece.music;
-  const from = o.times.timeOf(span.start);
+  const from = o.times.timeOf(start);
   const until = from + (media.duration ?? 0);
   const end = isFirst || until < o.times.end ? freeMoment(until) : o.piece.end;
   const layer = createLayer(
     'picture',
     {
-      ...{ name: media.name, start: span.start, end },
+      ...{ name: media.name, start, end },
       content: { mediaId: media.id, fit: 'fill' },
       values: { dimensions: [width, height] },
     },

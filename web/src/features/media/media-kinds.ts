@@ -2,6 +2,7 @@ import { fetchAnalysis } from '../../platform/fetch-analysis';
 import type { Edit, MediaKindId, MediaRef } from '@core/piece';
 import { createMusic } from '@core/piece';
 import { freeMoment } from '@core/time';
+import type { Moment } from '@core/time';
 import { ApiError, api, call } from '../../platform/api';
 import { nextNewsOfMedia } from '../../platform/news';
 import { edit, setAnalysis, useDesk } from '../../store/desk-store';
@@ -17,11 +18,17 @@ export interface MediaOnDesk {
   /** What the server is doing until the file is ready; null where it is ready at once. */
   readonly waiting: string | null;
   /** Puts it into the piece. @returns What to tell; null for nothing special. */
-  readonly place: (
-    media: MediaRef,
-    onProgress: (share: number) => void,
-    signal: AbortSignal,
-  ) => Promise<string | null> | string | null;
+  readonly place: (media: MediaRef, how: Placing) => Promise<string | null> | string | null;
+}
+
+/** How a file comes into the piece. */
+export interface Placing {
+  readonly onProgress: (share: number) => void;
+  readonly signal: AbortSignal;
+  /** When it begins: where the playhead stood when it was dropped. */
+  readonly at: Moment;
+  /** Whether the piece that it was dropped on is no longer the open one: it then goes nowhere. */
+  readonly isLeft: () => boolean;
 }
 
 const mediaState = (hash: string) => call(api.media[':hash'].$get({ param: { hash } }));
@@ -50,15 +57,11 @@ export async function waitUntilReady(
 }
 
 /** A song becomes the music. */
-async function placeSong(
-  media: MediaRef,
-  onProgress: (share: number) => void,
-  signal: AbortSignal,
-): Promise<string | null> {
+async function placeSong(media: MediaRef, { onProgress, signal, isLeft }: Placing): Promise<string | null> {
   const { ref, warning } = await waitUntilReady(media, onProgress, signal);
   const analysis = await fetchAnalysis({ hash: media.hash, version: null });
   const { piece } = useDesk.getState();
-  if (!piece) return null;
+  if (!piece || isLeft()) return null;
   const made = createMusic(ref, piece.music);
   const factor = rememberedFactor(piece, analysis);
   const music = { ...made, correction: { ...made.correction, factor } };
@@ -75,13 +78,10 @@ async function placeSong(
 }
 
 /** A film goes up behind everything else. */
-async function placeFootage(
-  media: MediaRef,
-  onProgress: (share: number) => void,
-  signal: AbortSignal,
-): Promise<string | null> {
+async function placeFootage(media: MediaRef, { onProgress, signal, at, isLeft }: Placing): Promise<string | null> {
   const { ref, warning } = await waitUntilReady(media, onProgress, signal);
-  addFootage(ref);
+  if (isLeft()) return null;
+  addFootage(ref, at);
   return warning ?? (ref.footage?.hasSound ? FOOTAGE_WORDS.soundStays(media.name) : null);
 }
 

@@ -1,16 +1,35 @@
-import { Box } from '@chakra-ui/react';
-import { useRef, useState } from 'react';
+import { Box, Flex } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import type { MediaKindId } from '@core/piece';
 import { MEDIA_ON_DESK } from '../media/media-kinds';
-import { importFile } from './import-file';
-import type { ImportProgress } from './import-file';
+import { importFiles, useImports } from './imports';
+import type { Import } from './imports';
 import { Button } from '../../ui/Button';
 import { FileDropPlace } from '../../ui/FilePick';
 import { ProgressBar } from '../../ui/ProgressBar';
 import { WORDS } from './words';
 
-/** A place to drop or pick a file, with progress and cancel. */
+/** A file on its way in, with progress and cancel. */
+function ImportRow({ name, stage, share, cancel }: Import) {
+  return (
+    <Box role="status" margin="8px 0" textAlign="left">
+      <Flex gap="8px" alignItems="center">
+        <Box color="text" flex="1" overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">
+          {name}
+        </Box>
+        <Button variant="quiet" aria-label={WORDS.cancelImport(name)} onClick={cancel}>
+          {WORDS.cancel}
+        </Button>
+      </Flex>
+      <Box fontSize="13px" margin="2px 0 4px">
+        {stage === null ? WORDS.waiting : `${stage} ${Math.round(share * 100)} %`}
+      </Box>
+      <ProgressBar label={stage ?? WORDS.waiting} share={share} />
+    </Box>
+  );
+}
+
+/** A place to drop or pick files; those on their way in are listed above it, in order. */
 export function FileDrop({
   wanted,
   label,
@@ -20,37 +39,23 @@ export function FileDrop({
   label: string;
   children: ReactNode;
 }) {
-  const [progress, setProgress] = useState<ImportProgress | null>(null);
-  const abort = useRef<AbortController | null>(null);
-  const take = (file: File | undefined) => {
-    if (!file) return;
-    abort.current = new AbortController();
-    void importFile(file, wanted, setProgress, abort.current.signal);
-  };
-  if (progress) {
-    return (
-      <div className="drop" role="status">
-        <Box color="text" overflow="hidden" textOverflow="ellipsis">
-          {progress.name}
-        </Box>
-        <Box margin="4px 0 8px">
-          {progress.stage} {Math.round(progress.share * 100)} %
-        </Box>
-        <ProgressBar label={progress.stage} share={progress.share} />
-        <Button variant="quiet" marginTop="8px" onClick={() => abort.current?.abort()}>
-          {WORDS.cancel}
-        </Button>
-      </div>
-    );
-  }
+  const underway = useImports(({ list }) => list).filter(
+    (one) => one.wanted === 'any' || one.wanted.some((kind) => wanted.includes(kind)),
+  );
   return (
-    <FileDropPlace
-      className="drop"
-      label={label}
-      accept={wanted.map((kind) => MEDIA_ON_DESK[kind].accept).join()}
-      onFiles={([file]) => take(file)}
-    >
-      {children}
-    </FileDropPlace>
+    <>
+      {underway.map((one) => (
+        <ImportRow key={one.id} {...one} />
+      ))}
+      <FileDropPlace
+        className="drop"
+        label={label}
+        accept={wanted.map((kind) => MEDIA_ON_DESK[kind].accept).join()}
+        many
+        onFiles={(files) => void importFiles(files, wanted)}
+      >
+        {children}
+      </FileDropPlace>
+    </>
   );
 }

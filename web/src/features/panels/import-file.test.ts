@@ -46,6 +46,7 @@ jest.unstable_mockModule('../../platform/api', () => {
   };
 });
 const { importFile } = await import('./import-file');
+const { importFiles, useImports } = await import('./imports');
 const { ApiError } = await import('../../platform/api');
 const { openPiece, useDesk } = await import('../../store/desk-store');
 
@@ -65,6 +66,34 @@ beforeEach(() => {
       { state: 'ready', progress: 1, error: null },
     ],
     asked: 0,
+  });
+});
+
+describe('bringing files in', () => {
+  const picture = (name: string) => ({
+    media: { id: name, hash: 'b'.repeat(64), kind: 'picture' as const, name, width: 40, height: 30 },
+    state: 'ready',
+    warning: null,
+  });
+  it('that were dropped together brings all of them in, in order, and lists them meanwhile', async () => {
+    const seen: string[][] = [];
+    const stop = useImports.subscribe(({ list }) => seen.push(list.map(({ name }) => name)));
+    let n = 0;
+    Object.defineProperty(server, 'answer', { get: () => picture(`p${++n}`), configurable: true });
+    await importFiles(['a.png', 'b.png', 'c.png'].map((name) => new File(['x'], name)));
+    stop();
+    Object.defineProperty(server, 'answer', { value: picture('x'), writable: true, configurable: true });
+    // Each answer is looked at twice.
+    expect(desk().piece!.layers.map(({ name }) => name)).toEqual(['p2', 'p4', 'p6']);
+    expect(seen).toContainEqual(['a.png', 'b.png', 'c.png']);
+    expect(useImports.getState().list).toEqual([]);
+  });
+  it('goes into no other piece than the one they were dropped on', async () => {
+    const coming = bring();
+    openPiece(newPiece('Another'), 1, EMPTY_HISTORY);
+    await coming;
+    expect(desk().piece!.music).toBeNull();
+    expect(desk().notice).toContain('its piece was closed');
   });
 });
 

@@ -4,6 +4,11 @@ export const WORDS = {
   fixOf: (label: string, text: string) => `${label}: ${text}`,
   bringingIn: (name: string) => `Bringing in ${name} …`,
   sending: 'Sending',
+  waiting: 'Waiting',
+  pieceWasLeft: (name: string) =>
+    `${name} is on the server, but its piece was closed. Drop it on the piece again: it is there at once.`,
+  importing: (n: number) => (n === 1 ? 'Importing 1 file' : `Importing ${n} files`),
+  cancelImport: (name: string) => `Cancel ${name}`,
   isIn: (name: string) => `${name} is in`,
   wasLeftOut: (name: string) => `${name} was left out`,
   couldNotBeBrought: (name: string) => `${name} could not be brought in. Nothing was changed.`,

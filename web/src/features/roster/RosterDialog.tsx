@@ -127,9 +127,9 @@ export default function RosterDialog({
         </FileButton>
         <FileButton
           label={WORDS.picturesLabel}
-          accept="image/*,video/*"
+          accept="image/*,.svg,video/*"
           many
-          onFiles={(many) => void bringPictures(many).then(setSaid)}
+          onFiles={(many) => void bringPictures(many).then(({ wrong }) => setSaid(wrong))}
         >
           <Button variant="soft">{WORDS.pictures}</Button>
         </FileButton>

@@ -3,8 +3,11 @@ import { MARKS, isRole, markOf, markValue } from '@core/piece';
 import type { MarkId, MediaRef } from '@core/piece';
 import { stillAddress } from '../../platform/still-address';
 import { usePiece } from '../../store/selectors';
+import { setView } from '../../store/desk-store';
 import { Button } from '../../ui/Button';
+import { FileButton } from '../../ui/FilePick';
 import { OptionGrid } from '../../ui/OptionGrid';
+import { bringPictures } from '../roster/bring-pictures';
 import { WORDS } from './words';
 
 const COLUMNS = 6;
@@ -103,6 +106,20 @@ export function MarkChoice({
                   ))}
                 </Box>
               )}
+              <FileButton
+                label={WORDS.importPictureFor(name)}
+                accept={hasMarks ? 'image/*,.svg' : 'image/*,.svg,video/*'}
+                onFiles={(files) =>
+                  void bringPictures(files.slice(0, 1)).then(({ ids, wrong }) => {
+                    if (wrong !== null) setView({ notice: wrong });
+                    if (ids[0] !== undefined) onChange(ids[0]);
+                  })
+                }
+              >
+                <Button variant="soft" width="100%" marginTop="8px">
+                  {WORDS.importPicture}
+                </Button>
+              </FileButton>
             </Popover.Body>
           </Popover.Content>
         </Popover.Positioner>

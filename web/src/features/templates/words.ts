@@ -34,6 +34,8 @@ export const WORDS = {
   pictureOrFilm: 'Picture or film',
   otherMark: (name: string) => `${name}: choose a mark or a picture`,
   marks: 'Marks',
+  importPicture: 'Import picture …',
+  importPictureFor: (name: string) => `${name}: import a picture`,
   pictures: 'Pictures and logos of the piece',
   colourOf: (name: string) => `${name}: colour`,
   isLong: 'It has too little room, even small and shortened',

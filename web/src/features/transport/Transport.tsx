@@ -1,7 +1,7 @@
 import { Flex, Span } from '@chakra-ui/react';
 import { ChevronLeft, ChevronRight, Gauge, Magnet, Pause, Play, Repeat, SkipBack, SkipForward } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
-import { beatToBar, formatClock, frameRateLabel, secondsToBeat, secondsToTimecode, tempoAt } from '@core/time';
+import { beatToBar, formatClock, frameRateLabel, secondsToBeat, tempoAt } from '@core/time';
 import { playhead } from '../../platform/clock';
 import { setView, useDesk } from '../../store/desk-store';
 import { usePiece, useTimes } from '../../store/selectors';
@@ -10,6 +10,8 @@ import { step } from '../desk/commands';
 import { togglePlay } from '../desk/play-commands';
 import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
+import { Duration } from './Duration';
+import { TimeEntry } from './TimeEntry';
 import { WORDS } from './words';
 
 const STRENGTHS = { '4': 'gently', '7': 'firmly', '18': 'strongly' } as const;
@@ -20,6 +22,19 @@ const DIVISIONS = {
   '0.3333333333333333': 'thirds',
 } as const;
 
+/** The time of the playhead; how it moves goes past React. */
+function Clock() {
+  const clock = useRef<HTMLSpanElement>(null);
+  useEffect(
+    () =>
+      playhead.subscribe((seconds) => {
+        if (clock.current) clock.current.textContent = formatClock(seconds);
+      }),
+    [],
+  );
+  return <span ref={clock}>{formatClock(playhead.seconds)}</span>;
+}
+
 /** Where the playhead is, in bars and beats first, and what moves it. */
 export function Transport() {
   const piece = usePiece();
@@ -27,7 +42,6 @@ export function Transport() {
   const { isPlaying, loop, isSnapping, division, snapPixels } = useDesk();
   const bar = useRef<HTMLSpanElement>(null);
   const beat = useRef<HTMLSpanElement>(null);
-  const clock = useRef<HTMLSpanElement>(null);
   const tempo = useRef<HTMLSpanElement>(null);
   const meter = useRef<HTMLSpanElement>(null);
   const [showsRate, setShowsRate] = useState(false);
@@ -40,13 +54,9 @@ export function Transport() {
         if (bar.current) bar.current.textContent = String(position.bar);
         if (meter.current) meter.current.textContent = String(position.beatsPerBar);
         if (beat.current) beat.current.textContent = String(Math.floor(position.beat));
-        if (clock.current) {
-          clock.current.textContent = formatClock(seconds);
-          clock.current.title = secondsToTimecode(seconds, piece.frameRate);
-        }
         if (tempo.current) tempo.current.textContent = tempoAt(times.grid, seconds).toFixed(1);
       }),
-    [times, piece.frameRate],
+    [times],
   );
   useEffect(() => {
     if (!showsRate) return;
@@ -70,9 +80,18 @@ export function Transport() {
         <span className="where mono" aria-label={WORDS.barAndBeat}>
           <span ref={bar}>1</span> <small>{WORDS.bar}</small> <span ref={beat}>1</span> <small>{WORDS.beat}</small>
         </span>
-        <span className="mono muted" ref={clock} aria-label={WORDS.time}>
-          00:00.000
-        </span>
+        <Flex className="times" alignItems="baseline" gap="6px">
+          <TimeEntry
+            label={WORDS.time}
+            hint={WORDS.timeHint}
+            written={() => formatClock(playhead.seconds)}
+            now={() => playhead.seconds}
+            onTime={(seconds) => playhead.set(Math.max(0, Math.min(seconds, times.end)))}
+          >
+            <Clock />
+          </TimeEntry>
+          <Duration />
+        </Flex>
       </Flex>
       <Flex alignItems="center" gap="2px">
         <Button variant="quiet" aria-label={WORDS.aBarBack} onClick={() => step('bar', -1)}>
