@@ -50,7 +50,9 @@ export function exceededJson(bytes: Uint8Array, bounds: JsonBounds = JSON_BOUNDS
         const most = isObject[depth] === 1 ? bounds.keys : bounds.entries;
         if (count > most)
           return `one of its ${isObject[depth] === 1 ? 'objects' : 'lists'} has more than ${most.toLocaleString('en')} entries`;
+        break;
       }
+      default: // nothing that is counted
     }
   }
   return null;
