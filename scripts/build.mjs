@@ -4,6 +4,7 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { build } from 'esbuild';
 import { buildFonts } from './build-fonts.mjs';
+import { noticesInScript, writeNotices } from './notices.mjs';
 import { compileKernel, writePixelKernels } from './build-kernels.mjs';
 
 // Whoever starts the build (a test runner, say), what is built is what people use.
@@ -110,6 +111,7 @@ if (!process.argv.includes('--no-web')) {
     publicDir: false,
     resolve: { alias: { '@core': join(root, 'core') } },
     plugins: [
+      noticesInScript(),
       {
         name: 'path-engine-from-the-page',
         enforce: 'pre',
@@ -141,4 +143,5 @@ if (!process.argv.includes('--no-web')) {
   mkdirSync(join(dist, 'web/guide'), { recursive: true });
   writeFileSync(join(dist, 'web/guide/salt-and-string.wav'), saltAndString().wav);
 }
+writeNotices(root, dist);
 process.exit(0); // the font decoder leaves a handle open
