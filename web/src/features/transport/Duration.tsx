@@ -39,8 +39,6 @@ export function Duration() {
           <Button
             key={label}
             variant="soft"
-            padding="1px 7px"
-            fontSize="12px"
             whiteSpace="nowrap"
             disabled={seconds === null || seconds < MIN_SECONDS}
             // The field keeps the caret until this is done.

@@ -1,4 +1,4 @@
-import { Flex, Input } from '@chakra-ui/react';
+import { Input, Popover, Portal } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { ReactNode } from 'react';
 import { parseTypedTime } from '@core/time';
@@ -28,7 +28,7 @@ export function TimeEntry({
   now: () => Seconds;
   onTime: (seconds: Seconds) => void;
   children: ReactNode;
-  /** Beside the field while it is open; closes it when something of it was done. */
+  /** Above the field while it is open; closes it when something of it was done. */
   more?: (close: () => void) => ReactNode;
 }) {
   const { frameRate } = usePiece();
@@ -58,29 +58,39 @@ export function TimeEntry({
     close();
   };
   return (
-    <Flex gap="4px" alignItems="center">
-      <Input
-        aria-label={label}
-        aria-invalid={isWrong}
-        title={isWrong ? WORDS.noTime : hint}
-        className="mono"
-        width="112px"
-        value={text}
-        autoFocus
-        maxLength={40}
-        onFocus={(e) => e.target.select()}
-        onChange={(e) => {
-          setText(e.target.value);
-          setWrong(false);
-        }}
-        onBlur={close}
-        onKeyDown={(e) => {
-          e.stopPropagation();
-          if (e.key === 'Enter') take();
-          else if (e.key === 'Escape') close();
-        }}
-      />
-      {more?.(close)}
-    </Flex>
+    <Popover.Root open={more !== undefined} autoFocus={false} positioning={{ placement: 'top-start', gutter: 8 }}>
+      <Popover.Anchor asChild>
+        <Input
+          aria-label={label}
+          aria-invalid={isWrong}
+          title={isWrong ? WORDS.noTime : hint}
+          className="mono"
+          width="112px"
+          value={text}
+          autoFocus
+          maxLength={40}
+          onFocus={(e) => e.target.select()}
+          onChange={(e) => {
+            setText(e.target.value);
+            setWrong(false);
+          }}
+          onBlur={close}
+          onKeyDown={(e) => {
+            e.stopPropagation();
+            if (e.key === 'Enter') take();
+            else if (e.key === 'Escape') close();
+          }}
+        />
+      </Popover.Anchor>
+      <Portal>
+        <Popover.Positioner>
+          <Popover.Content width="auto" aria-label={label}>
+            <Popover.Body padding="8px" display="flex" gap="6px">
+              {more?.(close)}
+            </Popover.Body>
+          </Popover.Content>
+        </Popover.Positioner>
+      </Portal>
+    </Popover.Root>
   );
 }
