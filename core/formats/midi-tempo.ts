@@ -56,6 +56,9 @@ export function writeMidiTempo(sheet: TimingSheet): Uint8Array {
     const [a, b] = [starts[i]?.at ?? 0, ends[i] ?? 1];
     return Math.round((i + (seconds - a) / Math.max(1e-9, b - a)) * TICKS_PER_QUARTER);
   };
+  // What lies before the first bar is one of its own, so that other programs count the same bars from there on.
+  const lead = Math.round(tickOf(sheet.bars[0]?.at ?? 0) / TICKS_PER_QUARTER);
+  if (lead > 0) events.push({ tick: 0, data: [0xff, 0x58, 4, Math.min(255, lead), 2, 24, 8] });
   let beatsPerBar = 0;
   for (const { at, beats } of sheet.bars) {
     // The quarter is the beat; 24 clocks and 8 thirty-seconds to it.

@@ -40,7 +40,7 @@ describe('times for other programs', () => {
     let [tick, seconds, tempo] = [0, 0, 500_000];
     const quarters: number[] = [];
     const marks: { text: string; at: number }[] = [];
-    const meters: number[] = [];
+    const meters: { quarter: number; beats: number }[] = [];
     for (const event of tracks[0]!) {
       seconds += (event.deltaTime * tempo) / TICKS_PER_QUARTER / 1e6;
       tick += event.deltaTime;
@@ -50,14 +50,24 @@ describe('times for other programs', () => {
         quarters.push(seconds);
       }
       if (event.type === 'marker') marks.push({ text: event.text, at: seconds });
-      if (event.type === 'timeSignature') meters.push(event.numerator / (event.denominator / 4));
+      if (event.type === 'timeSignature')
+        meters.push({ quarter: tick / TICKS_PER_QUARTER, beats: event.numerator / (event.denominator / 4) });
     }
     // What lies before the first beat has a quarter of its own.
     const beats = quarters.slice(quarters.length - sheet.beats.length);
     expect(beats.length).toBeGreaterThan(30);
     for (const [i, { at }] of sheet.beats.entries()) expect(Math.abs(beats[i]! - at)).toBeLessThan(2e-6);
     expect(seconds).toBeCloseTo(sheet.duration, 3);
-    expect(meters[0]).toBe(4);
+    // Bars as another program counts them: those after what lies before the first are the music's.
+    expect(meters[0]!.quarter).toBe(0);
+    const bars: number[] = [];
+    for (let quarter = 0; quarter < quarters.length;) {
+      bars.push(quarters[quarter]!);
+      quarter += meters.findLast((meter) => meter.quarter <= quarter)!.beats;
+    }
+    const [first] = sheet.bars;
+    expect(first!.at).toBeGreaterThan(0.1);
+    expect(bars.slice(1)).toEqual(sheet.bars.map(({ at }) => expect.closeTo(at, 4)));
     expect(marks.find(({ text }) => text === '=Boats, all')?.at).toBeCloseTo(3.5, 3);
   });
   it('as a table are read back with every name whole, and start no formula', () => {
