@@ -58,11 +58,15 @@ export function writeOtio(sheet: TimingSheet, picture: string | null): string {
     marked_range: range(frameOf(from), kind === 'section' ? frameOf(to) - frameOf(from) : 0, rate),
   });
   const music: unknown[] = [];
+  // The sound is as long as the picture, which is whole frames.
+  const whole = samples(frames / rate);
+  const gap = (length: number) => ({ ...item('Gap.1', ''), source_range: range(0, length, SOUND_RATE) });
   let at = 0;
   for (const part of sheet.music) {
     const begin = samples(part.at);
-    if (begin > at) music.push({ ...item('Gap.1', ''), source_range: range(0, begin - at, SOUND_RATE) });
-    const length = samples(part.at + part.to - part.from) - begin;
+    const length = Math.min(samples(part.at + part.to - part.from), whole) - begin;
+    if (length <= 0) continue;
+    if (begin > at) music.push(gap(begin - at));
     music.push({
       ...item('Clip.1', sheet.song ?? ''),
       source_range: range(samples(part.from), length, SOUND_RATE),
@@ -70,6 +74,7 @@ export function writeOtio(sheet: TimingSheet, picture: string | null): string {
     });
     at = begin + length;
   }
+  if (music.length > 0 && at < whole) music.push(gap(whole - at));
   const clip = {
     ...item('Clip.1', sheet.name),
     source_range: range(0, frames, rate),

@@ -108,7 +108,12 @@ describe('times for other programs', () => {
     expect(clips.map((c) => c.OTIO_SCHEMA)).toEqual(['Gap.1', 'Clip.1', 'Clip.1']);
     expect(clips[1]!.source_range.start_time.value / 48_000).toBeCloseTo(1, 4);
     expect(clips[2]!.source_range.start_time.value / 48_000).toBeCloseTo(12, 4);
-    expect(clips.reduce((sum, c) => sum + c.source_range.duration.value, 0) / 48_000).toBeCloseTo(20, 4);
+    const lengthOf = (all: Clip[]) => all.reduce((sum, c) => sum + c.source_range.duration.value, 0) / 48_000;
+    expect(lengthOf(clips)).toBeCloseTo((599 * 1001) / 30_000, 4);
+    // Also where the song is over before the picture.
+    const short = JSON.parse(writeOtio({ ...sheet, music: sheet.music.slice(0, 1) }, null)) as typeof read;
+    expect(short.tracks.children[1]!.children.at(-1)!.OTIO_SCHEMA).toBe('Gap.1');
+    expect(lengthOf(short.tracks.children[1]!.children)).toBeCloseTo((599 * 1001) / 30_000, 4);
     for (const c of clips.slice(1))
       expect(c.source_range.start_time.value + c.source_range.duration.value).toBeLessThanOrEqual(
         c.media_reference!.available_range.duration.value,
