@@ -91,8 +91,11 @@ export interface DestinationRow {
 }
 
 export type JobKind = 'prepare' | 'export' | 'row' | 'part' | 'send';
-/** Jobs of one lane wait for each other; lanes don't: hundreds of rows hold up nobody's single render. */
-export const LANES = ['prepare', 'prepare-long', 'export', 'batch', 'send'] as const;
+/**
+ * Jobs of one lane wait for each other; lanes don't: hundreds of rows hold up nobody's single render, and films no still,
+ * sound or list (`quick`).
+ */
+export const LANES = ['prepare', 'prepare-long', 'export', 'quick', 'batch', 'send'] as const;
 /** Parts of renders have no lane of their own in the queue: whoever is idle looks for them. */
 export type Lane = (typeof LANES)[number] | 'part';
 export type JobState = 'queued' | 'running' | 'succeeded' | 'failed' | 'canceled' | 'paused';

@@ -10,7 +10,7 @@ import { LOCAL } from '../features/pieces/repository';
 import { exportFile } from '../jobs/collect';
 import { removeParts } from '../jobs/export-parts';
 import { whatSchema } from '../jobs/export-payload';
-import { exportKindOf, fileNameOf } from '../jobs/export-names';
+import { laneOf, exportKindOf, fileNameOf } from '../jobs/export-names';
 import { pictureName } from '../jobs/frame-picture';
 import type { ServerContext } from '../jobs/context';
 import { AppError } from '../platform/errors';
@@ -94,10 +94,11 @@ export function jobRoutes(context: ServerContext) {
       const { piece } = await pieces.get(LOCAL, pieceId);
       if (!piece.formats.some((f) => f.id === formatId))
         throw new AppError('BAD_REQUEST', 'the piece has no such format');
-      if ((await jobs.waiting('export')) >= MOST_WAITING) throw new AppError('TOO_MANY_REQUESTS');
+      const lane = laneOf(kind);
+      if ((await jobs.waiting(lane)) >= MOST_WAITING) throw new AppError('TOO_MANY_REQUESTS');
       const job = await jobs.create({
         kind: 'export',
-        lane: 'export',
+        lane,
         owner: LOCAL.owner,
         pieceId,
         waitsFor: await preparing(piece),

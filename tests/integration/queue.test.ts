@@ -90,6 +90,14 @@ it('a render waits for media that is still being prepared, and is made then', as
 });
 
 describe('the queue of renders', () => {
+  it('has what is made in a moment wait for no film', async () => {
+    const piece = turning('Quick', 60);
+    const film = await ask(piece);
+    const still = await ask(piece, { kind: 'png' });
+    expect(await runNext(server.context, 'quick')).toBe(true);
+    expect([(await stateOf(film)).state, (await stateOf(still)).state]).toEqual(['queued', 'succeeded']);
+    await post(`${film}/cancel`);
+  });
   it('is taken up in the order that people give it, passes over what is paused, and tries again', async () => {
     const piece = { ...turning('Order', 0.2), leadFormatId: 'wide' };
     const [a, b, c] = [
@@ -101,20 +109,20 @@ describe('the queue of renders', () => {
     await post(`${b}/pause`);
     const waiting = (await listed()).map((job) => job.id);
     expect(waiting.slice(0, 3)).toEqual([c, a, b]);
-    expect(await runNext(server.context, 'export')).toBe(true);
+    expect(await runNext(server.context, 'quick')).toBe(true);
     expect([(await stateOf(c)).state, (await stateOf(a)).state]).toEqual(['succeeded', 'queued']);
-    expect(await runNext(server.context, 'export')).toBe(true);
-    expect(await runNext(server.context, 'export')).toBe(false);
+    expect(await runNext(server.context, 'quick')).toBe(true);
+    expect(await runNext(server.context, 'quick')).toBe(false);
     expect((await stateOf(b)).state).toBe('paused');
     await post(`${b}/resume`);
-    expect(await runNext(server.context, 'export')).toBe(true);
+    expect(await runNext(server.context, 'quick')).toBe(true);
     expect((await stateOf(b)).state).toBe('succeeded');
     const d = await ask(piece, { kind: 'png' });
     await post(`${d}/cancel`);
     const again = await post(`${d}/again`);
     expect(again.status).toBe(201);
     expect((await server.request(`/api/jobs/${d}`)).status).toBe(404);
-    await runNext(server.context, 'export');
+    await runNext(server.context, 'quick');
     expect((await stateOf(again.body.id as string)).state).toBe('succeeded');
     expect((await post(`${again.body.id as string}/again`)).status).toBe(400);
   });
@@ -180,7 +188,7 @@ describe('room on the disk', () => {
     expect(body.message).toContain('1 MB are free');
     await post(`${id}/resume`, { isAnyway: true });
     expect((await stateOf(id)).payload.isAnyway).toBe(true);
-    await runNext(server.context, 'export');
+    await runNext(server.context, 'quick');
     expect((await stateOf(id)).state).toBe('succeeded');
   });
 });
