@@ -40,8 +40,7 @@ export function readColourGlyphs(
   cpal: Uint8Array | undefined,
 ): ((glyphId: number) => readonly ColourLayer[] | null) | null {
   if (!colr || !cpal || colr.byteLength < 14) return null;
-  // The engine's own bytes move when it needs more memory.
-  const view = viewOf(colr.slice());
+  const view = viewOf(colr);
   const [baseCount, baseAt, layersAt] = [view.getUint16(2), view.getUint32(4), view.getUint32(8)];
   const layerCount = view.getUint16(12);
   if (baseCount === 0 || baseAt + baseCount * BASE_RECORD > colr.byteLength) return null;

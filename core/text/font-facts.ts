@@ -1,5 +1,5 @@
 import { readColourGlyphs } from './colour-glyphs';
-import { axesOf } from './harfbuzz-face';
+import { axesOf, tableOf } from './harfbuzz-face';
 import type { FontFaceObject, HarfBuzz } from './harfbuzz-face';
 import type { FontAxis } from './variation';
 
@@ -35,7 +35,7 @@ export function rangesOf(points: Iterable<number>): number[] {
  */
 function axisNames(face: FontFaceObject): Map<string, string> {
   const out = new Map<string, string>();
-  const table = face.referenceTable('fvar');
+  const table = tableOf(face, 'fvar');
   if (!table || table.byteLength < 16) return out;
   const view = new DataView(table.buffer, table.byteOffset, table.byteLength);
   const [at, count, size] = [view.getUint16(4), view.getUint16(8), view.getUint16(10)];
@@ -53,7 +53,7 @@ export function readFontFacts(hb: HarfBuzz, bytes: Uint8Array): FontFacts | null
   const face = new hb.Face(new hb.Blob(bytes) as never);
   const points = [...face.collectUnicodes()].sort((a, b) => a - b);
   const font = new hb.Font(face as never);
-  const colours = readColourGlyphs(face.referenceTable('COLR'), face.referenceTable('CPAL'));
+  const colours = readColourGlyphs(tableOf(face, 'COLR'), tableOf(face, 'CPAL'));
   const isInk = (glyph: number): boolean => font.glyphToPath(glyph) !== '';
   const isDrawn = points.some((point) => {
     const glyph = font.nominalGlyph(point) ?? 0;
@@ -63,7 +63,7 @@ export function readFontFacts(hb: HarfBuzz, bytes: Uint8Array): FontFacts | null
   const name = (id: number) => tidy(face.getName(id, 'en'));
   const names = axisNames(face);
   const axes = axesOf(face).map((axis) => ({ ...axis, name: names.get(axis.tag) ?? axis.name }));
-  const os2 = face.referenceTable('OS/2');
+  const os2 = tableOf(face, 'OS/2');
   const view = os2 && os2.byteLength >= 64 ? new DataView(os2.buffer, os2.byteOffset, os2.byteLength) : null;
   // usWeightClass at byte 4, fsSelection at byte 62, whose first bit is italic and tenth oblique.
   const weight = Math.min(1000, Math.max(1, view?.getUint16(4) ?? 400));

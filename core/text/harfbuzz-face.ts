@@ -43,6 +43,11 @@ export interface HarfBuzz {
   MetricsTag: Record<string, unknown>;
 }
 
+/**
+ * A table of a face as bytes of our own: those of the engine lie in its memory, which moves when anything asks it for more.
+ */
+export const tableOf = (face: FontFaceObject, tag: string): Uint8Array | undefined => face.referenceTable(tag)?.slice();
+
 const OUTLINE_CACHE = 8000;
 
 /** Axes as the engine tells them; names are the tags. */
@@ -65,7 +70,7 @@ export function createHarfBuzzFace(hb: HarfBuzz, id: string, bytes: Uint8Array):
   const face = new hb.Face(new hb.Blob(bytes) as never);
   const font = new hb.Font(face as never);
   const axes = axesOf(face);
-  const colours = readColourGlyphs(face.referenceTable('COLR'), face.referenceTable('CPAL'));
+  const colours = readColourGlyphs(tableOf(face, 'COLR'), tableOf(face, 'CPAL'));
   let current = '';
   const outlines = createMemo<string>(OUTLINE_CACHE);
   const metricsCache = new Map<string, FaceMetrics>();

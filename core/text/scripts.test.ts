@@ -1,6 +1,15 @@
+import { readFileSync } from 'node:fs';
+import * as hb from 'harfbuzzjs';
 import { describe, expect, it } from '@jest/globals';
-import { createFontLibrary, hanFamilyFor, layoutText, letterClusters, lineBreaks } from '@core/text';
-import type { FontLibrary, TextStyle } from '@core/text';
+import {
+  createFontLibrary,
+  createHarfBuzzFace,
+  hanFamilyFor,
+  layoutText,
+  letterClusters,
+  lineBreaks,
+} from '@core/text';
+import type { FontLibrary, HarfBuzz, TextStyle } from '@core/text';
 import { testFonts } from '../../tests/helpers/fonts';
 import { readColourGlyphs } from './colour-glyphs';
 
@@ -114,6 +123,26 @@ describe('emoji', () => {
       expect(colours!.every((layer) => layer.path.startsWith('M'))).toBe(true);
     }
     expect(glyphs.filter((glyph) => glyph.path !== '').map((glyph) => glyph.index)).toEqual([0, 1, 10]);
+  });
+  it('are drawn also where the memory of the engine moves between its tables', () => {
+    const bytes = readFileSync('dist/fonts/twemoji/twemoji.ttf');
+    let memory = new Uint8Array(0);
+    // As the engine does: what was handed out before is gone once it has handed out more.
+    const engine = {
+      ...hb,
+      Face: class extends hb.Face {
+        override referenceTable(tag: string): Uint8Array | undefined {
+          const table = super.referenceTable(tag)?.slice();
+          if (!table) return undefined;
+          structuredClone(memory.buffer, { transfer: [memory.buffer] });
+          memory = table;
+          return memory;
+        }
+      },
+    };
+    const face = createHarfBuzzFace(engine as unknown as HarfBuzz, 'emoji', bytes);
+    const [glyph] = face.shape('🪁', { rtl: false, setting: { weight: 400 } });
+    expect(face.coloursOf?.(glyph!.glyphId)?.length).toBeGreaterThan(3);
   });
   it('of a broken font are none: tables that point outside themselves', () => {
     const colr = new Uint8Array(40);
