@@ -43,7 +43,7 @@ export async function openDatabase(url: string): Promise<DataSource> {
     extra: {
       max: 8,
       // A busy machine takes its time.
-      connectionTimeoutMillis: 10_000,
+      connectionTimeoutMillis: 15_000,
       statement_timeout: 60_000,
       idle_in_transaction_session_timeout: 60_000,
     },

@@ -30,7 +30,7 @@ const probeSchema = z.object({
 export type Probe = z.infer<typeof probeSchema>;
 
 /** How long reading the facts of a file, or one picture of it, may take. */
-const LOOK_MS = 20_000;
+const LOOK_MS = 60_000;
 /** The most that facts about a file may fill. */
 const FACTS_BYTES = 4_000_000;
 const ERROR_FULL = /No space left/;

@@ -13,7 +13,7 @@ export interface DecodedFont {
 }
 type Input = { readonly kind: 'font'; readonly bytes: Uint8Array };
 
-const LIMIT_MS = 10_000;
+const LIMIT_MS = 40_000;
 const HEAP_MB = 512;
 
 /** @returns Null for what is no font, or asks for more than a font may. */
