@@ -22,11 +22,6 @@ const addressSchema = z
   .regex(/^https?:\/\/[^/?#@\s]+$/, 'an address such as http://127.0.0.1:4180');
 /** Longest name of a folder that disks take, in bytes of UTF-8. */
 const MAX_NAME_BYTES = 255;
-const utf8Length = (text: string): number =>
-  [...text].reduce((sum, char) => {
-    const point = char.codePointAt(0) ?? 0;
-    return sum + (point < 0x80 ? 1 : point < 0x800 ? 2 : point < 0x10000 ? 3 : 4);
-  }, 0);
 /** A path below the folder that is sent to; no part of it begins with a dot. */
 const folderSchema = z
   .string()
@@ -34,7 +29,10 @@ const folderSchema = z
   .min(1)
   .max(200)
   .regex(/^[^./\\\0][^/\\\0]*(\/[^./\\\0][^/\\\0]*)*$/u, 'a name, or several with / between')
-  .refine((folder) => folder.split('/').every((name) => utf8Length(name) <= MAX_NAME_BYTES), 'shorter names');
+  .refine(
+    (folder) => folder.split('/').every((name) => new TextEncoder().encode(name).length <= MAX_NAME_BYTES),
+    'shorter names',
+  );
 
 export const destinationSchema = z.discriminatedUnion('kind', [
   z.strictObject({

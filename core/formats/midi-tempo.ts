@@ -22,6 +22,8 @@ const text = (type: number, words: string): number[] => {
   const encoded = [...new TextEncoder().encode(words)];
   return [0xff, type, ...variable(encoded.length), ...encoded];
 };
+/** A bar of so many quarters; the quarter is the beat: 24 clocks and 8 thirty-seconds to it. */
+const signature = (beats: number): number[] => [0xff, 0x58, 4, Math.min(255, beats), 2, 24, 8];
 const META = { name: 0x03, marker: 0x06 } as const;
 
 interface TickEvent {
@@ -58,11 +60,10 @@ export function writeMidiTempo(sheet: TimingSheet): Uint8Array {
   };
   // What lies before the first bar is one of its own, so that other programs count the same bars from there on.
   const lead = Math.round(tickOf(sheet.bars[0]?.at ?? 0) / TICKS_PER_QUARTER);
-  if (lead > 0) events.push({ tick: 0, data: [0xff, 0x58, 4, Math.min(255, lead), 2, 24, 8] });
+  if (lead > 0) events.push({ tick: 0, data: signature(lead) });
   let beatsPerBar = 0;
   for (const { at, beats } of sheet.bars) {
-    // The quarter is the beat; 24 clocks and 8 thirty-seconds to it.
-    if (beats !== beatsPerBar) events.push({ tick: tickOf(at), data: [0xff, 0x58, 4, beats, 2, 24, 8] });
+    if (beats !== beatsPerBar) events.push({ tick: tickOf(at), data: signature(beats) });
     beatsPerBar = beats;
   }
   for (const { name, from } of [...sheet.sections, ...sheet.markers])

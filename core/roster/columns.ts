@@ -52,6 +52,9 @@ export function matchColumns({ columns }: Table, slots: readonly Slot[]): Mappin
 export const looksLikeHeader = (cells: readonly string[], slots: readonly Slot[]): boolean =>
   cells.some((cell) => slots.some((slot) => likeness(cell, slot) === 3));
 
+/** Whether a slot is filled by something that is seen: a mark, a picture or a film. */
+export const showsPicture = ({ kind }: Slot): boolean => kind === 'logo' || kind === 'picture' || kind === 'footage';
+
 /** The values of a row by slot. Marks are named by their label; pictures by the name of a file of the piece. */
 export function valuesOf(
   row: readonly string[],
@@ -64,8 +67,7 @@ export function valuesOf(
       const column = mapping[slot.id];
       const cell = column === undefined ? undefined : row[column];
       if (cell === undefined) return [];
-      const isSeen = slot.kind === 'logo' || slot.kind === 'picture' || slot.kind === 'footage';
-      return [[slot.id, isSeen ? (pictureOf(cell) ?? '') : cell]];
+      return [[slot.id, showsPicture(slot) ? (pictureOf(cell) ?? '') : cell]];
     }),
   );
 }

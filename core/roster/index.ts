@@ -1,6 +1,6 @@
 export { MAX_CELL, MAX_COLUMNS, MAX_ROWS, decodeTable, readTable } from './read-table';
 export type { Read, Table } from './read-table';
-export { looksLikeHeader, matchColumns, valuesOf } from './columns';
+export { looksLikeHeader, matchColumns, showsPicture, valuesOf } from './columns';
 export type { Mapping } from './columns';
 export { nameOfPicture, pictureNamed } from './pictures';
 export { plainProblems, unmatched } from './problems';

@@ -13,6 +13,8 @@ export interface RowProblem {
   readonly isNote?: true;
 }
 
+const hasWords = ({ kind }: Slot): boolean => kind === 'text' || kind === 'number';
+
 /** Columns that fill nothing, and slots that no column fills and that show no more than their sample in every row. */
 export interface Unmatched {
   readonly columns: readonly string[];
@@ -29,10 +31,7 @@ export function unmatched(
   return {
     columns: columns.filter((_, i) => !used.has(i)),
     slots: slots.filter(
-      (slot) =>
-        (slot.kind === 'text' || slot.kind === 'number') &&
-        mapping[slot.id] === undefined &&
-        !isFilled(slot, shown[slot.id] ?? ''),
+      (slot) => hasWords(slot) && mapping[slot.id] === undefined && !isFilled(slot, shown[slot.id] ?? ''),
     ),
   };
 }
@@ -67,10 +66,10 @@ export function plainProblems(
       const cell = row[column] ?? '';
       if (cell === '') {
         if (slot.isNeeded) problems.push({ slotId: slot.id, text: `${slot.name} is empty` });
-      } else if (slot.isNeeded && (slot.kind === 'text' || slot.kind === 'number') && !isFilled(slot, cell))
+      } else if (slot.isNeeded && hasWords(slot) && !isFilled(slot, cell))
         // Somebody may be called as the sample is: it is told, and nothing is kept back.
         problems.push({ slotId: slot.id, text: `${slot.name} still says “${slot.sample.slice(0, 40)}”`, isNote: true });
-      else if (slot.kind !== 'text' && slot.kind !== 'number' && values[slot.id] === '')
+      else if (!hasWords(slot) && values[slot.id] === '')
         problems.push({ slotId: slot.id, text: `${slot.name}: there is no picture or mark “${cell.slice(0, 40)}”` });
     }
     const key = JSON.stringify([begins, ...slots.map((slot) => values[slot.id] ?? '')]);

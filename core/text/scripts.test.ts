@@ -10,18 +10,9 @@ import {
   lineBreaks,
 } from '@core/text';
 import type { FontLibrary, HarfBuzz, TextStyle } from '@core/text';
-import { testFonts } from '../../tests/helpers/fonts';
+import { testFonts, testTextStyle as style } from '../../tests/helpers/fonts';
 import { readColourGlyphs } from './colour-glyphs';
 
-const style: TextStyle = {
-  family: 'bricolage-grotesque',
-  italic: false,
-  weight: 600,
-  tracking: 0,
-  leading: 1.1,
-  align: 'left',
-  wrapWidth: null,
-};
 const fonts: FontLibrary = testFonts();
 const laid = async (text: string, more: Partial<TextStyle> = {}) => {
   await fonts.load(style.family, false, text);

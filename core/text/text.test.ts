@@ -2,18 +2,9 @@ import { beforeAll, describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { FONT_FAMILY_IDS, createLayoutCache, fileForCodePoint, filesForText, layoutText } from '@core/text';
 import type { FontLibrary, TextStyle } from '@core/text';
-import { testFonts } from '../../tests/helpers/fonts';
+import { testFonts, testTextStyle as style } from '../../tests/helpers/fonts';
 import { transformOutline } from './outline-path';
 
-const style: TextStyle = {
-  family: 'bricolage-grotesque',
-  italic: false,
-  weight: 600,
-  tracking: 0,
-  leading: 1.1,
-  align: 'left',
-  wrapWidth: null,
-};
 const SCRIPTS = {
   latin: 'Puerto Lumo',
   arabic: 'أسبوع الطائرات',

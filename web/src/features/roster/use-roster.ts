@@ -9,6 +9,7 @@ import {
   plainProblems,
   readTable,
   rosterRow,
+  showsPicture,
   templateOfGroup,
   unmatched,
   valuesOf,
@@ -18,13 +19,11 @@ import { useAnalysis, usePiece } from '../../store/selectors';
 import { checkRows } from './row-checks';
 import { useKeptRoster } from './use-kept-roster';
 
-const isSeen = ({ kind }: Slot): boolean => kind === 'logo' || kind === 'picture' || kind === 'footage';
-
 /** A roster that nothing is in yet: a column for each slot, and what the group shows as its first row. */
 function emptyRoster({ slots }: MadeFrom, shown: Readonly<Record<string, string>>, media: Piece['media']): Roster {
   const cellOf = (slot: Slot): string => {
     const value = shown[slot.id] ?? '';
-    if (!isSeen(slot)) return value;
+    if (!showsPicture(slot)) return value;
     return value === slot.sample ? '' : nameOfPicture(value, media);
   };
   return {
