@@ -66,6 +66,29 @@ describe('gestures in the sync check', () => {
     expect(after!.beat).toBe(before!.beat);
     expect(Math.abs(after!.late)).toBeLessThan(0.002);
   });
+  it.each(['filament', 'shutter', 'nova'] as const)('%s that lands its peak has arrived there', (gesture) => {
+    // A plain arrival would be seen as it sets off; drawn lines swell until they are filled.
+    const [hit] = hits(
+      pieceOf(
+        words([
+          use(gesture, 'entrance', {
+            unit: 'whole',
+            duration: { unit: 'beats', value: 2 },
+            parameters: gesture === 'filament' ? {} : { overshoot: 0 },
+            at: pin(4),
+            landing: 'peak',
+          }),
+        ]),
+      ),
+    );
+    expect(hit).toMatchObject({ beat: 4, kind: 'landing' });
+    expect(Math.abs(hit!.late)).toBeLessThan(1e-6);
+  });
+  it('on quarters of a beat are on the lattice, beside them they are not', () => {
+    const at = (beat: number) => hits(pieceOf(words([use('beacon', 'entrance', { unit: 'whole' })], pin(beat))))[0];
+    expect(at(2.25)).toMatchObject({ beat: 2.25 });
+    expect(Math.abs(at(2.3)!.late)).toBeGreaterThan(0.05);
+  });
   it('with a moment of their own take that along and leave the layer where it is', () => {
     const piece = pieceOf(
       words([

@@ -33,6 +33,9 @@ const SAMPLES = 240;
 /** Farther from any place of the lattice than this, an unpinned movement isn't meant to be on it. */
 const NEARLY: Seconds = 0.12;
 const PLACES_A_BEAT = 2;
+/** Finer places count where a movement is on one of them: nobody hits a quarter of a beat within this by chance. */
+const FINE_PLACES = 4;
+const ON_FINE_PLACE: Seconds = 0.004;
 
 const distance = (a: TrackValue, b: TrackValue): number => {
   if (typeof a === 'number' && typeof b === 'number') return Math.abs(a - b);
@@ -97,7 +100,10 @@ export type Moved = Pick<VisibleHit, 'layerId' | 'properties' | 'keys' | 'useId'
 export function visibleHits(piece: Piece, times: ResolvedTimes): VisibleHit[] {
   const { grid } = times;
   const placed = [...keyframeHits(piece, times), ...gestureHits(piece, times)].flatMap((moved): VisibleHit[] => {
-    const beat = Math.round(secondsToBeat(grid, moved.at) * PLACES_A_BEAT) / PLACES_A_BEAT;
+    const at = secondsToBeat(grid, moved.at);
+    const fine = Math.round(at * FINE_PLACES) / FINE_PLACES;
+    const isFine = Math.abs(moved.at - beatToSeconds(grid, fine)) < ON_FINE_PLACE;
+    const beat = isFine ? fine : Math.round(at * PLACES_A_BEAT) / PLACES_A_BEAT;
     const late = moved.at - beatToSeconds(grid, beat);
     if ((!moved.isPinned && Math.abs(late) > NEARLY) || isFreeTime(grid, moved.at)) return [];
     return [{ ...moved, beat, late, frames: late * framesPerSecond(piece.frameRate) }];

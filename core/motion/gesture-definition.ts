@@ -30,6 +30,11 @@ export interface GestureDefinition {
   readonly parameters: Readonly<Record<string, GestureParameter>>;
   /** Accents that come again: every so many beats. `stay` lasts as long as the layer. */
   readonly every?: number | 'stay';
+  /**
+   * What is its peak as an entrance or exit: when it first arrives where it ends (as where nothing is said), or when it
+   * is fastest, for what swells and fades evenly.
+   */
+  readonly peak?: 'fastest';
   /** What it does to the letters themselves. */
   readonly does?: 'types' | 'counts';
   readonly tracks: (p: Readonly<Record<string, number>>, unit: UnitContext) => ActorTracks;

@@ -23,11 +23,22 @@ export const away = (distance: number, degrees: number): Vector => {
   const a = (degrees * Math.PI) / 180;
   return [Math.cos(a) * distance, Math.sin(a) * distance];
 };
-/** A spring that shoots past by about `overshoot` of the way; none is a plain arrival. */
+/** From this overshoot on a spring swings as fast as it can; below, it comes near the time that a plain arrival takes. */
+const LIVELY = 0.15;
+const SWINGS = { plain: 1.17, lively: 1.6 } as const;
+
+/**
+ * A spring that shoots past by about `overshoot` of the way; none is a plain arrival. Slow for little overshoot, so that
+ * it arrives when the plain one does and the moment of landing does not leap between them.
+ */
 export const springy = (overshoot: number): Easing =>
   overshoot < 0.02
     ? OUT
-    : { type: 'spring', oscillations: 1.6, damping: Math.min(0.95, Math.max(0.12, 0.85 - overshoot * 0.7)) };
+    : {
+        type: 'spring',
+        oscillations: SWINGS.plain + (SWINGS.lively - SWINGS.plain) * Math.min(1, (overshoot - 0.02) / (LIVELY - 0.02)),
+        damping: Math.min(0.95, Math.max(0.12, 0.85 - overshoot * 0.7)),
+      };
 
 export const letters = { unit: 'letter', order: 'forward', overlap: 0.8 } as const;
 export const words = { unit: 'word', order: 'forward', overlap: 0.6 } as const;

@@ -35,5 +35,5 @@ export { EVERY_BEATS, LONGEST, RHYTHM_STEP, lagSchema } from './length-bounds';
 export { idsOf } from './table-ids';
 export { hitOf } from './hit-of';
 export type { HitKind } from './hit-of';
-export { actorHit } from './actor-hit';
+export { actorArrival, actorHit } from './actor-hit';
 export { fitCurve } from './fit-curve';

@@ -67,15 +67,18 @@ describe('a gesture that lands its peak on a beat', () => {
     }
     return cast.starts[0]! + cast.each;
   };
-  it.each([0.3, 0.5, 0.8, 1])('Nova with an overshoot of %d is at its full size on the beat', (overshoot) => {
-    const use: GestureUse = {
-      ...newGestureUse('nova', 'entrance', ids()),
-      parameters: { overshoot },
-      at: beatMoment(BEAT, times.grid),
-      landing: 'peak',
-    };
-    expect(Math.abs(reaches(use, (s) => s.scale[0] >= 0.985) - MOMENT)).toBeLessThan(0.002);
-  });
+  it.each([0, 0.02, 0.15, 0.3, 0.5, 0.8, 1])(
+    'Nova with an overshoot of %d is at its full size on the beat',
+    (overshoot) => {
+      const use: GestureUse = {
+        ...newGestureUse('nova', 'entrance', ids()),
+        parameters: { overshoot },
+        at: beatMoment(BEAT, times.grid),
+        landing: 'peak',
+      };
+      expect(Math.abs(reaches(use, (s) => s.scale[0] >= 0.985) - MOMENT)).toBeLessThan(0.004);
+    },
+  );
   it.each([0.2, 0.5, 0.8, 1])('Gravity with a bounce of %d touches the ground on the beat', (bounce) => {
     const use: GestureUse = {
       ...newGestureUse('gravity', 'entrance', ids()),
@@ -88,5 +91,27 @@ describe('a gesture that lands its peak on a beat', () => {
     expect(Math.abs(reaches(use, (s) => Math.hypot(s.move[0], s.move[1]) <= height * 0.02) - MOMENT)).toBeLessThan(
       0.004,
     );
+  });
+  /** Parameters go in steps of a hundredth of their range, which is less than a hand on a slider does. */
+  const STEPS = 100;
+  const LEAP = 0.1;
+  it.each(cases)('%s as %s: no parameter makes its landing leap', (id, role) => {
+    const parameters = Object.entries(GESTURES[id].parameters as Record<string, { min: number; max: number }>);
+    for (const [key, { min, max }] of parameters) {
+      let before: number | null = null;
+      for (let step = 0; step <= STEPS; step++) {
+        const cast = castOf({
+          ...newGestureUse(id, role, 'leap'),
+          unit: 'whole',
+          parameters: { [key]: min + ((max - min) * step) / STEPS },
+          at: beatMoment(BEAT, times.grid),
+          landing: 'peak',
+          every: null,
+        });
+        const share: number | null = cast.hitOf(0)?.share ?? null;
+        if (share !== null && before !== null) expect(Math.abs(share - before)).toBeLessThan(LEAP);
+        before = share;
+      }
+    }
   });
 });

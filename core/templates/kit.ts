@@ -57,19 +57,47 @@ export interface Facts {
 
 export type Add = (part: KitPart) => Layer;
 
+/** Gestures that are seen to hit neither as they set off nor as they end. */
+const HITS_WITHIN: ReadonlySet<GestureId> = new Set<GestureId>([
+  'nova',
+  'compass',
+  'gravity',
+  'orbit',
+  'tide',
+  'gust',
+  'thunder',
+  'eclipse',
+  'filament',
+]);
+const SPRINGS: ReadonlySet<GestureId> = new Set<GestureId>(['shutter', 'horizon', 'zenith']);
+
+/** After which share of its movement an entrance has arrived at the latest. */
+const arrivesBy = (gesture: GestureId): number => (gesture === 'filament' || gesture === 'orbit' ? 1 : 0.6);
+
+/** The beat on which a gesture lands its peak; null where beginning or ending with its layer lands it. */
+function landingOf(role: GestureRole, { gesture, beats, parameters }: Moves, part: KitPart): number | null {
+  const isWithin = HITS_WITHIN.has(gesture) || (SPRINGS.has(gesture) && (parameters?.overshoot ?? 0) > 0.02);
+  if (role === 'accent' || !isWithin) return null;
+  const lead = Math.ceil(beats * arrivesBy(gesture) * 2) / 2;
+  if (role === 'entrance') return part.from + lead;
+  return gesture === 'eclipse' ? part.to - lead : part.to;
+}
+
 /** Builds a template with its layers in the order in which they are painted. */
 export function template(facts: Facts, build: (add: Add) => void): Piece {
   const make = createComposer();
   const layers: Layer[] = [];
   let gestures = 0;
-  const use = (role: GestureRole, moves: Moves): GestureUse => {
+  const use = (role: GestureRole, moves: Moves, part: KitPart): GestureUse => {
     const plain = newGestureUse(moves.gesture, role, `g${++gestures}`);
+    const at = landingOf(role, moves, part);
     return {
       ...plain,
       unit: moves.unit ?? plain.unit,
       duration: plain.duration.unit === 'stay' ? plain.duration : { unit: 'beats', value: moves.beats },
       every: moves.every ?? plain.every,
       parameters: { ...moves.parameters },
+      ...(at === null ? {} : { at: beat(at), landing: 'peak' }),
       colour: '@accent',
     };
   };
@@ -77,9 +105,9 @@ export function template(facts: Facts, build: (add: Add) => void): Piece {
     const layer = make(part);
     layer.parentId = part.parent?.id ?? null;
     layer.gestures = [
-      ...(part.in ? [use('entrance', part.in)] : []),
-      ...(part.accent ? [use('accent', part.accent)] : []),
-      ...(part.out ? [use('exit', part.out)] : []),
+      ...(part.in ? [use('entrance', part.in, part)] : []),
+      ...(part.accent ? [use('accent', part.accent, part)] : []),
+      ...(part.out ? [use('exit', part.out, part)] : []),
     ];
     if (part.slot) layer.slot = { slotId: part.slot[0], part: part.slot[1] };
     if (part.held) layer.constraints = part.held;

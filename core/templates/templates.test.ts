@@ -1,14 +1,26 @@
 import { beforeAll, describe, expect, it } from '@jest/globals';
+import { isOnBeat, visibleHits } from '@core/checks';
 import { tightBox, transformBox, unionBoxes } from '@core/geometry';
 import type { Box } from '@core/geometry';
 import { idsOf } from '@core/motion';
-import { familyOf, parsePiece, resolveTimes, safeBox, templateAlone } from '@core/piece';
-import type { Layer, Piece } from '@core/piece';
+import {
+  applyEdits,
+  createPiece,
+  familyOf,
+  parsePiece,
+  putIn,
+  resolveTimes,
+  safeBox,
+  templateAlone,
+} from '@core/piece';
+import type { Edit, Layer, Piece } from '@core/piece';
 import { findItem, prepareScene, sceneAt, tightTexts } from '@core/scene';
 import type { DisplayItem, LayoutText } from '@core/scene';
 import { SAMPLE_CONTENTS, SHIPPED_TEMPLATES, sampleValues } from '@core/templates';
 import type { SampleContent } from '@core/templates';
 import { createLayoutCache } from '@core/text';
+import { FRAME_RATES, beatMoment } from '@core/time';
+import { countingIds } from '../../tests/helpers/documents';
 import { testFonts } from '../../tests/helpers/fonts';
 
 let layoutText: LayoutText;
@@ -135,4 +147,31 @@ describe('the templates that ship', () => {
       a.forEach((edge, i) => expect(edge).toBeCloseTo(b[i]!, 3));
     }
   });
+});
+
+describe('a shipped template put in on a beat', () => {
+  const ids = countingIds('put');
+  it.each(SHIPPED_TEMPLATES.map((template) => [template.name, template] as const))(
+    '%s has every visible hit on the lattice',
+    (_, template) => {
+      const empty = createPiece(
+        { name: 'p', formats: [{ id: 'wide', name: 'Wide', width: 1920, height: 1080 }], frameRate: FRAME_RATES['60'] },
+        ids,
+      );
+      const times = resolveTimes(empty, null);
+      const made = putIn(template, empty, ids)!;
+      const { piece } = applyEdits(
+        empty,
+        [
+          ...made.media.map((media): Edit => ({ type: 'media.add', media })),
+          { type: 'layer.add', layers: made.layers },
+          { type: 'layer.place', places: [{ id: made.group.id, at: beatMoment(8, times.grid) }] },
+        ],
+        times,
+      );
+      const hits = visibleHits(piece, resolveTimes(piece, null));
+      expect(hits.length).toBeGreaterThan(0);
+      expect(hits.filter((hit) => !isOnBeat(hit))).toEqual([]);
+    },
+  );
 });

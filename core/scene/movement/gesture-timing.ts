@@ -1,4 +1,5 @@
 import {
+  actorArrival,
   actorAt,
   actorHit,
   gestureDefinition,
@@ -25,8 +26,14 @@ import type { Layer, ResolvedTimes } from '../../piece';
 import { beatToSeconds, createMemo, secondsToBeat } from '../../time';
 import type { Seconds } from '../../time';
 
+interface SeenHit {
+  readonly kind: HitKind;
+  /** Where in [0, 1] of the movement of one unit. */
+  readonly share: number;
+}
+
 /** The same few movements are asked for with every edit. */
-const knownHit = createMemo<ReturnType<typeof actorHit>>(2000);
+const knownHit = createMemo<SeenHit | null>(2000);
 
 /** A gesture with its times resolved. Everything that needs the laid-out text waits for {@link castGesture}. */
 export interface PreparedGesture {
@@ -87,12 +94,19 @@ export interface CastGesture {
   readonly each: Seconds;
   readonly actors: readonly PreparedActor[];
   /** When in its own time a unit is seen to hit; null if it doesn't move. */
-  readonly hitOf: (unit: number) => { readonly kind: HitKind; readonly share: number } | null;
+  readonly hitOf: (unit: number) => SeenHit | null;
   /** Which units take part. */
   readonly plays: readonly boolean[];
   /** For accents that come again: the seconds of each return, ascending. */
   readonly returns: Float64Array | null;
 }
+
+/**
+ * A movement that eases out is seen to hit when it sets off; who lands the peak of an entrance on a beat means that it
+ * has arrived there.
+ */
+const landsByArrival = ({ use, definition, landing }: PreparedGesture): boolean =>
+  use.at !== null && landing === 'peak' && use.role !== 'accent' && definition?.peak !== 'fastest';
 
 /** @param wordOf - the word each unit stands in (the first, for lines), for gestures of single words. */
 export function castGesture(
@@ -119,9 +133,15 @@ export function castGesture(
   const shared = own && prepareActor(own);
   const actors = tracks.map((of) => shared ?? prepareActor(of));
   const isExit = use.role === 'exit';
+  const isByArrival = landsByArrival(prepared);
+  // Looked for in the course itself, by the check of the sync as well: parameters move it.
   const hitOf = (unit: number) =>
-    knownHit(`${isExit}${JSON.stringify(tracks[unit])}`, () => actorHit(actors[unit] ?? [], isExit));
-  // The peak is looked for in the course itself, as the check of the sync does: parameters move it.
+    knownHit(`${isByArrival}${isExit}${JSON.stringify(tracks[unit])}`, () => {
+      const seen = actorHit(actors[unit] ?? [], isExit);
+      if (!seen || !isByArrival || (own && seen.kind === 'peak')) return seen;
+      const share = actorArrival(actors[unit] ?? [], isExit);
+      return share === null ? seen : { kind: 'landing', share };
+    });
   const shareOf = (unit: number): number =>
     landing === 'start' ? 0 : landing === 'end' ? 1 : (hitOf(unit)?.share ?? 1);
   let starts: Float64Array;

@@ -38,7 +38,7 @@ export function drawPartsOn(group: GroupLayer, step: number): void {
       ...newGestureUse('filament', 'entrance', newId()),
       unit: 'whole' as const,
       duration: { unit: 'beats' as const, value: DRAWING_BEATS },
-      landing: 'end' as const,
+      landing: 'peak' as const,
       at: beatMoment(first + i * step, grid),
     };
     return [
