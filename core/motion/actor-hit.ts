@@ -43,7 +43,7 @@ export function actorHit(actor: PreparedActor, isBackwards: boolean): { kind: Hi
 /** Within this share of all that it moves, a component counts as arrived. */
 const ARRIVED = 0.015;
 /** How much more what moves little counts for less, and how much more what arrives late counts. */
-const [BY_AMOUNT, BY_LATENESS] = [2, 12];
+const [BY_AMOUNT, BY_LATENESS] = [3, 12];
 
 /**
  * When in [0, 1] of its duration an actor first arrives where it ends: the latest first arrival of what moves in it.

@@ -137,10 +137,11 @@ export function castGesture(
   // Looked for in the course itself, by the check of the sync as well: parameters move it.
   const hitOf = (unit: number) =>
     knownHit(`${isByArrival}${isExit}${JSON.stringify(tracks[unit])}`, () => {
-      const seen = actorHit(actors[unit] ?? [], isExit);
-      if (!seen || !isByArrival || (own && seen.kind === 'peak')) return seen;
-      const share = actorArrival(actors[unit] ?? [], isExit);
-      return share === null ? seen : { kind: 'landing', share };
+      const actor = actors[unit] ?? [];
+      const seen = isByArrival && !own ? null : actorHit(actor, isExit);
+      if (!isByArrival || seen?.kind === 'peak') return seen;
+      const share = actorArrival(actor, isExit);
+      return share === null ? null : { kind: 'landing', share };
     });
   const shareOf = (unit: number): number =>
     landing === 'start' ? 0 : landing === 'end' ? 1 : (hitOf(unit)?.share ?? 1);
