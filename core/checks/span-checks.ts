@@ -1,4 +1,12 @@
-import { NEW_GROUP_TIME, footageOf, footageSeconds, footageSpeed, shownLayers, visitLayerMoments } from '../piece';
+import {
+  NEW_GROUP_TIME,
+  footageOf,
+  footageSeconds,
+  footageSpeed,
+  shownLayers,
+  trimEdit,
+  visitLayerMoments,
+} from '../piece';
 import type { Layer } from '../piece';
 import { beatMoment, beatToSeconds, framesPerSecond, freeMoment, secondsToBeat } from '../time';
 import type { Moment, Seconds } from '../time';
@@ -27,7 +35,7 @@ export function leftovers(context: CheckContext): Finding[] {
     if (times.timeOf(layer.start) >= times.end || end <= times.end + frame) return [];
     if (!happensAfter(layer, times.end + frame, context)) return [];
     const text = `${layer.name} goes on for ${(end - times.end).toFixed(1)} s after the end, and some of it is never seen.`;
-    const edits = [{ type: 'layer.setSpan' as const, id: layer.id, end: piece.end }];
+    const edits = [trimEdit(layer, { end: piece.end })];
     return [
       finding('warning', text, {
         layerId: layer.id,
@@ -59,7 +67,7 @@ export function cutsBesideBeats({ piece, times }: CheckContext): Finding[] {
     if (frames <= ON_BEAT || frames > 1) return [];
     const does = which === 'start' ? 'begins' : 'ends';
     const text = `${layer.name} ${does} ${(Math.abs(late) * 1000).toFixed(0)} ms ${late > 0 ? 'after' : 'before'} a beat.`;
-    const edits = [{ type: 'layer.setSpan' as const, id: layer.id, [which]: beatMoment(beat, grid) }];
+    const edits = [trimEdit(layer, { [which]: beatMoment(beat, grid) })];
     return [
       finding('warning', text, { layerId: layer.id, at, fixes: layer.locked ? [] : [{ label: 'On the beat', edits }] }),
     ];

@@ -78,6 +78,9 @@ export { MEDIA_KINDS, MEDIA_KIND_IDS } from './document/media-kinds';
 export type { MediaKindFacts, MediaKindId, MediaVariant } from './document/media-kinds';
 export { footageOf, footageSeconds, footageSpeed } from './document/footage-of';
 export { cutEdits } from './edits/cut-layers';
+export { trimEdit } from './edits/trim-edit';
+export { fitSong, uncut } from './song/fit-song';
+export type { SongFit } from './song/fit-song';
 export type { FontRef, FootageRef, MediaRef } from './document/media-schema';
 export type { Format, Marker, Piece } from './document/schema';
 export type { FormatOverride, GroupLayer, Layer, LayerFor, LayerOf, TextLayer } from './document/layer-schema';
@@ -90,6 +93,7 @@ export {
   createLayer,
   createMusic,
   createPiece,
+  NEW_PIECE_SECONDS,
 } from './document/create';
 export type { DestinationId, IdSource, NewLayer, NewPiece } from './document/create';
 export { musicGrid, pieceGrid } from './song/music-grid';

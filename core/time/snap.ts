@@ -12,20 +12,26 @@ export interface SnapOptions {
   readonly division: number;
   /** Other times to meet, such as the edges of other layers. */
   readonly others: readonly Seconds[];
+  /** The start and the end of the piece, which win over a beat that is farther from the dragged time. */
+  readonly edges?: readonly Seconds[];
   readonly frameRate: FrameRate;
 }
 
 /**
- * Where a dragged time goes. A beat division within the radius wins and pins; then a hit within half the radius (pins
+ * Where a dragged time goes. An edge of the piece that is nearer than any beat wins; then a beat division within the
+ * radius, which pins; then a hit within half the radius (pins
  * too); then another layer's edge; otherwise the nearest frame, free.
  */
 export function snapMoment(seconds: Seconds, targets: TimeTargets, options: SnapOptions): Moment {
-  const { radius, division, others, frameRate } = options;
+  const { radius, division, others, edges = [], frameRate } = options;
   if (radius > 0) {
     const beat = Math.round(secondsToBeat(targets.grid, seconds) / division) * division;
     const beatTime = beatToSeconds(targets.grid, beat);
-    if (Math.abs(beatTime - seconds) <= radius && !isFreeTime(targets.grid, beatTime))
-      return beatMoment(beat, targets.grid);
+    const toBeat = Math.abs(beatTime - seconds);
+    // A beat that lies on the edge pins.
+    const edge = edges.find((at) => Math.abs(at - seconds) <= radius && Math.abs(at - seconds) < toBeat - 1e-6);
+    if (edge !== undefined) return freeMoment(edge);
+    if (toBeat <= radius && !isFreeTime(targets.grid, beatTime)) return beatMoment(beat, targets.grid);
     let bestHit: { id: string; time: Seconds } | null = null;
     for (const [id, time] of targets.hits) {
       if (

@@ -207,6 +207,16 @@ describe('snapping', () => {
     expect(snapMoment(3.12, targets, options)).toEqual(freeMoment(3.11));
     expect(snapMoment(3.4, targets, options)).toEqual(freeMoment(102 / 30));
   });
+  it('an edge of the piece wins over a beat that is farther off, and a beat that lies on it pins', () => {
+    const shifted = targetsOf(constantGrid(120, 4, 0.1));
+    const edges = [0, 3.96];
+    const wide = { ...options, radius: 0.2, edges };
+    // Beats lie at 0.1 and every half second from there: a clip dragged to the start leaves no empty frames.
+    expect(snapMoment(0.04, shifted, wide)).toEqual(freeMoment(0));
+    expect(snapMoment(0.09, shifted, wide)).toMatchObject({ kind: 'pinned' });
+    expect(snapMoment(3.97, shifted, wide)).toEqual(freeMoment(3.96));
+    expect(snapMoment(0.04, targets, wide)).toMatchObject({ kind: 'pinned', to: { beat: 0 } });
+  });
   it('only goes to frames when the radius is nothing', () => {
     expect(snapMoment(0.501, targets, { ...options, radius: 0 })).toEqual(freeMoment(0.5));
   });

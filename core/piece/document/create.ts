@@ -50,6 +50,9 @@ export interface NewPiece {
 /** What a new piece has behind everything. */
 export const NEW_BACKGROUND = '#11151b';
 
+/** How long a piece is while nobody has said how long. */
+export const NEW_PIECE_SECONDS = 10;
+
 /** An empty ten-second piece at 120 beats a minute. */
 export function createPiece(options: NewPiece, newId: IdSource): Piece {
   const lead = options.formats[0];
@@ -61,7 +64,7 @@ export function createPiece(options: NewPiece, newId: IdSource): Piece {
     frameRate: { ...options.frameRate },
     formats: options.formats.map((f) => ({ ...f })),
     leadFormatId: lead.id,
-    end: freeMoment(10),
+    end: freeMoment(NEW_PIECE_SECONDS),
     background: constantTrack(NEW_BACKGROUND),
     music: null,
     tempo: { bpm: 120, beatsPerBar: 4, groups: [], firstDownbeat: 0 },

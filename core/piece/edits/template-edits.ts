@@ -19,14 +19,19 @@ export const TEMPLATE_EDITS = {
     }),
     (draft, { id, values }, { times }) => fillSlots(draft, id, values, times),
   ),
-  /** Moves the end of a group as its template wants it: what goes out goes with it. Other groups stretch their hold. */
+  /**
+   * Moves an edge of a group as its template wants it: what comes in or goes out goes with it. Other groups stretch
+   * their hold.
+   */
   'group.stretch': defineEdit(
     'Change how long a group stands',
-    z.object({ id: z.string(), end: momentSchema }),
-    (draft, { id, end }, { times }) => {
+    z.object({ id: z.string(), start: momentSchema.optional(), end: momentSchema.optional() }),
+    (draft, { id, start, end }, { times }) => {
       const group = findLayer(draft, id);
       if (group?.kind !== 'group' || group.locked) return;
-      stretchGroup(draft, group, end, group.madeFrom?.timing.stretches ?? 'hold', times);
+      const stretches = group.madeFrom?.timing.stretches ?? 'hold';
+      if (start) stretchGroup(draft, group, 'start', start, stretches, times);
+      if (end) stretchGroup(draft, group, 'end', end, stretches, times);
     },
   ),
   /** Makes a layer fill a slot, or no longer. */

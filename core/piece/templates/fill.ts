@@ -134,5 +134,5 @@ function giveTime(draft: Piece, groupId: string, times: ResolvedTimes): void {
   if (more < 0.01) return;
   const { timing } = group.madeFrom;
   const end = endFor(times.timeOf(group.end) + more, timing, times.grid);
-  stretchGroup(draft, group, end, timing.stretches, times);
+  stretchGroup(draft, group, 'end', end, timing.stretches, times);
 }

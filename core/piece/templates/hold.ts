@@ -63,17 +63,21 @@ const LEAST_HOLD = 0.05;
 const beatOf = (moment: Moment): number | null =>
   moment.kind === 'pinned' && moment.to.type === 'beat' && !moment.offset ? moment.to.beat : null;
 
-/** Moves the end of a group (a draft) to a moment, and with it all that belongs to its end. */
+/**
+ * Moves an edge of a group (a draft) to a moment, and with it all that belongs to that edge; what comes in and goes out
+ * keeps its length, and the hold is never gone.
+ */
 export function stretchGroup(
   draft: Piece,
   group: Layer,
-  end: Moment,
+  side: 'start' | 'end',
+  moment: Moment,
   stretches: SlotTiming['stretches'],
   times: ResolvedTimes,
 ): void {
   const hold = holdOf(draft.layers, group, times);
-  const [start, before] = [times.timeOf(group.start), times.timeOf(group.end)];
-  const wanted = times.timeOf(end);
+  const [start, end] = [times.timeOf(group.start), times.timeOf(group.end)];
+  const wanted = times.timeOf(moment);
   const inside = withDescendants(draft.layers, [group.id]);
   const change = (move: (moment: Moment) => Moment): void => {
     for (const layer of inside) {
@@ -82,32 +86,36 @@ export function stretchGroup(
       visitLayerMoments(layer, move);
     }
   };
+  const isEnd = side === 'end';
   if (stretches === 'all') {
-    const k = Math.max(0.01, wanted - start) / Math.max(0.01, before - start);
-    change((moment) => {
-      const at = start + (times.timeOf(moment) - start) * k;
-      return moment.kind === 'free' ? freeMoment(at) : latticeMoment(at, times.grid);
+    const fixed = isEnd ? start : end;
+    const length = isEnd ? wanted - start : end - wanted;
+    const k = Math.max(0.01, length) / Math.max(0.01, end - start);
+    change((of) => {
+      const at = fixed + (times.timeOf(of) - fixed) * k;
+      return of.kind === 'free' ? freeMoment(at) : latticeMoment(at, times.grid);
     });
     for (const layer of inside)
       for (const use of layer.gestures) use.duration.value = Math.min(600, use.duration.value * k);
-    group.end = end;
+    group[side] = moment;
     return;
   }
-  const least = before - (hold.to - hold.from) + LEAST_HOLD;
-  const by = Math.max(wanted, least) - before;
-  const [old, now] = [beatOf(group.end), beatOf(end)];
-  const isHeld = wanted < least;
+  const spare = hold.to - hold.from - LEAST_HOLD;
+  const limit = isEnd ? end - spare : start + spare;
+  const isHeld = isEnd ? wanted < limit : wanted > limit;
+  const by = (isHeld ? limit : wanted) - (isEnd ? end : start);
+  const [old, now] = [beatOf(group[side]), beatOf(moment)];
   // In the middle of the hold nothing is set.
   const cut = (hold.from + hold.to) / 2;
-  change((moment) => {
-    if (times.timeOf(moment) <= cut) return moment;
-    const beat = beatOf(moment);
+  change((of) => {
+    if (times.timeOf(of) <= cut === isEnd) return of;
+    const beat = beatOf(of);
     // From beat to beat, pins stay on their beats at any tempo.
     return !isHeld && old !== null && now !== null && beat !== null
       ? beatMoment(beat + now - old, times.grid)
-      : shiftMoment(moment, by, times.targets);
+      : shiftMoment(of, by, times.targets);
   });
-  group.end = isHeld ? shiftMoment(group.end, by, times.targets) : end;
+  group[side] = isHeld ? shiftMoment(group[side], by, times.targets) : moment;
 }
 
 /** The moment at which something that shall last until a time ends. */

@@ -12,10 +12,11 @@ import {
   resolveTimes,
   slotValues,
   templateOf,
+  trimEdit,
 } from '@core/piece';
 import type { Edit, Layer, Piece } from '@core/piece';
 import { newGestureUse } from '@core/motion';
-import { FRAME_RATES, beatToSeconds, secondsToBeat } from '@core/time';
+import { FRAME_RATES, beatToSeconds, freeMoment, secondsToBeat } from '@core/time';
 import { SHIPPED_TEMPLATES } from '@core/templates';
 import { countingIds, pin } from '../../../tests/helpers/documents';
 
@@ -217,6 +218,22 @@ describe('stretching', () => {
       }),
       { numRuns: 30 },
     );
+  });
+  it.each(['start', 'end'] as const)('is trimmed at its %s with only its hold shorter', (side) => {
+    const times = resolveTimes(start.piece, null);
+    const group = start.piece.layers.find((layer) => layer.id === start.groupId)!;
+    const hold = holdOf(start.piece.layers, group, times);
+    const at = times.timeOf(group[side]) + (side === 'start' ? 0.3 : -0.3);
+    const piece = apply(start.piece, trimEdit(group, { [side]: freeMoment(at) }));
+    const after = resolveTimes(piece, null);
+    const trimmed = piece.layers.find((layer) => layer.id === start.groupId)!;
+    expect(after.timeOf(trimmed[side])).toBeCloseTo(at, 6);
+    const now = holdOf(piece.layers, trimmed, after);
+    expect(hold.to - hold.from - (now.to - now.from)).toBeCloseTo(0.3, 6);
+    edges(piece).forEach((pair, i) => {
+      expect(pair[0]).toBeCloseTo(edges(start.piece)[i]![0], 6);
+      expect(pair[1]).toBeCloseTo(edges(start.piece)[i]![1], 6);
+    });
   });
   it('is never shorter than entrance and exit together', () => {
     const piece = apply(start.piece, { type: 'group.stretch', id: start.groupId, end: pin(5) });

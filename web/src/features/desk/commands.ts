@@ -1,6 +1,16 @@
 import type { Easing, Keyframe, Track, TrackValue } from '@core/motion';
 import { evaluateTrack, prepareTrack } from '@core/motion';
-import { animatedTracks, copyLayers, cutEdits, findKey, outermost, withDescendants, trackOf, worn } from '@core/piece';
+import {
+  animatedTracks,
+  copyLayers,
+  cutEdits,
+  findKey,
+  outermost,
+  withDescendants,
+  trackOf,
+  trimEdit,
+  worn,
+} from '@core/piece';
 import type { Edit, KeyRef, Layer, PropertyId } from '@core/piece';
 import {
   barToBeat,
@@ -31,6 +41,7 @@ export function momentAtPlayhead(): Moment {
     radius: isSnapping ? halfFrame + 1e-4 : 0,
     division: Math.min(division, 0.25),
     others: [],
+    edges: [0, o.times.end],
     frameRate: o.piece.frameRate,
   });
 }
@@ -234,7 +245,7 @@ export function nudgeSelection(dx: number, dy: number): void {
 /** Cuts the selected layers' span at the playhead: `start` begins them here, `end` ends them here. */
 export function trimToPlayhead(side: 'start' | 'end'): void {
   const at = momentAtPlayhead();
-  edit(selected().map((layer): Edit => ({ type: 'layer.setSpan', id: layer.id, [side]: at })));
+  edit(selected().map((layer) => trimEdit(layer, { [side]: at })));
 }
 
 export function addMarkerHere(): void {

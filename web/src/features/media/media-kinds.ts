@@ -1,8 +1,8 @@
 import { fetchAnalysis } from '../../platform/fetch-analysis';
-import type { Edit, MediaKindId, MediaRef } from '@core/piece';
-import { createMusic } from '@core/piece';
+import type { Edit, MediaKindId, MediaRef, Piece } from '@core/piece';
+import { NEW_PIECE_SECONDS, createMusic } from '@core/piece';
 import { freeMoment } from '@core/time';
-import type { Moment } from '@core/time';
+import type { Moment, Seconds } from '@core/time';
 import { ApiError, api, call } from '../../platform/api';
 import { nextNewsOfMedia } from '../../platform/news';
 import { edit, setAnalysis, useDesk } from '../../store/desk-store';
@@ -56,6 +56,17 @@ export async function waitUntilReady(
   }
 }
 
+/**
+ * How long the first song makes a piece; null where it stays as long as it is. One that holds something already, and
+ * whose length nobody set, is only made longer: words are then laid on the music with room.
+ */
+function endForFirstSong({ music, layers, end }: Piece, duration: Seconds): Seconds | null {
+  if (music) return null;
+  const wanted = Math.min(duration, FIRST_LENGTH);
+  if (layers.length === 0) return wanted;
+  return end.kind === 'free' && end.seconds === NEW_PIECE_SECONDS && wanted > NEW_PIECE_SECONDS ? wanted : null;
+}
+
 /** A song becomes the music. */
 async function placeSong(media: MediaRef, { onProgress, signal, isLeft }: Placing): Promise<string | null> {
   const { ref, warning } = await waitUntilReady(media, onProgress, signal);
@@ -69,8 +80,8 @@ async function placeSong(media: MediaRef, { onProgress, signal, isLeft }: Placin
     { type: 'media.add', media: ref },
     { type: 'music.set', music },
   ];
-  if (piece.layers.length === 0 && !piece.music)
-    edits.push({ type: 'piece.setEnd', end: freeMoment(Math.min(analysis.duration, FIRST_LENGTH)) });
+  const end = endForFirstSong(piece, analysis.duration);
+  if (end !== null) edits.push({ type: 'piece.setEnd', end: freeMoment(end) });
   // Known before the edit, so that times are right at once.
   setAnalysis(ref.hash, analysis);
   edit(edits);

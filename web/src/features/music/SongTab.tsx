@@ -9,7 +9,7 @@ import { useAnalysis, usePiece } from '../../store/selectors';
 import { NumberField } from '../../ui/NumberField';
 import { hitAtPlayhead } from './marker-commands';
 import {
-  fitSong,
+  fitSongTo,
   keepStretch,
   leaveOutPart,
   leaveOutStretch,
@@ -86,7 +86,7 @@ export function SongTab() {
           onChange={setWanted}
         />
       </div>
-      <Button variant="soft" data-guide="fit" onClick={() => fitSong(wanted)}>
+      <Button variant="soft" data-guide="fit" onClick={() => fitSongTo(wanted)}>
         {WORDS.fitByWholeBars}
       </Button>
       <Box as="p" className="muted" margin="6px 0 0">

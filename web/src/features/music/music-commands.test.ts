@@ -16,7 +16,7 @@ import {
 } from './beat-commands';
 import { goToMarker, hitAtPlayhead, hitFacts, markEvery, pinSelectionTo } from './marker-commands';
 import {
-  fitSong,
+  fitSongTo,
   keepStretch,
   leaveOutPart,
   leaveOutStretch,
@@ -129,7 +129,7 @@ describe('cutting the song', () => {
     expect(played()).toBeCloseTo(before + 0.13, 1);
   });
   it('fits a length by whole bars, or says that it cannot', () => {
-    fitSong(20);
+    fitSongTo(20);
     const span = musicSpan(music(), analysis.duration);
     expect(span.to - span.from).toBeGreaterThan(16);
     expect(span.to - span.from).toBeLessThan(24);

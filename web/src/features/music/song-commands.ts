@@ -1,16 +1,17 @@
-import { bestJoin, fitToBars } from '@core/audio';
-import type { SongAnalysis } from '@core/audio';
+import { bestJoin } from '@core/audio';
 import {
+  fitSong,
   musicSpan,
   pieceToSong,
   songToPiece,
   songToPieceAll,
   splitParts,
+  uncut,
   withRepeat,
   withoutStretch,
 } from '@core/piece';
-import type { Music, Stretch } from '@core/piece';
-import { beatToSeconds, secondsToBeat } from '@core/time';
+import type { Stretch } from '@core/piece';
+import { beatToSeconds, freeMoment, secondsToBeat } from '@core/time';
 import { playhead } from '../../platform/clock';
 import { edit, setView, useDesk } from '../../store/desk-store';
 import { loadedSound } from '../desk/play-commands';
@@ -130,68 +131,30 @@ export function repeatPart(index: number): void {
     );
 }
 
-const uncut = (music: Music): Music => ({ ...music, cuts: [], trimStart: 0, trimEnd: null });
-
 export function uncutSong(): void {
   const o = open();
   if (o) edit([{ type: 'music.set', music: uncut(o.music) }]);
 }
 
-/** Bars of the analysis that lie in the song, with where each begins and ends. */
-function songBars(analysis: SongAnalysis): { from: number; to: number; sound: readonly number[] }[] {
-  return analysis.bars.flatMap((bar, k) => {
-    const from = analysis.beats[bar.beat];
-    const next = analysis.bars[k + 1];
-    const to = next ? analysis.beats[next.beat] : analysis.duration;
-    return from === undefined || to === undefined ? [] : [{ from, to, sound: bar.sound }];
-  });
-}
-
-/**
- * Fits the whole song to a length by leaving out or repeating whole bars; the song begins as it begins and comes to its
- * own end. The piece then ends with it.
- */
-export function fitSong(seconds: number): void {
+/** Fits the song to a length by leaving out or repeating whole bars. The piece then ends with it. */
+export function fitSongTo(seconds: number): void {
   const o = open();
   if (!o) return;
-  const bars = songBars(o.analysis);
-  const [first] = bars;
-  const inner = bars
-    .slice(0, -1)
-    .map((b) => b.to - b.from)
-    .sort((a, b) => a - b);
-  const barLength = inner[inner.length >> 1];
-  if (!first || !barLength || bars.length < 3) return setView({ notice: WORDS.theSongHasToo });
-  const tail = o.analysis.duration - bars[bars.length - 1]!.from; // there are at least three
-  const wanted = 1 + Math.max(1, Math.round((seconds - first.from - tail) / barLength));
-  const ranges = fitToBars(
-    bars.map((b) => b.sound),
-    wanted,
-  );
-  if (!ranges)
-    return setView({
-      notice: WORDS.theSongCanBe(
-        (first.from + barLength + tail).toFixed(1),
-        (first.from + barLength * (4 * bars.length - 1) + tail).toFixed(1),
-      ),
-    });
-  // Stretches of the uncut song, which is laid down in the same step.
+  const fit = fitSong(o.music, o.analysis, seconds);
+  if (fit.kind === 'too-few-bars') return setView({ notice: WORDS.theSongHasToo });
+  if (fit.kind === 'not-that-long')
+    return setView({ notice: WORDS.theSongCanBe(fit.shortest.toFixed(1), fit.longest.toFixed(1)) });
   const whole = uncut(o.music);
-  const stretches = ranges.map((range, i) => ({
-    from: songToPiece(whole, i === 0 ? 0 : bars[range.from]!.from),
-    to: songToPiece(whole, range.to === bars.length ? o.analysis.duration : bars[range.to]!.from),
-  }));
-  const end = stretches.reduce((sum, s) => sum + s.to - s.from, o.music.start);
-  const joined = matched({ ...o, music: whole }, stretches);
+  const joined = matched({ ...o, music: whole }, fit.stretches);
   if (
     edit([
       { type: 'music.set', music: whole },
       { type: 'music.arrange', duration: o.analysis.duration, stretches: joined },
-      { type: 'piece.setEnd', end: { kind: 'free', seconds: Math.round(end * 1000) / 1000 } },
+      { type: 'piece.setEnd', end: freeMoment(Math.round(fit.end * 1000) / 1000) },
     ])
   ) {
     setView({
-      notice: WORDS.theSongNowPlays(end.toFixed(1), joined.length - 1, joined.length === 2 ? '' : 's'),
+      notice: WORDS.theSongNowPlays(fit.end.toFixed(1), joined.length - 1, joined.length === 2 ? '' : 's'),
       loop: null,
     });
   }

@@ -2,7 +2,7 @@ import { Box, Span } from '@chakra-ui/react';
 import { useDraggable } from '@dnd-kit/core';
 import { ChevronDown, ChevronRight, Eye, EyeOff, Folder, FolderOpen, Lock, LockOpen } from 'lucide-react';
 import { memo, useMemo, useRef, useState } from 'react';
-import { animatedTracks, trackLabel, EMPTY_WARDROBE, worn } from '@core/piece';
+import { animatedTracks, trackLabel, trimEdit, EMPTY_WARDROBE, worn } from '@core/piece';
 import type { Piece } from '@core/piece';
 import type { Moment } from '@core/time';
 import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
@@ -84,15 +84,7 @@ export const LayerRow = memo(function LayerRow({
       const at = snapDragged(h[side] + delta, axis.pixelsPerSecond, [layer.id], e.altKey);
       const seconds = now.timeOf(at);
       if (side === 'start' ? seconds < h.end - 0.01 : seconds > h.start + 0.01)
-        // What was made from a template goes out as it came in, however long it stands.
-        edit(
-          [
-            side === 'end' && layer.madeFrom
-              ? { type: 'group.stretch', id: layer.id, end: at }
-              : { type: 'layer.setSpan', id: layer.id, [side]: at },
-          ],
-          gesture,
-        );
+        edit([trimEdit(layer, { [side]: at })], gesture);
     },
   });
   const startEdge = useTimeDrag(axis.pixelsPerSecond, edge('start'));

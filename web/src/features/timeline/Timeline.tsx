@@ -236,7 +236,7 @@ export function Timeline() {
         [
           {
             type: 'piece.setEnd',
-            end: snapDragged(Math.max(0.1, xToTime(axis, x)), axis.pixelsPerSecond, [], e.altKey),
+            end: snapDragged(Math.max(0.1, xToTime(axis, x)), axis.pixelsPerSecond, [], e.altKey, []),
           },
         ],
         'piece-end',

@@ -9,20 +9,24 @@ import { useDesk } from '../../store/desk-store';
 function otherEdges(exceptIds: readonly string[]): Seconds[] {
   const { piece, times } = useDesk.getState();
   if (!piece || !times) return [];
-  return [
-    times.end,
-    ...piece.layers
-      .filter((l) => !exceptIds.includes(l.id))
-      .flatMap((l) => [times.timeOf(l.start), times.timeOf(l.end)]),
-  ];
+  return piece.layers
+    .filter((l) => !exceptIds.includes(l.id))
+    .flatMap((l) => [times.timeOf(l.start), times.timeOf(l.end)]);
 }
 
-/** The moment a dragged time snaps to: beats pin, edges and frames do not. */
+/** Where the open piece starts and ends. */
+const pieceEdges = (): Seconds[] => [0, useDesk.getState().times?.end ?? 0];
+
+/**
+ * The moment a dragged time snaps to: beats pin, edges and frames do not.
+ * @param edges - of the piece; none while its own end is dragged, which would stick to itself.
+ */
 export function snapDragged(
   seconds: Seconds,
   pixelsPerSecond: number,
   exceptIds: readonly string[],
   free: boolean,
+  edges: readonly Seconds[] = pieceEdges(),
 ): Moment {
   const { piece, times, isSnapping, division, snapPixels } = useDesk.getState();
   if (!piece || !times) return { kind: 'free', seconds };
@@ -30,6 +34,7 @@ export function snapDragged(
     radius: isSnapping && !free ? snapPixels / pixelsPerSecond : 0,
     division,
     others: otherEdges(exceptIds),
+    edges,
     frameRate: piece.frameRate,
   });
 }
