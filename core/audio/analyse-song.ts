@@ -1,5 +1,6 @@
 import { ANALYSIS_VERSION } from './analysis';
-import type { SongAnalysis } from './analysis';
+import type { Hit, SongAnalysis } from './analysis';
+import type { Seconds } from '../time';
 import { beatEnergy, beatSound } from './beat-energy';
 import { beatConfidence } from './beat-confidence';
 import { findBeats } from './find-beats';
@@ -10,6 +11,7 @@ import { BAR_ROW_SIZE, barRows, songForm } from './sections';
 import { findSilences } from './silences';
 import { songFeatures } from './song-features';
 import { ANALYSIS_RATE, FRAME_RATE } from './spectral-flux';
+import { onAttacks } from './struck-beats';
 import { waveformPeaks } from './waveform';
 
 /** Waveform points and points of the onset curves a second. */
@@ -31,6 +33,21 @@ function reducedCurve(curve: Float32Array): number[] {
     out.push(typical > 0 ? Math.round(255 * Math.min(1, top / typical)) : 0);
   }
   return out;
+}
+
+/** Strictly ascending, by a millisecond at least. */
+function inOrder(times: readonly Seconds[]): Seconds[] {
+  const out = [...times];
+  for (let i = 1; i < out.length; i++) if (!(out[i]! > out[i - 1]! + 1e-3)) out[i] = out[i - 1]! + 1e-3;
+  return out;
+}
+
+function struckHits(hits: readonly Hit[], samples: Float32Array): Hit[] {
+  const times = onAttacks(
+    hits.map((hit) => hit.time),
+    samples,
+  );
+  return hits.map((hit, i) => ({ ...hit, time: times[i]! })).sort((a, b) => a.time - b.time);
 }
 
 function usualBar(bars: FoundBeats['bars']): number {
@@ -61,17 +78,18 @@ export function analyseSong(samples: Float32Array, onProgress: (share: number) =
   const sound = beatSound(beats, features);
   const energy = beatEnergy(sound);
   const rows = barRows(bars, sound);
+  const struck = inOrder(onAttacks(beats, samples));
   const { low, mid, snap, high } = features.bands;
   return {
     version: ANALYSIS_VERSION,
     duration,
-    bpm: medianTempo(beats),
+    bpm: medianTempo(struck),
     tempi: found.tempi.map((t) => ({
       bpm: Math.round(t.bpm * 100) / 100,
       likelihood: Math.round(t.likelihood * 1000) / 1000,
     })),
-    beats,
-    downbeats: bars.map((bar) => beats[bar.beat]!),
+    beats: struck,
+    downbeats: bars.map((bar) => struck[bar.beat]!),
     beatsPerBar: usualBar(bars),
     bars: bars.map((bar, k) => ({
       ...bar,
@@ -80,7 +98,7 @@ export function analyseSong(samples: Float32Array, onProgress: (share: number) =
     })),
     confidence: beatConfidence({ ...found, beats }, features),
     energy,
-    hits: findHits(features.bands),
+    hits: struckHits(findHits(features.bands), samples),
     ...songForm(bars, beats, sound, energy, duration),
     silences: findSilences(features.bands.power),
     loudness: null,

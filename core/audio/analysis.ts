@@ -13,7 +13,7 @@ export const SECTION_LABELS = ['intro', 'build', 'drop', 'main', 'break', 'outro
 export type SectionLabel = (typeof SECTION_LABELS)[number];
 
 /** Raised when the method changes enough that stored results should be made anew. */
-export const ANALYSIS_VERSION = 6;
+export const ANALYSIS_VERSION = 7;
 
 /** An hour at four hundred beats a minute, and at the densest of hits and finest of curves. */
 const MOST_BEATS = 40_000;
