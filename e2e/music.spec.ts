@@ -41,11 +41,11 @@ const tempoShown = async (page: Page) =>
 test('beats are halved, doubled, nudged, dragged and counted from a new "one", each with undo', async ({ page }) => {
   const id = await pieceWithMusic(page, 'Corrections');
   const { beats } = await analysisOf(page, id);
-  await page.getByRole('button', { name: 'Half the beats' }).click();
+  await page.getByRole('button', { name: 'Half tempo', exact: true }).click();
   expect((await music(page, id)).correction.factor).toBe(0.5);
   expect(await tempoShown(page)).toBeCloseTo(59, 0);
-  await page.getByRole('button', { name: 'Twice the beats' }).click();
-  await page.getByRole('button', { name: 'Twice the beats' }).click();
+  await page.getByRole('button', { name: 'Double tempo', exact: true }).click();
+  await page.getByRole('button', { name: 'Double tempo', exact: true }).click();
   expect((await music(page, id)).correction.factor).toBe(2);
   expect(await tempoShown(page)).toBeCloseTo(236, 0);
   await timeline(page).focus();
@@ -99,7 +99,7 @@ test('beats are halved, doubled, nudged, dragged and counted from a new "one", e
 test('four taps while it plays set the beats of the whole song on what is really struck', async ({ page }) => {
   const id = await pieceWithMusic(page, 'Taps');
   const { beats } = await analysisOf(page, id);
-  await page.getByRole('button', { name: 'Half the beats' }).click();
+  await page.getByRole('button', { name: 'Half tempo', exact: true }).click();
   await goTo(page, beats[16]! - 0.3);
   await timeline(page).focus();
   await page.keyboard.press('Space');
@@ -409,6 +409,11 @@ test('where two tempi fit, both are offered, heard with clicks and chosen at a c
   expect((await music(page, id)).correction.factor).toBe(isSlow ? 2 : 0.5);
   expect(Math.abs((await tempoShown(page)) / (isSlow ? 118 : 59) - 1)).toBeLessThan(0.03);
   await expect(isSlow ? quick! : slow!).toHaveAttribute('aria-pressed', 'true');
+  // The other tempo is heard before it is taken.
+  await note.getByRole('button', { name: isSlow ? /^Hear 59 BPM/ : /^Hear 11\d BPM/ }).click();
+  await expect(page.getByRole('button', { name: 'Pause', exact: true })).toBeVisible();
+  await page.keyboard.press('Space');
+  expect((await music(page, id)).correction.factor).toBe(isSlow ? 2 : 0.5);
   await note.getByRole('button', { name: 'Hear it with clicks' }).click();
   await expect(page.getByRole('button', { name: 'Click track' })).toHaveAttribute('aria-pressed', 'true');
   await page.keyboard.press('Space');

@@ -9,6 +9,8 @@ export { createLoudnessMeter } from './loudness';
 export { limitPeaks, loudnessOf, toLoudness } from './limit-peaks';
 export type { Stereo } from './limit-peaks';
 export type { Loudness } from './loudness';
+export { likelyCorrections } from './likely-corrections';
+export type { LikelyCorrection } from './likely-corrections';
 export { hasSteadyBeat, rivalTempo } from './beat-verdict';
 export { CONFIDENCE_FACTS, confidenceFacts } from './beat-confidence';
 export { medianTempo } from './median-tempo';

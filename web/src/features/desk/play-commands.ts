@@ -25,20 +25,30 @@ export async function warmSound(): Promise<void> {
 
 export async function togglePlay(): Promise<void> {
   if (isPlaying()) return stop();
+  const { hasClicks, times } = useDesk.getState();
+  await start(hasClicks && times ? clicksOf(times) : null);
+}
+
+/** Plays with clicks on beats that are not those of the piece: a correction that can be heard before it is made. */
+export async function playWithBeats(times: ResolvedTimes): Promise<void> {
+  if (isPlaying()) stop();
+  await start(clicksOf(times));
+}
+
+async function start(clicks: readonly Click[] | null): Promise<void> {
   const { piece, times, loop } = useDesk.getState();
   if (!piece || !times) return;
   await warmSound();
   const song = songOf(piece);
   if (song && !buffer) setView({ notice: WORDS.theSongIsStill });
   setView({ isPlaying: true });
-  const { hasClicks } = useDesk.getState();
   await play({
     music: piece.music,
     buffer: buffer?.audio ?? null,
     end: times.end,
     timeOf: times.timeOf,
     loop,
-    clicks: hasClicks ? clicksOf(times) : null,
+    clicks,
     onStop: () => setView({ isPlaying: false }),
   });
 }

@@ -5,7 +5,8 @@ import { setView } from '../../store/desk-store';
 import { useAnalysis, usePiece, useTimes } from '../../store/selectors';
 import { Button } from '../../ui/Button';
 import { togglePlay } from '../desk/play-commands';
-import { doubleBeats, freeSong, goToDoubtful, halveBeats } from './beat-commands';
+import { changeBeats, freeSong, goToDoubtful, hearBeats } from './beat-commands';
+import { BeatOffers } from './BeatOffers';
 import { beatsHeard } from './beats-heard';
 import { rememberOctave } from './octave-memory';
 import { WORDS } from './words';
@@ -59,7 +60,7 @@ export function BeatVerdict() {
                   aria-pressed={isNow}
                   onClick={() => {
                     rememberOctave(piece, i === 0 ? 'slow' : 'quick');
-                    if (!isNow) (i === 0 ? halveBeats : doubleBeats)();
+                    if (!isNow) changeBeats(i === 0 ? 'half' : 'double');
                   }}
                 >
                   {bpm.toFixed(0)}
@@ -69,9 +70,18 @@ export function BeatVerdict() {
             <Button variant="soft" onClick={hear}>
               {WORDS.hearWithClicks}
             </Button>
+            {tempi.map(
+              (bpm, i) =>
+                Math.abs(now / bpm - 1) >= SAME_TEMPO && (
+                  <Button key={bpm} variant="soft" onClick={() => hearBeats(i === 0 ? 'half' : 'double')}>
+                    {WORDS.hearAt(bpm.toFixed(0))}
+                  </Button>
+                ),
+            )}
           </Flex>
         </Box>
       )}
+      <BeatOffers />
       {doubtful.length > 0 && (
         <Flex gap="8px" align="center" margin="2px 0 6px">
           <span className="muted">{WORDS.doubtfulPlaces(doubtful.length)}</span>

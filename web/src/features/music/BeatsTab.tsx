@@ -7,7 +7,7 @@ import { playhead } from '../../platform/clock';
 import { edit, setView, useDesk } from '../../store/desk-store';
 import { useAnalysis, usePiece, useTimes } from '../../store/selectors';
 import { NumberField } from '../../ui/NumberField';
-import { anchorStretch, correct, doubleBeats, freeStretch, halveBeats, nudgeGrid, thisIsOne } from './beat-commands';
+import { anchorStretch, changeBeats, correct, freeStretch, nudgeGrid, thisIsOne } from './beat-commands';
 import { Button } from '../../ui/Button';
 import { beatsHeard } from './beats-heard';
 import { BeatVerdict } from './BeatVerdict';
@@ -71,11 +71,11 @@ export function BeatsTab() {
         </Box>
       )}
       <Flex gap="5px" flexWrap="wrap" margin="6px 0">
-        <Button variant="soft" onClick={halveBeats}>
-          {WORDS.halfTheBeats}
+        <Button variant="soft" onClick={() => changeBeats('half')}>
+          {WORDS.halfTempo}
         </Button>
-        <Button variant="soft" onClick={doubleBeats}>
-          {WORDS.twiceTheBeats}
+        <Button variant="soft" onClick={() => changeBeats('double')}>
+          {WORDS.doubleTempo}
         </Button>
       </Flex>
       <div className="prop">

@@ -1,10 +1,11 @@
-import { FEWEST_TAPS, beatsFromTaps, pieceToSong } from '@core/piece';
+import { FEWEST_TAPS, applyEdits, beatsFromTaps, pieceToSong, resolveTimes } from '@core/piece';
 import type { GridCorrection, Music } from '@core/piece';
-import { beatToSeconds, doubtfulStretches, secondsToBeat } from '@core/time';
+import { beatToSeconds, doubtfulStretches, overallTempo, secondsToBeat } from '@core/time';
 import { playhead } from '../../platform/clock';
 import { newId } from '../../platform/ids';
 import { heardWhen, isPlaying } from '../../platform/playback';
 import { edit, setView, useDesk } from '../../store/desk-store';
+import { playWithBeats } from '../desk/play-commands';
 import { WORDS } from './words';
 
 /**
@@ -23,18 +24,31 @@ export const correct = (correction: Partial<GridCorrection>, gesture: string | n
 /** Song time without the shift of the whole grid, which corrections are stored in. */
 const gridTime = (music: Music, seconds: number) => pieceToSong(music, seconds) - music.correction.shift;
 
-export function halveBeats(): void {
+/** Twice or half the beats, or all of them half a beat later. */
+export type BeatChange = 'double' | 'half' | 'shift';
+
+/** What a change makes of the corrections that are made already; null without music. */
+function changed(change: BeatChange): Partial<GridCorrection> | null {
   const o = open();
-  if (!o) return;
-  const { bpm, factor } = o.music.correction;
-  correct(bpm ? { bpm: bpm / 2 } : { factor: factor === 2 ? 1 : 0.5 });
+  if (!o) return null;
+  const { bpm, factor, shift } = o.music.correction;
+  if (change === 'shift') return { shift: shift + 30 / overallTempo(o.times.grid) };
+  if (change === 'double') return bpm ? { bpm: bpm * 2 } : { factor: factor === 0.5 ? 1 : 2 };
+  return bpm ? { bpm: bpm / 2 } : { factor: factor === 2 ? 1 : 0.5 };
 }
 
-export function doubleBeats(): void {
+export function changeBeats(change: BeatChange): void {
+  const correction = changed(change);
+  if (correction) correct(correction);
+}
+
+/** Plays the song with clicks as the beats would be; nothing is changed. */
+export function hearBeats(change: BeatChange): void {
   const o = open();
-  if (!o) return;
-  const { bpm, factor } = o.music.correction;
-  correct(bpm ? { bpm: bpm * 2 } : { factor: factor === 0.5 ? 1 : 2 });
+  const correction = changed(change);
+  if (!o || !correction) return;
+  const { piece } = applyEdits(o.piece, [{ type: 'music.correct', correction }], o.times);
+  void playWithBeats(resolveTimes(piece, o.analysis));
 }
 
 /** Moves the whole grid by milliseconds. */

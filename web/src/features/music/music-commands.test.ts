@@ -4,16 +4,7 @@ import { beatToBar, beatToSeconds, secondsToBeat } from '@core/time';
 import { SONG_HASH, pieceWithSong, steadyAnalysis } from '../../../../tests/helpers/documents';
 import { playhead } from '../../platform/clock';
 import { openPiece, selectLayers, setAnalysis, setView, undoEdit, useDesk } from '../../store/desk-store';
-import {
-  anchorStretch,
-  doubleBeats,
-  dragBeat,
-  freeStretch,
-  halveBeats,
-  nudgeGrid,
-  tap,
-  thisIsOne,
-} from './beat-commands';
+import { anchorStretch, changeBeats, dragBeat, freeStretch, nudgeGrid, tap, thisIsOne } from './beat-commands';
 import { goToMarker, hitAtPlayhead, hitFacts, markEvery, pinSelectionTo } from './marker-commands';
 import {
   fitSongTo,
@@ -49,14 +40,19 @@ beforeEach(() => {
 
 describe('putting beats right', () => {
   it('halves and doubles, and each takes the other back', () => {
-    halveBeats();
+    changeBeats('half');
     expect(interval()).toBeCloseTo(1, 6);
-    doubleBeats();
+    changeBeats('double');
     expect(interval()).toBeCloseTo(0.5, 6);
-    doubleBeats();
+    changeBeats('double');
     expect(interval()).toBeCloseTo(0.25, 6);
     undoEdit();
     expect(interval()).toBeCloseTo(0.5, 6);
+  });
+  it('shifts all beats by half a beat, as it is heard before', () => {
+    const [before, step] = [beatToSeconds(grid(), 4), interval()];
+    changeBeats('shift');
+    expect(beatToSeconds(grid(), 4) - before).toBeCloseTo(step / 2, 6);
   });
   it('nudges the grid by milliseconds, several in a row being one step', () => {
     for (let i = 0; i < 3; i++) nudgeGrid(5);
