@@ -101,12 +101,27 @@ const scaled = (sound: Stereo, gain: number): Stereo => [sound[0].map((x) => x *
 const NEAR = 0.05;
 const TRIES = 6;
 
+/** Keeps what comes out under the ceiling too: where the gain moves, a limited peak can lie a little above it. */
+function underCeiling(sound: Stereo, rate: Hertz, ceiling: number): Stereo {
+  let peak = ceiling;
+  let out = sound;
+  for (let i = 0; i < TRIES; i++) {
+    out = limitPeaks(sound, rate, peak);
+    if (out === sound) break;
+    const over = loudnessOf(out, rate).truePeak - ceiling;
+    if (over < NEAR / 5) break;
+    peak -= over;
+  }
+  return out;
+}
+
 /**
  * Brings a sound to a loudness with its true peaks under a ceiling: made louder or softer as a whole, and limited where
  * it would go over, which takes loudness away again: so it is tried until it is met. Silence, and what has too little
- * sound to be measured, stays as it is. @param target - LUFS. @param ceiling - dBTP.
+ * sound to be measured, stays as it is. @param target - LUFS; null for as loud as it is. @param ceiling - dBTP.
  */
-export function toLoudness(sound: Stereo, rate: Hertz, target: number, ceiling: number): Stereo {
+export function toLoudness(sound: Stereo, rate: Hertz, target: number | null, ceiling: number): Stereo {
+  if (target === null) return underCeiling(sound, rate, ceiling);
   const { integrated } = loudnessOf(sound, rate);
   if (!Number.isFinite(integrated)) return sound;
   let [gain, peak] = [target - integrated, ceiling];

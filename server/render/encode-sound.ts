@@ -9,6 +9,7 @@ import { Cancelled } from '../platform/errors';
 import { decodeStream } from '../platform/ffmpeg';
 import { encoderFailure } from './encode-file';
 import { loudnessInThread } from './loudness-thread';
+import type { Aim } from './loudness-thread';
 import type { SoundRecipe } from './video-recipes';
 
 export const SOUND_RATE = 48000;
@@ -80,6 +81,9 @@ const rounded = (value: number): number | null => (Number.isFinite(value) ? Math
 const NEAR = 0.1;
 const TRIES = 3;
 
+/** Where no loudness is asked for: as loud as it is, without peaks that players and codecs would clip. */
+const AS_IT_IS: Aim = { target: null, peak: -1 };
+
 /**
  * Encodes a sound, at the loudness that is asked for, and measures what came of it: a codec moves loudness and peaks a
  * little, so that the aim is moved by as much until the file itself meets it.
@@ -92,15 +96,20 @@ export async function encodeSound(
   out: string,
   signal?: AbortSignal,
 ): Promise<SoundFacts> {
-  let aim = loudness;
+  const asked: Aim = loudness ?? AS_IT_IS;
+  let aim = asked;
   for (let i = 1; ; i++) {
-    const ready = aim ? await loudnessInThread(serverDir, { sound, rate: SOUND_RATE, aim }, signal) : sound;
+    const ready = await loudnessInThread(serverDir, { sound, rate: SOUND_RATE, aim }, signal);
     await encode(ready, recipe, out, signal);
     const now = await measured(out, signal);
     const facts = { integrated: rounded(now.integrated), truePeak: rounded(now.truePeak) };
-    if (!loudness || !aim || facts.integrated === null || i === TRIES) return facts;
-    const [off, over] = [loudness.target - now.integrated, now.truePeak - loudness.peak];
+    if (facts.integrated === null || i === TRIES) return facts;
+    const off = asked.target === null ? 0 : asked.target - now.integrated;
+    const over = now.truePeak - asked.peak;
     if (Math.abs(off) < NEAR && over <= 0) return facts;
-    aim = { target: aim.target + off, peak: aim.peak - Math.max(0, over + 0.02) };
+    aim = {
+      target: aim.target === null ? null : aim.target + off,
+      peak: aim.peak - Math.max(0, over > 0 ? over + 0.02 : 0),
+    };
   }
 }

@@ -10,7 +10,7 @@ import { SOUND_RATE, encodeSound } from './encode-sound';
 import { encoderArguments, startEncoder } from './encoder';
 import type { EncoderOptions } from './encoder';
 import { evenSide } from './even-side';
-import { AAC, VIDEO_RECIPES } from './video-recipes';
+import { AAC, PCM, VIDEO_RECIPES } from './video-recipes';
 
 const dir = mkdtempSync(join(tmpdir(), 'estrella-encoder-'));
 afterAll(() => rmSync(dir, { recursive: true, force: true }));
@@ -69,6 +69,15 @@ describe('the encoder of sound', () => {
     return { integrated: number('I'), truePeak: number('Peak') };
   }
 
+  it('keeps true peaks under −1 dBTP where no loudness is asked for, and softer sound as it is', async () => {
+    const loud = join(dir, 'loud.m4a');
+    const facts = await encodeSound([music(1.1), music(1.1)], AAC, null, BUILT.serverDir, loud);
+    expect(facts.truePeak).toBeLessThanOrEqual(-0.99);
+    expect(metered(loud).truePeak).toBeLessThanOrEqual(-0.9);
+    const soft = await encodeSound([music(0.5), music(0.5)], PCM, null, BUILT.serverDir, join(dir, 'soft.wav'));
+    const louder = await encodeSound([music(0.55), music(0.55)], PCM, null, BUILT.serverDir, join(dir, 'louder.wav'));
+    expect(louder.integrated! - soft.integrated!).toBeCloseTo(20 * Math.log10(1.1), 1);
+  });
   it('writes what it is given, left and right, to the sample', async () => {
     const out = join(dir, 'tone.m4a');
     const second = SOUND_RATE;

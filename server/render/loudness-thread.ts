@@ -2,14 +2,18 @@ import { join } from 'node:path';
 import { Worker, isMainThread, parentPort, workerData } from 'node:worker_threads';
 import { toLoudness } from '@core/audio';
 import type { Stereo } from '@core/audio';
-import type { ExportSettings } from '@core/formats';
 import { Cancelled } from '../platform/errors';
 
 /**
  * Bringing a sound to a loudness takes seconds for a long piece: in a thread of its own, so that the process's signs of
  * life are not starved.
  */
-type Aim = NonNullable<ExportSettings['loudness']>;
+export interface Aim {
+  /** LUFS; null for as loud as it is. */
+  readonly target: number | null;
+  /** Ceiling of true peaks, dBTP. */
+  readonly peak: number;
+}
 interface Input {
   readonly sound: Stereo;
   readonly rate: number;

@@ -53,6 +53,25 @@ interface Job {
 
 const collectYoung = youngCollector();
 
+interface Sides {
+  readonly width: number;
+  readonly height: number;
+}
+
+type Surface = ReturnType<typeof createSkiaSurface>;
+
+/** Lays a picture on a surface that is a line wider or higher: its last column and row once more, nothing resampled. */
+function pad({ context }: Surface, from: Surface, own: Sides, to: Sides): void {
+  const picture = from.canvas as never;
+  context.clearRect(0, 0, to.width, to.height);
+  const [right, below] = [own.width - 1, own.height - 1];
+  context.drawImage(picture, 0, 0);
+  if (to.width > own.width) context.drawImage(picture, right, 0, 1, own.height, own.width, 0, 1, own.height);
+  if (to.height > own.height) context.drawImage(picture, 0, below, own.width, 1, 0, own.height, own.width, 1);
+  if (to.width > own.width && to.height > own.height)
+    context.drawImage(picture, right, below, 1, 1, own.width, own.height, 1, 1);
+}
+
 async function openJob(input: ThreadInput, wasmFile: string, fonts: FontLibrary, post: Post): Promise<Job> {
   const source = await createFrameSource(input, fonts);
   const own = { width: Math.round(source.width * input.scale), height: Math.round(source.height * input.scale) };
@@ -70,7 +89,7 @@ async function openJob(input: ThreadInput, wasmFile: string, fonts: FontLibrary,
       return planesOf(converter);
     }
     const painted = await source.paint(list, input.scale, next);
-    padded?.context.drawImage(painted.canvas as never, 0, 0, width, height);
+    if (padded) pad(padded, painted, own, { width, height });
     const surface = padded ?? painted;
     if (!converter)
       // The surface itself holds colours multiplied by their alpha; what is read out of it is straight.

@@ -6,7 +6,7 @@ import { gunzipSync } from 'node:zlib';
 import { createCanvas } from '@napi-rs/canvas';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { unzipSync } from 'fflate';
-import { EXPORT_KINDS, EXPORT_KIND_IDS, PAGE_DATA_ID, pageDataSchema } from '@core/formats';
+import { EXPORT_KINDS, EXPORT_KIND_IDS, PAGE_DATA_ID, USUAL_SETTINGS, pageDataSchema } from '@core/formats';
 import type { ExportKindId } from '@core/formats';
 import { createLayer, ownTrack } from '@core/piece';
 import type { Piece } from '@core/piece';
@@ -111,6 +111,15 @@ function psnr(a: Frames, b: Frames, ground: number): number {
       for (let c = 0; c < 3; c++, count++) sum += (over(frame, i, c) - over(b[k]!, i, c)) ** 2;
   return sum === 0 ? Infinity : 10 * Math.log10((255 * 255 * count) / sum);
 }
+/** How long all frames of a GIF stand together, hundredths of a second. */
+function gifHundredths(file: Buffer): number {
+  let sum = 0;
+  // Graphic control extensions: 21 F9 04, flags, delay (little endian), colour, 00.
+  for (let i = 0; i + 7 < file.length; i++)
+    if (file[i] === 0x21 && file[i + 1] === 0xf9 && file[i + 2] === 4 && file[i + 7] === 0)
+      sum += file.readUInt16LE(i + 4);
+  return sum;
+}
 /** Mean difference of alpha, of 255. */
 function alphaOff(a: Frames, b: Frames): number {
   let [sum, count] = [0, 0];
@@ -180,6 +189,46 @@ describe('moving pictures', () => {
     const next = opaque.filter((_, i) => i % 2 === 1);
     expect(Math.max(psnr(frames, every, 0), psnr(frames, next, 0))).toBeGreaterThan(27);
     expect(readFileSync(gif).toString('latin1')).toContain('NETSCAPE2.0');
+  });
+  it.each([0.4, 0.43, 1, 1.3])('a gif of %d s lasts as long as its piece, within a hundredth', async (seconds) => {
+    const out = join(dir, `lasts-${seconds}.gif`);
+    const long = { ...input, piece: { ...piece, end: freeMoment(seconds) } };
+    await EXPORTERS.gif({ input: long, songFile: null, at: 0, out, assets: BUILT });
+    expect(Math.abs(gifHundredths(readFileSync(out)) - seconds * 100)).toBeLessThanOrEqual(1);
+  });
+  it('odd sides get a line more; what was painted is not resampled', async () => {
+    const odd = [161, 97] as const;
+    const even = [162, 98] as const;
+    // Stripes a pixel wide are grey as soon as anything is drawn at another size.
+    const stripes = Array.from({ length: 81 }, (_, i) =>
+      createLayer(
+        'rectangle',
+        {
+          ...{ name: `stripe ${i}`, start: freeMoment(0), end: freeMoment(2) },
+          values: { dimensions: [1, odd[1]], position: [2 * i - 80, 0], fill: '#FFFFFF' },
+        },
+        ids,
+      ),
+    );
+    const striped: Piece = {
+      ...piece,
+      formats: [{ id: 'wide', name: 'Wide', width: odd[0], height: odd[1] }],
+      background: { value: '#000000', keyframes: [] },
+      layers: stripes,
+      end: freeMoment(0.1),
+    };
+    const out = join(dir, 'odd.mp4');
+    const rate = { by: 'quality', quality: 'finest' } as const;
+    const settings = { ...USUAL_SETTINGS, rate };
+    await EXPORTERS.mp4({ input: { ...input, piece: striped }, songFile: null, at: 0, out, assets: BUILT, settings });
+    const luma = execFileSync('ffmpeg', [
+      ...['-v', 'error', '-i', out, '-frames:v', '1', '-vf', 'format=gray', '-f', 'rawvideo', '-'],
+    ]);
+    expect(luma.length).toBe(even[0] * even[1]);
+    const row = luma.subarray(48 * even[0], 49 * even[0]);
+    const expected = (x: number): number => (Math.min(x, odd[0] - 1) % 2 === 0 ? 235 : 16);
+    const off = [...row].map((level, x) => Math.abs(level - expected(x)));
+    expect(Math.max(...off)).toBeLessThan(40);
   });
 });
 
