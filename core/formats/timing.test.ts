@@ -2,11 +2,12 @@ import { describe, expect, it } from '@jest/globals';
 import { parseMidi } from 'midi-file';
 import Papa from 'papaparse';
 import type { SongAnalysis } from '../audio';
-import { createMusic } from '../piece';
+import { createMusic, newPhrases } from '../piece';
 import type { Piece } from '../piece';
 import { FRAME_RATES, freeMoment } from '../time';
-import { newPiece, steadyAnalysis } from '../../tests/helpers/documents';
+import { countingIds, newPiece, steadyAnalysis } from '../../tests/helpers/documents';
 import { captionCues } from './caption-cues';
+import { exportRefusal } from './export-refusal';
 import { writeMarkerCsv } from './marker-csv';
 import { TICKS_PER_QUARTER, writeMidiTempo } from './midi-tempo';
 import { writeOtio } from './otio';
@@ -132,5 +133,35 @@ describe('times for other programs', () => {
     expect(bare.music).toEqual([]);
     expect(parseMidi(writeMidiTempo(bare)).tracks).toHaveLength(1);
     expect(captionCues(piece, resolveTimes(piece, analysis))).toEqual([]);
+  });
+  it('phrases are the captions of a piece that has none, each until the next one begins', () => {
+    const phrases = newPhrases(['Nine days', 'of wind'], 0, 4, countingIds('p'));
+    // Built up: the first stands on the picture to the end of its group.
+    const built = phrases.map((layer, i) => (i === 0 ? { ...layer, end: freeMoment(4) } : layer));
+    const said: Piece = { ...newPiece('Said'), end: freeMoment(4), layers: built };
+    const times = resolveTimes(said, null);
+    const cues = captionCues(said, times);
+    expect(cues.map(({ text }) => text)).toEqual(['Nine days', 'of wind']);
+    expect(cues[0]!.end).toBeCloseTo(cues[1]!.start, 9);
+    expect(cues[1]!.end).toBeCloseTo(4, 9);
+    expect(exportRefusal('srt', said, times, null)).toBeNull();
+  });
+});
+
+describe('exports that cannot be made', () => {
+  const bare = { ...newPiece('Bare'), end: freeMoment(3) };
+  const times = resolveTimes(bare, null);
+  it.each([
+    ['srt', null, /no captions and no phrases/],
+    ['vtt', null, /no captions and no phrases/],
+    ['wav', null, /no music/],
+    ['mp4', { from: 1, to: 1 }, /shorter than a frame/],
+    ['mp4', null, null],
+    ['png', { from: 1, to: 1 }, null],
+    ['midi-tempo', null, null],
+  ] as const)('%s of %j', (kind, excerpt, why) => {
+    const said = exportRefusal(kind, bare, times, excerpt);
+    if (why) expect(said).toMatch(why);
+    else expect(said).toBeNull();
   });
 });

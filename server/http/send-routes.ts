@@ -1,12 +1,16 @@
 import { Hono } from 'hono';
 import * as z from 'zod';
 import { EXPORT_KINDS, receiptSchema, sendingSchema } from '@core/formats';
+import type { Destination } from '@core/formats';
+import type { JobRow } from '../db/entities';
 import { LOCAL } from '../features/pieces/repository';
 import { isOver } from '../features/jobs/job-life';
 import type { SendJob } from '../features/jobs/job-records';
 import type { ServerContext } from '../jobs/context';
 import { exportKindOf, fileNameOf } from '../jobs/export-names';
+import { exportPayload } from '../jobs/export-payload';
 import { sendPayload } from '../jobs/send-job';
+import type { SendPayload } from '../jobs/send-job';
 import { AppError } from '../platform/errors';
 import type { ErrorCode } from '../platform/errors';
 import { textDigest } from '../platform/file-digest';
@@ -25,7 +29,41 @@ const sendRequest = z.object({
     .max(MOST_AT_ONCE),
   /** Not before; null for as soon as it can be. */
   at: z.iso.datetime({ offset: true }).nullable().default(null),
+  /** Also what was sent to the same place before. */
+  isRepeat: z.boolean().default(false),
 });
+
+/** The same for renders that come out alike, whatever their files are called. */
+function contentOf({ payload }: Pick<JobRow, 'payload'>): string {
+  const read = exportPayload.safeParse(payload).data;
+  return read ? textDigest(JSON.stringify({ ...read, isAnyway: false })) : '';
+}
+
+/** The same for destinations that are one account, or one folder. */
+const placeOf = (destination: Destination): string =>
+  textDigest(
+    destination.kind === 'folder'
+      ? `folder ${destination.folder}`
+      : `channel ${new URL(destination.address).href} ${destination.token} ${destination.place}`,
+  );
+
+type Going = Pick<SendPayload, 'destinationName' | 'content' | 'place'>;
+
+/** @throws AppError SENT_BEFORE where the same goes to the same place twice: now, or now and before. */
+function refuseRepeats(now: readonly Going[], before: readonly Going[]): void {
+  const seen = [...before];
+  for (const one of now) {
+    const same = seen.find(({ content, place }) => content === one.content && place === one.place && content !== '');
+    if (same)
+      throw new AppError(
+        'SENT_BEFORE',
+        same.destinationName === one.destinationName
+          ? same.destinationName
+          : `${same.destinationName} and ${one.destinationName} are one place`,
+      );
+    seen.push(one);
+  }
+}
 
 /** The same whenever a file is sent to a destination: it is posted there once. */
 const keyOf = (renderId: string, destinationId: string): string => textDigest(`${renderId} ${destinationId}`);
@@ -47,6 +85,23 @@ const view = (job: SendJob) => {
   };
 };
 
+/**
+ * Where renders of the same piece went, or are on their way to. This very render goes to a destination once anyhow.
+ * @param destinationIds - where it is to go now.
+ */
+async function goingTo(
+  jobs: ServerContext['jobs'],
+  render: JobRow,
+  destinationIds: ReadonlySet<string>,
+): Promise<Going[]> {
+  if (render.pieceId === null) return [];
+  return (await jobs.listSends(render.pieceId, LOCAL.owner)).flatMap(({ state, payload }) => {
+    const sent = sendPayload.safeParse(payload).data;
+    if (!sent || state === 'failed' || state === 'canceled') return [];
+    return sent.renderId === render.id && destinationIds.has(sent.destinationId) ? [] : [sent];
+  });
+}
+
 /** Sends finished files, or those that will be, to destinations. */
 export function sendRoutes({ jobs, queue, destinations }: ServerContext) {
   return new Hono()
@@ -54,24 +109,30 @@ export function sendRoutes({ jobs, queue, destinations }: ServerContext) {
       c.json({ sends: (await jobs.listSends(c.req.param('pieceId'), LOCAL.owner)).map(view) }),
     )
     .post('/', validJson(sendRequest), async (c) => {
-      const { renderId, to, at } = c.req.valid('json');
+      const { renderId, to, at, isRepeat } = c.req.valid('json');
       const render = await jobs.get(renderId, LOCAL.owner);
       if (render.kind !== 'export' || render.state === 'failed' || render.state === 'canceled')
         throw new AppError('NO_RENDER');
       const dueAt = at === null ? null : new Date(at);
       if (dueAt && dueAt.getTime() > Date.now() + MOST_AHEAD_MS)
         throw new AppError('BAD_REQUEST', 'that is over a year ahead');
+      const content = contentOf(render);
       const named = await Promise.all(
-        to.map(async (one) => ({ ...one, name: (await destinations.get(LOCAL.owner, one.destinationId)).name })),
+        to.map(async (one) => {
+          const destination = await destinations.get(LOCAL.owner, one.destinationId);
+          return { ...one, destinationName: destination.name, content, place: placeOf(destination) };
+        }),
       );
+      if (!isRepeat) refuseRepeats(named, await goingTo(jobs, render, new Set(to.map((one) => one.destinationId))));
       const made = await jobs.createBatch(
-        named.map(({ destinationId, name, title, text }) => ({
+        named.map(({ destinationId, destinationName, title, text, place }) => ({
           kind: 'send',
           lane: 'send',
           owner: LOCAL.owner,
           pieceId: render.pieceId,
           payload: {
-            ...{ renderId, destinationId, destinationName: name, text, key: keyOf(renderId, destinationId) },
+            ...{ renderId, destinationId, destinationName, text, content, place },
+            key: keyOf(renderId, destinationId),
             title: title || `${fileNameOf(render)}.${EXPORT_KINDS[exportKindOf(render)].extension}`,
           },
           // The same file goes to a destination once, also if somebody asks for it twice.

@@ -21,6 +21,9 @@ export const sendPayload = z.object({
   text: z.string(),
   /** The same for every try, also for those that people ask for: nothing is posted twice. */
   key: z.string(),
+  /** What the file shows and where it goes, so that the same is not posted twice without a word. */
+  content: z.string().default(''),
+  place: z.string().default(''),
   /** Address of an upload that was begun. */
   begun: z.string().nullable().default(null),
 });

@@ -162,6 +162,29 @@ describe('sending to a channel', () => {
     expect(JSON.stringify((await server.request('/api/destinations')).body)).not.toContain(token);
   });
 
+  it('asks before the same goes to the same place again: rendered anew, or by another name of the account', async () => {
+    const first = await rendered('Twice');
+    const where = await channel('quay-screen');
+    await runOut(await send(first, where));
+    const ask = (renderId: string, to: string[], more: Record<string, unknown> = {}) =>
+      server.request(
+        '/api/sends',
+        json('POST', { renderId, to: to.map((destinationId) => ({ destinationId })), ...more }),
+      );
+    const same = await channel('quay-screen');
+    expect(await ask(first, [same])).toMatchObject({ status: 409, body: { code: 'SENT_BEFORE' } });
+    const { pieceId } = await server.context.jobs.get(first, null);
+    const once = json('POST', { pieceId, formatId: 'wide', kind: 'gif' });
+    const second = (await server.request('/api/jobs/exports', once)).body.id as string;
+    await runJob(server.context, second);
+    expect(await ask(second, [where])).toMatchObject({ status: 409, body: { code: 'SENT_BEFORE' } });
+    const other = await channel('ferry-board');
+    expect(await ask(second, [other, await channel('ferry-board')])).toMatchObject({ status: 409 });
+    expect(await ask(second, [other])).toMatchObject({ status: 201, body: { made: 1 } });
+    expect(await ask(second, [where], { isRepeat: true })).toMatchObject({ status: 201, body: { made: 1 } });
+    for (const one of await sendsOf(pieceId ?? '')) if (one.state === 'queued') await runOut(one.id);
+  });
+
   const FAULTS: [FaultKind, { times?: number; bytes?: number }, number][] = [
     ['drop', { times: 2, bytes: 700 }, 3],
     ['busy', { times: 3 }, 4],

@@ -9,6 +9,7 @@ import {
   EXPORT_PLACE_IDS,
   againstPlace,
   bytesByEarlier,
+  exportRefusal,
   estimatedBytes,
 } from '@core/formats';
 import type { ExportKindId, ExportPlaceId } from '@core/formats';
@@ -104,7 +105,7 @@ export function RenderForm({
       if (useDesk.getState().saveState !== 'saved') throw new ApiError('UNSAVED', WORDS.notSaved);
       const at = playhead.seconds;
       for (const formatId of formatIds)
-        for (const excerpt of excerpts) {
+        for (const excerpt of makeable) {
           const format = piece.formats.find((f) => f.id === formatId)?.name ?? '';
           const fileName = fileNameOf(pattern, piece, format, excerpt?.name ?? '', kind);
           const range = excerpt ? { from: excerpt.from, to: excerpt.to } : null;
@@ -137,6 +138,10 @@ export function RenderForm({
           j.what?.excerpt?.to ?? null,
         ]) === JSON.stringify([settings, layerIds, excerpts[0]?.from ?? null, excerpts[0]?.to ?? null]),
     );
+  // Of several parts, those that can be made are made.
+  const refusals = excerpts.map((excerpt) => exportRefusal(kind, piece, times, excerpt));
+  const makeable = excerpts.filter((_, i) => refusals[i] === null);
+  const refusal = makeable.length === 0 ? (refusals[0] ?? null) : null;
   const idle = formats.map(({ id }) => id).filter((id) => !isOnItsWay(id));
 
   return (
@@ -218,12 +223,13 @@ export function RenderForm({
                 variant="soft"
                 data-guide="render"
                 onClick={() => void render([format.id])}
-                disabled={isOnItsWay(format.id)}
+                disabled={isOnItsWay(format.id) || refusal !== null}
+                title={refusal ?? undefined}
               >
-                {excerpts.length > 1 ? WORDS.renderAll(excerpts.length) : WORDS.render}
+                {excerpts.length > 1 ? WORDS.renderAll(makeable.length) : WORDS.render}
               </Button>
             </Box>
-            {problems.map((problem) => (
+            {[...(refusal ? [refusal] : []), ...problems].map((problem) => (
               <Box key={problem} as="p" color="ember" fontSize="12px">
                 {problem}
               </Box>
@@ -232,8 +238,13 @@ export function RenderForm({
         );
       })}
       {piece.formats.length > 1 && !isFormatless && (
-        <Button variant="soft" margin="6px 0" disabled={idle.length < 2} onClick={() => void render(idle)}>
-          {WORDS.renderAll(idle.length * excerpts.length)}
+        <Button
+          variant="soft"
+          margin="6px 0"
+          disabled={idle.length < 2 || refusal !== null}
+          onClick={() => void render(idle)}
+        >
+          {WORDS.renderAll(idle.length * makeable.length)}
         </Button>
       )}
     </>

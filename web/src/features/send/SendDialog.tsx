@@ -3,7 +3,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import { DESTINATION_KINDS } from '@core/formats';
-import { api, call } from '../../platform/api';
+import { ApiError, api, call } from '../../platform/api';
 import { DialogFrame } from '../../ui/DialogFrame';
 import { Button } from '../../ui/Button';
 import { Tick } from '../../ui/Tick';
@@ -43,11 +43,17 @@ export function SendDialog({ renderId, pieceId, name, onClose }: Props) {
     else next.delete(id);
     setAlong(next);
   };
-  const send = () =>
+  const [isSentBefore, setSentBefore] = useState(false);
+  const send = (isRepeat: boolean) =>
     attempt(async () => {
       const to = [...along].map(([destinationId, one]) => ({ destinationId, ...one }));
       const at = when === '' ? null : new Date(when).toISOString();
-      await call(api.sends.$post({ json: { renderId, to, at } }));
+      try {
+        await call(api.sends.$post({ json: { renderId, to, at, isRepeat } }));
+      } catch (error) {
+        setSentBefore(error instanceof ApiError && error.code === 'SENT_BEFORE');
+        throw error;
+      }
       await queries.invalidateQueries({ queryKey: sendsKey(pieceId) });
       onClose();
     });
@@ -107,7 +113,12 @@ export function SendDialog({ renderId, pieceId, name, onClose }: Props) {
         <Button variant="quiet" onClick={onClose}>
           {WORDS.cancel}
         </Button>
-        <Button variant="lamp" disabled={along.size === 0} onClick={() => void send()}>
+        {isSentBefore && problem && (
+          <Button variant="soft" disabled={along.size === 0} onClick={() => void send(true)}>
+            {WORDS.sendRepeat}
+          </Button>
+        )}
+        <Button variant="lamp" disabled={along.size === 0} onClick={() => void send(false)}>
           {WORDS.sendTo(along.size)}
         </Button>
       </Flex>

@@ -108,6 +108,7 @@ export const WORDS = {
   sendIt: ' Send to …',
   sendWhenDone: ' Send when it is made …',
   sendFile: (name: string) => `Send ${name}`,
+  sendRepeat: 'Send again anyway',
   sendTo: (n: number) => (n > 1 ? `Send to ${n} destinations` : 'Send it'),
   destinations: 'Destinations',
   newDestination: 'New destination',
