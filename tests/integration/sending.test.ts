@@ -162,29 +162,6 @@ describe('sending to a channel', () => {
     expect(JSON.stringify((await server.request('/api/destinations')).body)).not.toContain(token);
   });
 
-  it('asks before the same goes to the same place again: rendered anew, or by another name of the account', async () => {
-    const first = await rendered('Twice');
-    const where = await channel('quay-screen');
-    await runOut(await send(first, where));
-    const ask = (renderId: string, to: string[], more: Record<string, unknown> = {}) =>
-      server.request(
-        '/api/sends',
-        json('POST', { renderId, to: to.map((destinationId) => ({ destinationId })), ...more }),
-      );
-    const same = await channel('quay-screen');
-    expect(await ask(first, [same])).toMatchObject({ status: 409, body: { code: 'SENT_BEFORE' } });
-    const { pieceId } = await server.context.jobs.get(first, null);
-    const once = json('POST', { pieceId, formatId: 'wide', kind: 'gif' });
-    const second = (await server.request('/api/jobs/exports', once)).body.id as string;
-    await runJob(server.context, second);
-    expect(await ask(second, [where])).toMatchObject({ status: 409, body: { code: 'SENT_BEFORE' } });
-    const other = await channel('ferry-board');
-    expect(await ask(second, [other, await channel('ferry-board')])).toMatchObject({ status: 409 });
-    expect(await ask(second, [other])).toMatchObject({ status: 201, body: { made: 1 } });
-    expect(await ask(second, [where], { isRepeat: true })).toMatchObject({ status: 201, body: { made: 1 } });
-    for (const one of await sendsOf(pieceId ?? '')) if (one.state === 'queued') await runOut(one.id);
-  });
-
   const FAULTS: [FaultKind, { times?: number; bytes?: number }, number][] = [
     ['drop', { times: 2, bytes: 700 }, 3],
     ['busy', { times: 3 }, 4],
@@ -322,6 +299,30 @@ describe('when and where', () => {
     expect((await sent(waiting)).message).toMatch(/was not made/);
     const far = json('POST', { renderId: render, to: [{ destinationId: where }], at: '2999-01-01T00:00:00Z' });
     expect((await server.request('/api/sends', far)).status).toBe(400);
+  });
+
+  it('asks before the same goes to the same place again: rendered anew, or by another name of it', async () => {
+    const folder = (name: string) => destination({ kind: 'folder', name: 'Stage', folder: name });
+    const first = await rendered('Twice');
+    const where = await folder('twice');
+    await runOut(await send(first, where));
+    const ask = (renderId: string, to: string[], more: Record<string, unknown> = {}) =>
+      server.request(
+        '/api/sends',
+        json('POST', { renderId, to: to.map((destinationId) => ({ destinationId })), ...more }),
+      );
+    const same = await folder('twice');
+    expect(await ask(first, [same])).toMatchObject({ status: 409, body: { error: { code: 'SENT_BEFORE' } } });
+    const { pieceId } = await server.context.jobs.get(first, null);
+    const once = json('POST', { pieceId, formatId: 'wide', kind: 'gif' });
+    const second = (await server.request('/api/jobs/exports', once)).body.id as string;
+    await runJob(server.context, second);
+    expect(await ask(second, [where])).toMatchObject({ status: 409, body: { error: { code: 'SENT_BEFORE' } } });
+    const other = await folder('elsewhere');
+    expect(await ask(second, [other, await folder('elsewhere')])).toMatchObject({ status: 409 });
+    expect(await ask(second, [other])).toMatchObject({ status: 201, body: { made: 1 } });
+    expect(await ask(second, [where], { isRepeat: true })).toMatchObject({ status: 201, body: { made: 1 } });
+    for (const one of await sendsOf(pieceId ?? '')) if (one.state === 'queued') await runOut(one.id);
   });
 
   it('puts files into a folder, whole, and writes over none', async () => {

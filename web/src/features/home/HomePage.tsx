@@ -114,10 +114,10 @@ export function HomePage() {
   const [notice, setNotice] = useState<Notice | null>(null);
   const refresh = () => queries.invalidateQueries({ queryKey: ['pieces'] });
 
-  useEffect(
-    () => onNews((news) => news.topic === 'piece' && void queries.invalidateQueries({ queryKey: ['pieces'] })),
-    [queries],
-  );
+  useEffect(() => {
+    const ask = () => void queries.invalidateQueries({ queryKey: ['pieces'] });
+    return onNews((news) => news.topic === 'piece' && ask(), ask);
+  }, [queries]);
   // What closed tabs left behind is sent from here.
   useEffect(() => void sendWaiting().then(setWaiting, () => {}), []);
 

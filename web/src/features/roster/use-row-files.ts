@@ -46,13 +46,14 @@ export function useRowFiles(pieceId: string, groupId: string, request: FileReque
   const look = () => queries.invalidateQueries({ queryKey: ['row-files', pieceId, groupId] });
   useEffect(() => {
     let timer: ReturnType<typeof setTimeout> | null = null;
+    const ask = () => void queries.invalidateQueries({ queryKey: ['row-files', pieceId, groupId] });
     const stop = onNews((news) => {
       if (news.topic !== 'job' || news.pieceId !== pieceId || timer) return;
       timer = setTimeout(() => {
         timer = null;
-        void queries.invalidateQueries({ queryKey: ['row-files', pieceId, groupId] });
+        ask();
       }, LOOK_MS);
-    });
+    }, ask);
     return () => {
       stop();
       if (timer) clearTimeout(timer);

@@ -22,14 +22,13 @@ export type RenderJob = Awaited<ReturnType<typeof loadRenders>>[number];
 /** Asks again when there is news of the renders of a piece, or of all. */
 function useJobNews(pieceId: string | null): void {
   const queries = useQueryClient();
-  useEffect(
-    () =>
-      onNews((news) => {
-        if (news.topic !== 'job' || (pieceId !== null && news.pieceId !== pieceId)) return;
-        void queries.invalidateQueries({ queryKey: pieceId === null ? RENDERS_KEY : exportsKey(pieceId) });
-      }),
-    [queries, pieceId],
-  );
+  useEffect(() => {
+    const ask = () =>
+      void queries.invalidateQueries({ queryKey: pieceId === null ? RENDERS_KEY : exportsKey(pieceId) });
+    return onNews((news) => {
+      if (news.topic === 'job' && (pieceId === null || news.pieceId === pieceId)) ask();
+    }, ask);
+  }, [queries, pieceId]);
 }
 
 /** The renders of a piece, the newest first, kept up to date while they are shown. */

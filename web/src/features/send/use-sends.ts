@@ -22,14 +22,12 @@ export const useDestinations = () => useQuery({ queryKey: DESTINATIONS_KEY, quer
 /** What of a piece is sent, or to be sent, kept up to date while it is shown. */
 export function useSends(pieceId: string) {
   const queries = useQueryClient();
-  useEffect(
-    () =>
-      onNews((news) => {
-        if (news.topic === 'job' && news.pieceId === pieceId)
-          void queries.invalidateQueries({ queryKey: sendsKey(pieceId) });
-      }),
-    [queries, pieceId],
-  );
+  useEffect(() => {
+    const ask = () => void queries.invalidateQueries({ queryKey: sendsKey(pieceId) });
+    return onNews((news) => {
+      if (news.topic === 'job' && news.pieceId === pieceId) ask();
+    }, ask);
+  }, [queries, pieceId]);
   return useQuery({
     queryKey: sendsKey(pieceId),
     queryFn: () => loadSends(pieceId),

@@ -17,14 +17,19 @@ export function usePiecesWithin(): void {
     const wanted = [...new Set(ids.split('|'))];
     for (const id of wanted) void renewPiece(id, false);
     const timers = new Map<string, ReturnType<typeof setTimeout>>();
-    const stop = onNews((news) => {
-      if (news.topic !== 'piece' || !wanted.includes(news.id)) return;
-      clearTimeout(timers.get(news.id));
-      timers.set(
-        news.id,
-        setTimeout(() => void renewPiece(news.id, false), SETTLE_MS),
-      );
-    });
+    const stop = onNews(
+      (news) => {
+        if (news.topic !== 'piece' || !wanted.includes(news.id)) return;
+        clearTimeout(timers.get(news.id));
+        timers.set(
+          news.id,
+          setTimeout(() => void renewPiece(news.id, false), SETTLE_MS),
+        );
+      },
+      () => {
+        for (const id of wanted) void renewPiece(id, false);
+      },
+    );
     return () => {
       stop();
       for (const timer of timers.values()) clearTimeout(timer);
