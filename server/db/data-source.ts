@@ -1,5 +1,6 @@
 import { DataSource } from 'typeorm';
-import { asAppError } from '../platform/errors';
+import type { QueryRunner } from 'typeorm';
+import { AppError, asAppError } from '../platform/errors';
 import {
   DestinationEntity,
   JobEntity,
@@ -70,12 +71,23 @@ export async function awaitDatabase(url: string): Promise<DataSource> {
   }
 }
 
+/** @throws AppError DATA_NEWER where a later version of the program has changed the tables: this one would not know how. */
+async function refuseNewer(source: DataSource, runner: QueryRunner): Promise<void> {
+  if (!(await runner.hasTable('migrations'))) return;
+  const known = new Set(source.migrations.map((migration) => migration.name ?? migration.constructor.name));
+  const done = (await runner.query('SELECT name FROM migrations')) as { name: string }[];
+  const unknown = done.find(({ name }) => !known.has(name));
+  if (unknown) throw new AppError('DATA_NEWER', unknown.name);
+}
+
+/** @throws AppError DATA_NEWER. */
 export async function migrate(source: DataSource): Promise<void> {
   // Several processes may start at once: one migrates, the others wait.
   // The lock belongs to a connection, so one is held for it.
   const runner = source.createQueryRunner();
   try {
     await runner.query('SELECT pg_advisory_lock(418417)');
+    await refuseNewer(source, runner);
     await source.runMigrations();
   } finally {
     await runner.query('SELECT pg_advisory_unlock(418417)').catch(() => {});

@@ -43,6 +43,7 @@ export const ERROR_STATUS = {
   DISK_FULL: 507,
   DISK_LOW: 507,
   DATABASE_AWAY: 503,
+  DATA_NEWER: 500,
   MEDIA_FAILED: 422,
   ENCODER_FAILED: 500,
   WORKER_DIED: 500,
@@ -99,6 +100,8 @@ export const ERROR_WORDING = {
   TOOK_TOO_LONG: '{} took too long and was stopped. Your piece is unchanged; try again, or with less.',
   DISK_FULL: 'The disk is full. Nothing that was saved is lost; free some space and try again.',
   DISK_LOW: 'There is little room on the disk: {}. Free some space and resume, or render all the same.',
+  DATA_NEWER:
+    'This data folder was used by a newer Estrella ({}). Start that version, or choose another folder with --data.',
   DATABASE_AWAY: 'The database does not answer. Your edits are kept here and sent when it is back.',
   MEDIA_FAILED: '“{}” could not be got ready. Bring it in again.',
   ENCODER_FAILED: 'The video could not be encoded: {}. Your piece is unchanged; try again.',

@@ -25,9 +25,11 @@ export async function prepareSong(
   options: { serverDir: string; signal: AbortSignal; onProgress: (share: number) => void },
 ): Promise<PreparedSong> {
   const { signal, onProgress } = options;
-  const isPatient = declared > LONG_SONG_SECONDS;
+  // What does not say how long it is may be as long as can be.
+  const expected = declared > 0 ? Math.min(MAX_SONG_SECONDS, declared) : MAX_SONG_SECONDS;
+  const isPatient = expected > LONG_SONG_SECONDS;
   // Decoding runs many times faster than the music; what doesn't is stuck.
-  const limitMs = 120_000 + 500 * Math.min(MAX_SONG_SECONDS, declared);
+  const limitMs = 120_000 + 500 * expected;
   if (!(await store.has(hash, 'sound'))) {
     const target = await store.prepare(hash, 'sound');
     try {

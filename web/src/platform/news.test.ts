@@ -1,4 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, jest } from '@jest/globals';
+import type * as NewsModule from './news';
 
 /** A stream that the test speaks for. */
 class FakeStream extends EventTarget {
@@ -23,7 +24,7 @@ class FakeStream extends EventTarget {
 const open = () => FakeStream.all.filter(({ readyState }) => readyState !== FakeStream.CLOSED);
 const last = () => FakeStream.all.at(-1)!;
 
-let news: typeof import('./news');
+let news: typeof NewsModule;
 beforeEach(async () => {
   jest.useFakeTimers();
   FakeStream.all = [];

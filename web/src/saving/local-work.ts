@@ -19,6 +19,8 @@ export interface LocalWork {
   readonly follows: readonly string[];
   readonly label: string;
   readonly history: History;
+  /** Whether it had steps to undo that belong to an earlier version's document, and went with it. */
+  readonly hasLostSteps?: true;
   /** When it was written, milliseconds since 1970. */
   readonly at: number;
 }
@@ -44,6 +46,7 @@ export function readWork(key: string, stored: unknown): LocalWork | null {
   if (typeof stored !== 'object' || stored === null || !('piece' in stored)) return null;
   const work = stored as Partial<LocalWork> & { piece: Piece }; // written by `write`, or by the version before
   const slash = key.indexOf('/');
+  const isOlder = (work.piece.version as number) !== PIECE_VERSION;
   return {
     pieceId: slash < 0 ? key : key.slice(0, slash),
     tabId: slash < 0 ? '' : key.slice(slash + 1),
@@ -53,7 +56,8 @@ export function readWork(key: string, stored: unknown): LocalWork | null {
     follows: work.follows ?? [],
     label: work.label ?? WORDS.edit,
     // Steps are patches of the document as it was: they do not fit one of a later version.
-    history: (work.piece.version as number) === PIECE_VERSION && work.history ? work.history : EMPTY_HISTORY,
+    history: !isOlder && work.history ? work.history : EMPTY_HISTORY,
+    ...(isOlder && (work.history?.done.length ?? 0) > 0 ? { hasLostSteps: true as const } : {}),
     at: work.at ?? 0,
   };
 }

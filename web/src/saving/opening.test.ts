@@ -133,6 +133,7 @@ describe('work of several tabs', () => {
     expect(kept!.piece.version).toBe(PIECE_VERSION);
     expect(parsePiece(kept!.piece)).toMatchObject({ ok: true });
     expect(kept!.history).toEqual(EMPTY_HISTORY);
+    expect(kept!.hasLostSteps).toBe(true);
     // What this version wrote keeps its steps.
     store.entries.set(`${base.id}/b`, work({ history }));
     expect((await createJournal(store).of(base.id))[0]!.history).toEqual(history);

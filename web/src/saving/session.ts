@@ -115,6 +115,8 @@ export function createSession(parts: SessionParts): Session {
       const { opened } = opening;
       openPiece(opened.piece, opened.revision, opened.history);
       setView({ leftovers: opening.leftovers });
+      const isUpdated = [own, ...closed].some((work) => work?.hasLostSteps);
+      if (isUpdated && opened.history.done.length === 0) setView({ notice: WORDS.undoWent });
       startSaver(opened, tabId);
       try {
         // What was taken up from closed tabs is first kept under this tab's own name.

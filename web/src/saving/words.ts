@@ -7,6 +7,7 @@ export const WORDS = {
   thisBrowserHoldsEdits: 'This browser holds edits that were not sent, and the piece was changed elsewhere since.',
   thisVisit: 'this visit',
   thisPieceIsOpen: 'This piece is open in another tab as well. Nothing is overwritten: whoever saves second is asked.',
+  undoWent: 'Estrella was updated. Your edits are all here; steps from before can no longer be undone.',
   myVersion: 'my version',
   fromAnEarlierVisit: 'from an earlier visit',
 } as const;

@@ -29,7 +29,8 @@ export async function listen(
   isAnew: boolean,
 ): Promise<void> {
   if (await jobs.activeForMedia(hash)) return;
-  const lane = (duration ?? 0) > LONG_SONG_SECONDS ? 'prepare-long' : 'prepare';
+  // What does not say how long it is may be an hour.
+  const lane = (duration ?? Infinity) > LONG_SONG_SECONDS ? 'prepare-long' : 'prepare';
   const payload = { hash, name, declared: duration ?? 0, isAnew };
   await queue.enqueue(await jobs.create({ kind: 'prepare', lane, pieceId: null, owner, payload }));
 }
