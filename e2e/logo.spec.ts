@@ -37,7 +37,7 @@ test('a logo comes in, is drawn on by beats and replaced', async ({ page }) => {
   const drawn = (await layersOf(page, id)).filter((layer) => layer.kind === 'path');
   const beats = drawn.map((layer) => {
     const [use] = layer.gestures;
-    expect(use).toMatchObject({ gesture: 'filament', role: 'entrance', unit: 'whole', landing: 'end' });
+    expect(use).toMatchObject({ gesture: 'filament', role: 'entrance', unit: 'whole', landing: 'peak' });
     return use!.at?.kind === 'pinned' && use!.at.to.type === 'beat' ? use!.at.to.beat : NaN;
   });
   expect(beats.map((beat, i) => (i === 0 ? 0.25 : beat - beats[i - 1]!))).toEqual(beats.map(() => 0.25));
@@ -73,4 +73,17 @@ test('a file that is no logo changes nothing and says why', async ({ page }) => 
     page.getByText('“broken.svg” cannot be taken: The file is no valid XML. Nothing was changed.'),
   ).toBeVisible();
   expect(await layersOf(page, id)).toEqual([]);
+});
+
+test('a file that takes for ever, or has too many parts, leaves the desk usable and comes in as one picture', async ({
+  page,
+}) => {
+  const many = workFile('many.svg');
+  const dots = Array.from({ length: 3200 }, (_, i) => `<circle cx="${i % 80}" cy="${Math.floor(i / 80)}" r="0.4"/>`);
+  writeFileSync(many, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 80 40">${dots.join('')}</svg>`);
+  const id = await newPiece(page, 'Many dots');
+  await openPicture(page);
+  await page.getByLabel('Choose a picture, a film or a logo').setInputFiles(many);
+  await expect(page.getByText('many was imported as one picture')).toBeVisible({ timeout: 60_000 });
+  await expect.poll(async () => (await layersOf(page, id)).map((layer) => layer.kind)).toEqual(['picture']);
 });

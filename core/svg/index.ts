@@ -5,5 +5,6 @@ export type { Outliner } from './outliner';
 export { readSvg } from './read-svg';
 export type { SvgDrawing } from './nodes';
 export { MAX_SVG_LAYERS, svgLayers } from './svg-layers';
+export type { SvgLayerOptions } from './svg-layers';
 export { writeSvg } from './write-svg';
 export type { WriteOptions, WrittenSvg } from './write-svg';

@@ -37,7 +37,7 @@ const LEAST_SIDE = 0.01;
 /** Most masks of a layer. */
 const MAX_MASKS = 24;
 /** Most layers a file makes. */
-export const MAX_SVG_LAYERS = 800;
+export const MAX_SVG_LAYERS = 1500;
 
 type Values = Partial<Record<PropertyId, TrackValue>>;
 

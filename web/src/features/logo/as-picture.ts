@@ -1,4 +1,5 @@
 import DOMPurify from 'dompurify';
+import type { Edit } from '@core/piece';
 import { uploadMedia } from '../../platform/upload-media';
 import { edit, openDocument, setView } from '../../store/desk-store';
 import { addPicture } from '../layers/add-layers';
@@ -32,11 +33,16 @@ async function drawn(text: string): Promise<Blob> {
   }
 }
 
+/** An SVG file as a picture among the media. @throws Error if the browser cannot draw it, or it cannot be sent. */
+export async function pictureOf(name: string, text: string): Promise<Extract<Edit, { type: 'media.add' }>['media']> {
+  const file = new File([await drawn(text)], `${name}.png`, { type: 'image/png' });
+  return (await uploadMedia(file, 'picture', () => undefined, new AbortController().signal)).media;
+}
+
 /** Puts the file of a report up as a picture in the place of its layers. */
 export async function asPicture({ name, groupId, text }: LogoReport): Promise<void> {
   try {
-    const file = new File([await drawn(text)], `${name}.png`, { type: 'image/png' });
-    const { media } = await uploadMedia(file, 'picture', () => undefined, new AbortController().signal);
+    const media = await pictureOf(name, text);
     if (openDocument()?.piece.layers.some((layer) => layer.id === groupId))
       edit([{ type: 'layer.remove', ids: [groupId] }]);
     addPicture(media);

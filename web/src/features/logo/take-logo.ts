@@ -1,10 +1,10 @@
 import { contentBox, leadFormat } from '@core/piece';
 import type { GroupLayer, Layer } from '@core/piece';
-import type { SvgDrawing } from '@core/svg';
-import { browserFonts } from '../../platform/browser-host';
-import { newId } from '../../platform/ids';
+import { readSvgFile } from '../../platform/svg-client';
+import type { ToSvg } from '../../platform/svg-protocol';
 import { edit, openDocument, selectLayers, setView } from '../../store/desk-store';
-import { newSpan } from '../layers/add-layers';
+import { addPicture, newSpan } from '../layers/add-layers';
+import { pictureOf } from './as-picture';
 import { setLogoReport } from './logo-store';
 import { WORDS } from './words';
 
@@ -14,52 +14,49 @@ export const isSvg = (file: File): boolean => file.type === 'image/svg+xml' || /
 
 /** A new logo takes this share of the frame's sides at most. */
 const SHARE = 0.5;
-/** Fonts that a file asks for are loaded, and it is read again. */
-const MOST_READS = 3;
 
 const plainName = (file: File): string => file.name.replace(/\.svg$/i, '').slice(0, 120) || WORDS.logo;
 
-/** Reads a file to fit into a size; tells what is wrong and gives null. */
+interface TakenLogo {
+  /** Their group last. */
+  readonly layers: readonly Layer[];
+  readonly left: readonly string[];
+  readonly text: string;
+}
+
+/**
+ * Reads a file into layers that fit into a size. What is wrong is told, and gives null; so does a file of too many parts,
+ * which `onTooMuch` may take in another way.
+ */
 async function read(
   file: File,
   fit: { width: number; height: number },
-): Promise<(SvgDrawing & { text: string }) | null> {
-  const { MAX_SVG_LENGTH, SVG_PROBLEMS, createOutliner, readSvg } = await import('@core/svg');
-  if (file.size > MAX_SVG_LENGTH) {
-    setView({ notice: WORDS.tooLarge });
+  as: ToSvg['as'],
+  onTooMuch: (text: string) => Promise<void> | void,
+): Promise<TakenLogo | null> {
+  const { MAX_SVG_LENGTH, SVG_PROBLEMS } = await import('@core/svg');
+  const told = (notice: string): null => {
+    setView({ notice });
     return null;
-  }
-  const [text, fonts] = [await file.text(), await browserFonts()];
-  for (let i = 0; ; i++) {
-    const waits: Promise<void>[] = [];
-    const outliner = createOutliner(fonts, (family, italic, words) => waits.push(fonts.load(family, italic, words)));
-    const drawing = readSvg(text, { outliner, fit });
-    if (waits.length > 0 && i < MOST_READS) {
-      await Promise.allSettled(waits);
-      continue;
-    }
-    if (!('problem' in drawing)) return { ...drawing, text };
-    setView({ notice: WORDS.cannotBeRead(file.name, SVG_PROBLEMS[drawing.problem]) });
-    return null;
-  }
+  };
+  if (file.size > MAX_SVG_LENGTH) return told(WORDS.tooLarge);
+  const text = await file.text();
+  const answer = await readSvgFile({ text, fit, as }).catch(() => null);
+  if (!answer) return told(WORDS.readerFailed(file.name));
+  if (answer.type === 'layers') return { layers: answer.layers, left: answer.left, text };
+  if (answer.type === 'problem') return told(WORDS.cannotBeRead(file.name, SVG_PROBLEMS[answer.problem]));
+  await onTooMuch(text);
+  return null;
 }
 
-async function layersOf(
-  drawing: SvgDrawing,
-  options: {
-    name: string;
-    parentId?: string | null;
-    offset?: [number, number];
-    start: Layer['start'];
-    end: Layer['end'];
-  },
-): Promise<Layer[]> {
-  const { svgLayers } = await import('@core/svg');
+/** A drawing of too many parts comes in as one picture. */
+async function takeAsPicture(name: string, text: string): Promise<void> {
+  setView({ notice: WORDS.comesAsPicture(name) });
   try {
-    return svgLayers(drawing, { ...options, newId });
+    addPicture(await pictureOf(name, text));
+    setView({ notice: WORDS.cameAsPicture(name) });
   } catch {
     setView({ notice: WORDS.tooManyLayers });
-    return [];
   }
 }
 
@@ -68,14 +65,15 @@ export async function takeLogo(file: File): Promise<void> {
   const o = openDocument();
   if (!o) return;
   const lead = leadFormat(o.piece);
-  const drawing = await read(file, { width: lead.width * SHARE, height: lead.height * SHARE });
-  if (!drawing) return;
-  const layers = await layersOf(drawing, { name: plainName(file), ...newSpan() });
+  const fit = { width: lead.width * SHARE, height: lead.height * SHARE };
+  const name = plainName(file);
+  const taken = await read(file, fit, { name, ...newSpan() }, (text) => takeAsPicture(name, text));
+  if (!taken) return;
+  const { layers, left, text } = taken;
   const group = layers.at(-1);
-  if (!group || !edit([{ type: 'layer.add', layers }])) return;
+  if (!group || !edit([{ type: 'layer.add', layers: [...layers] }])) return;
   selectLayers([group.id]);
   setView({ notice: WORDS.isIn(group.name, layers.length - 1) });
-  const { left, text } = drawing;
   setLogoReport(left.length > 0 ? { name: group.name, groupId: group.id, left, text } : null);
 }
 
@@ -84,22 +82,24 @@ export async function replaceLogo(group: GroupLayer, file: File): Promise<void> 
   const o = openDocument();
   if (!o) return;
   const [l, t, r, b] = contentBox(o.piece, group.id) ?? [-100, -100, 100, 100];
-  const drawing = await read(file, { width: Math.max(1, r - l), height: Math.max(1, b - t) });
-  if (!drawing) return;
-  const made = await layersOf(drawing, {
+  const as = {
     name: plainName(file),
     parentId: group.id,
-    offset: [(l + r) / 2, (t + b) / 2],
+    offset: [(l + r) / 2, (t + b) / 2] as const,
     start: group.start,
     end: group.end,
-  });
+  };
+  const fit = { width: Math.max(1, r - l), height: Math.max(1, b - t) };
+  const taken = await read(file, fit, as, () => setView({ notice: WORDS.tooManyLayers }));
+  if (!taken) return;
+  const { layers: made, left, text } = taken;
   const root = made.at(-1);
   if (!root) return;
   // The new group about it is only needed if it does something by itself.
   const isPlain = root.masks.length === 0 && !root.matte && Object.keys(root.tracks).length === 0;
   const layers = isPlain
     ? made.slice(0, -1).map((layer) => (layer.parentId === root.id ? { ...layer, parentId: group.id } : layer))
-    : made;
+    : [...made];
   const old = o.piece.layers.filter((layer) => layer.parentId === group.id).map((layer) => layer.id);
   const done = edit([
     { type: 'layer.remove', ids: old },
@@ -109,6 +109,5 @@ export async function replaceLogo(group: GroupLayer, file: File): Promise<void> 
   if (!done) return;
   selectLayers([group.id]);
   setView({ notice: WORDS.isReplaced(plainName(file)) });
-  const { left, text } = drawing;
   setLogoReport(left.length > 0 ? { name: plainName(file), groupId: group.id, left, text } : null);
 }

@@ -4,9 +4,12 @@ const list = (names: readonly string[]): string => names.join(', ');
 export const WORDS = {
   tooLarge: 'The file is larger than 4 MB. Nothing was changed.',
   cannotBeRead: (name: string, problem: string) => `“${name}” cannot be taken: ${problem} Nothing was changed.`,
+  readerFailed: (name: string) => `“${name}” could not be read. Nothing was changed; try again.`,
+  comesAsPicture: (name: string) => `${name} has more parts than layers can hold. Importing it as one picture …`,
+  cameAsPicture: (name: string) => `${name} was imported as one picture: it has more parts than layers can hold.`,
   isIn: (name: string, layers: number) => `${name} is in: ${layers} ${layers === 1 ? 'layer' : 'layers'} in a group`,
   isReplaced: (name: string) => `${name} is in its place; what moved before moves on`,
-  tooManyLayers: 'It has too many parts to come in as layers. Nothing was changed.',
+  tooManyLayers: 'This file has more parts than layers can hold. Nothing was changed.',
   leftOut: (name: string) => `Not in ${name}`,
   whatIsLeftOut: (names: readonly string[]) => `These parts of the file are not had as layers: ${list(names)}.`,
   asPicture: 'Put it up as a picture instead',

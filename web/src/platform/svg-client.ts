@@ -1,0 +1,29 @@
+import type { FromSvg, SvgAnswer, ToSvg } from './svg-protocol';
+
+/** The page's end of the worker that reads SVG files: one for each file, ended with it. */
+
+/**
+ * How long a file may take, on a machine that may be busy with other things: what people draw takes under a second. The
+ * page stays usable meanwhile.
+ */
+const LIMIT_MS = 45_000;
+
+/**
+ * Reads an SVG file into layers. A file that takes too long is given up as `too-much`.
+ * @throws Error if the worker fails. @throws an AbortError if the signal fires.
+ */
+export function readSvgFile(work: Omit<ToSvg, 'id'>, signal?: AbortSignal): Promise<SvgAnswer> {
+  const worker = new Worker(new URL('./svg-worker.ts', import.meta.url), { type: 'module' });
+  return new Promise<SvgAnswer>((resolve, reject) => {
+    const timer = setTimeout(() => resolve({ type: 'too-much' }), LIMIT_MS);
+    const stop = (): void => reject(new DOMException('cancelled', 'AbortError'));
+    signal?.addEventListener('abort', stop, { once: true });
+    worker.onmessage = ({ data }: MessageEvent<FromSvg>) => {
+      clearTimeout(timer);
+      if (data.type === 'failed') reject(new Error(data.message));
+      else resolve(data);
+    };
+    worker.onerror = () => reject(new Error('the reader of SVG files failed'));
+    worker.postMessage({ ...work, id: 1 } satisfies ToSvg);
+  }).finally(() => worker.terminate());
+}
