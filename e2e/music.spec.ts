@@ -411,7 +411,7 @@ test('where two tempi fit, both are offered, heard with clicks and chosen at a c
   await expect(isSlow ? quick! : slow!).toHaveAttribute('aria-pressed', 'true');
   // The other tempo is heard before it is taken.
   await note.getByRole('button', { name: isSlow ? /^Hear 59 BPM/ : /^Hear 11\d BPM/ }).click();
-  await expect(page.getByRole('button', { name: 'Pause', exact: true })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
   await page.keyboard.press('Space');
   expect((await music(page, id)).correction.factor).toBe(isSlow ? 2 : 0.5);
   await note.getByRole('button', { name: 'Hear it with clicks' }).click();

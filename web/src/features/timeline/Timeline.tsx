@@ -8,12 +8,12 @@ import { animatedTracks, phraseLayers, songOf, songToPiece } from '@core/piece';
 import { beatToBar, beatToSeconds, formatBarBeat, secondsToBeat } from '@core/time';
 import { playhead } from '../../platform/clock';
 import { newId } from '../../platform/ids';
-import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
+import { selectLayers, setView, useDesk } from '../../store/desk-store';
 import { useAnalysis, usePiece, useTimes } from '../../store/selectors';
 import { scrubTo } from '../desk/play-commands';
 import { dragBeat } from '../music/beat-commands';
 import { drawLattice } from './draw-lattice';
-import { fadeHandles } from './draw-music';
+import { EdgeHandles } from './EdgeHandles';
 import { beatLine } from './beat-line';
 import { MUSIC_HEIGHT, PARTS, RULER, WAVE } from './staff';
 import { LANE, PhraseLane } from './PhraseLane';
@@ -29,12 +29,10 @@ import { WORDS } from './words';
 const NAMES = 168;
 
 type Drag =
-  | { kind: 'fade'; side: 'fadeIn' | 'fadeOut'; gesture: string }
   | { kind: 'beat'; at: number; grab: number; before: GridCorrection['moves']; gesture: string }
   | { kind: 'scrub' }
   | { kind: 'loop'; from: number }
-  | { kind: 'box'; x: number; y: number; add: boolean }
-  | { kind: 'end' };
+  | { kind: 'box'; x: number; y: number; add: boolean };
 
 /** The timeline reads like sheet music: the music is the top staff, its lattice runs down through every layer. */
 export function Timeline() {
@@ -163,23 +161,6 @@ export function Timeline() {
     const at = beatToSeconds(times.grid, Math.round(secondsToBeat(times.grid, xToTime(axis, x))));
     return Math.abs(timeToX(axis, at) - x) <= 7 ? at : null;
   };
-  /** The fade whose handle lies under a pixel. */
-  const grabbedFade = (x: number): 'fadeIn' | 'fadeOut' | null => {
-    const handles = piece.music && analysis ? fadeHandles(piece.music, analysis.duration, times.end) : null;
-    if (!handles) return null;
-    if (Math.abs(timeToX(axis, handles.fall) - x) <= 6) return 'fadeOut';
-    return Math.abs(timeToX(axis, handles.rise) - x) <= 6 ? 'fadeIn' : null;
-  };
-  const dragFade = (side: 'fadeIn' | 'fadeOut', seconds: number, gesture: string) => {
-    const { music } = piece;
-    const handles = music && analysis ? fadeHandles(music, analysis.duration, times.end) : null;
-    if (!music || !handles) return;
-    const length = Math.max(
-      0,
-      Math.min(handles.finish - handles.start, side === 'fadeIn' ? seconds - handles.start : handles.finish - seconds),
-    );
-    edit([{ type: 'music.set', music: { ...music, [side]: Math.round(length * 1000) / 1000 } }], gesture);
-  };
   const onDown = (e: ReactPointerEvent) => {
     if (e.button !== 0) return;
     const { x, y } = at(e);
@@ -187,10 +168,7 @@ export function Timeline() {
     holder.current?.setPointerCapture(e.pointerId);
     holder.current?.focus({ preventScroll: true });
     if (y < MUSIC_HEIGHT) {
-      const fade = y > RULER + PARTS && y < RULER + PARTS + 14 ? grabbedFade(x) : null;
-      if (fade) drag.current = { kind: 'fade', side: fade, gesture: `fade-${newId()}` };
-      else if (y < RULER && Math.abs(x - timeToX(axis, times.end)) < 6) drag.current = { kind: 'end' };
-      else if (isMovingBeats && y > RULER && piece.music && grabbedBeat(x) !== null) {
+      if (isMovingBeats && y > RULER && piece.music && grabbedBeat(x) !== null) {
         const at = grabbedBeat(x)!; // asked just before
         drag.current = {
           kind: 'beat',
@@ -224,24 +202,13 @@ export function Timeline() {
     const d = drag.current;
     if (!d) return;
     const { x, y } = at(e);
-    if (d.kind === 'fade') dragFade(d.side, xToTime(axis, x), d.gesture);
-    else if (d.kind === 'beat') dragBeat(d.at, xToTime(axis, x) - d.grab, d.before, d.gesture);
+    if (d.kind === 'beat') dragBeat(d.at, xToTime(axis, x) - d.grab, d.before, d.gesture);
     else if (d.kind === 'scrub') scrubTo(snapToRuler(x, e.altKey));
     else if (d.kind === 'loop') {
       const to = times.timeOf(snapDragged(xToTime(axis, x), axis.pixelsPerSecond, [], e.altKey));
       const range = { from: Math.max(0, Math.min(d.from, to)), to: Math.min(times.end, Math.max(d.from, to)) };
       if (range.to - range.from > 0.05) setView({ loop: range });
-    } else if (d.kind === 'end')
-      edit(
-        [
-          {
-            type: 'piece.setEnd',
-            end: snapDragged(Math.max(0.1, xToTime(axis, x)), axis.pixelsPerSecond, [], e.altKey, []),
-          },
-        ],
-        'piece-end',
-      );
-    else
+    } else
       setBox({
         left: Math.min(d.x, x) + NAMES,
         top: Math.min(d.y, y),
@@ -364,6 +331,7 @@ export function Timeline() {
           </Box>
         )}
       </Box>
+      <EdgeHandles axis={axis} names={NAMES} />
       {phrases.length > 0 && (
         <Box position="absolute" left="0" right="0" style={{ top: MUSIC_HEIGHT }}>
           <PhraseLane axis={axis} phrases={phrases} />

@@ -205,7 +205,7 @@ export function drawMarkers(g: CanvasRenderingContext2D, { axis, piece, times }:
   });
 }
 
-/** Where the fades end and begin, as handles over the waveform with their curves; null without sound. */
+/** Where the fades begin and end, with the grips on the waveform; null without sound. */
 export function fadeHandles(
   music: Music,
   duration: number,
@@ -239,11 +239,6 @@ function drawFades(
         );
       g.stroke();
     }
-    g.beginPath();
-    g.rect(timeToX(axis, to) - 3.5, WAVE_TOP + 1.5, 7, 7);
-    g.fillStyle = colour('--ground');
-    g.fill();
-    g.stroke();
   }
   g.lineWidth = 1;
 }

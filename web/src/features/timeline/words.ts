@@ -5,6 +5,11 @@ export const WORDS = {
   noMusicYetThe: 'No music yet: the lattice runs on the typed tempo',
   phrases: 'Phrases',
   phrasesOnTheMusic: 'Phrases on the music',
+  fadeIn: 'Fade in',
+  fadeOut: 'Fade out',
+  fadeHint: 'drag to change its length',
+  end: 'End',
+  endHint: 'drag to change how long the piece is',
   endOf: (text: string) => `End of ${text}`,
   seconds: (end: string) => `${end} seconds`,
   keyframeOfAt: (label: string, name: string, bar: string, value: string) =>
