@@ -8,6 +8,7 @@ import type { FoundBeats } from './find-beats';
 import { findHits } from './hits';
 import { medianTempo } from './median-tempo';
 import { BAR_ROW_SIZE, barRows, songForm } from './sections';
+import { noiseLead } from './noise-lead';
 import { findSilences } from './silences';
 import { songFeatures } from './song-features';
 import { ANALYSIS_RATE, FRAME_RATE } from './spectral-flux';
@@ -34,6 +35,9 @@ function reducedCurve(curve: Float32Array): number[] {
   }
   return out;
 }
+
+/** How sure a beat is at most where nothing is heard but hiss. */
+const UNHEARD = 0.2;
 
 /** Strictly ascending, by a millisecond at least. */
 function inOrder(times: readonly Seconds[]): Seconds[] {
@@ -79,6 +83,7 @@ export function analyseSong(samples: Float32Array, onProgress: (share: number) =
   const energy = beatEnergy(sound);
   const rows = barRows(bars, sound);
   const struck = inOrder(onAttacks(beats, samples));
+  const lead = noiseLead(samples);
   const { low, mid, snap, high } = features.bands;
   return {
     version: ANALYSIS_VERSION,
@@ -96,7 +101,9 @@ export function analyseSong(samples: Float32Array, onProgress: (share: number) =
       groups: [...bar.groups],
       sound: Array.from(rows.subarray(k * BAR_ROW_SIZE, (k + 1) * BAR_ROW_SIZE), (v) => Math.round(v * 100) / 100),
     })),
-    confidence: beatConfidence({ ...found, beats }, features),
+    confidence: beatConfidence({ ...found, beats }, features).map((sure, i) =>
+      beats[i]! < lead ? Math.min(sure, UNHEARD) : sure,
+    ),
     energy,
     hits: struckHits(findHits(features.bands), samples),
     ...songForm(bars, beats, sound, energy, duration),
