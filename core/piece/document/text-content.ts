@@ -167,7 +167,8 @@ export function inCase(text: string, letterCase: LetterCase): string {
         return d.length === c.length ? d : c;
       })
       .join('');
-  if (letterCase === 'upper' || letterCase === 'small') return each((c) => c.toUpperCase());
+  // Greek capitals have no accents in capitals throughout, and rules of its own; other letters are as everywhere.
+  if (letterCase === 'upper' || letterCase === 'small') return each((c) => c.toLocaleUpperCase('el'));
   if (letterCase === 'lower') return each((c) => c.toLowerCase());
   if (letterCase === 'title')
     return text.replace(/(^|[\s\-\u2013\u2014("“'])(\p{Ll})/gu, (whole, before: string, c: string) =>

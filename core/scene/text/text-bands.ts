@@ -1,14 +1,43 @@
 import type { Colour } from '../../colour';
 import type { UnitKind } from '../../motion';
 import { UNITS } from '../../text';
+import type { TextLayout } from '../../text';
 import { wipeEdge } from '../movement/act';
 import { bentBox } from './bent-line';
 import type { ShapeItem } from '../list/display-list';
 import { castState } from '../movement/gesture-timing';
-import { multiply, roundedRectanglePath } from '../../geometry';
+import { multiply, roundedRectanglePath, tightBox } from '../../geometry';
 import type { Box, Matrix } from '../../geometry';
 import { COARSE_TO_FINE, INVISIBLE, actOf, castFor, unitsFor } from './text-at';
 import type { TextAt } from './text-at';
+
+/** Letters that stand between the baseline and the height of capitals, but for accents and descenders. */
+const OF_CAPITALS = /[\p{Script=Latin}\p{Script=Greek}\p{Script=Cyrillic}\p{Script=Common}\p{Script=Inherited}]/u;
+
+interface Reach {
+  readonly above: number;
+  readonly below: number;
+}
+const reaches = new WeakMap<TextLayout, Reach>();
+
+/**
+ * How far a band reaches from the baseline, units: to the height of capitals, and around all ink of scripts that have
+ * none. The same for all words of a text.
+ */
+function reachOf(text: string, layout: TextLayout): Reach {
+  const known = reaches.get(layout);
+  if (known) return known;
+  let [above, below] = [layout.capHeight, 0];
+  for (const { index, path, y } of layout.glyphs) {
+    const box = OF_CAPITALS.test(String.fromCodePoint(text.codePointAt(index) ?? 32)) ? null : tightBox(path);
+    if (!box) continue;
+    above = Math.max(above, y - box[1]);
+    below = Math.max(below, box[3] - y);
+  }
+  const reach = { above, below };
+  reaches.set(layout, reach);
+  return reach;
+}
 
 /** Bands and rules: they go with the line, word or whole they belong to, and fade with its letters. */
 export function bandItems(at: TextAt): ShapeItem[] {
@@ -23,7 +52,14 @@ export function bandItems(at: TextAt): ShapeItem[] {
   const reveal = Math.min(1, Math.max(0, read.number('reveal')));
   if (reveal <= 0) return [];
   const out: ShapeItem[] = [];
-  const add = (kind: UnitKind, name: string, colour: Colour, boxOf: (box: Box) => Box, radius: number) => {
+  const add = (
+    kind: UnitKind,
+    name: string,
+    colour: Colour,
+    boxOf: (box: Box) => Box,
+    radius: number,
+    reach: Reach,
+  ) => {
     const finer = active.filter(
       (cast) => COARSE_TO_FINE.indexOf(cast.prepared.use.unit) > COARSE_TO_FINE.indexOf(kind),
     );
@@ -39,9 +75,9 @@ export function bandItems(at: TextAt): ShapeItem[] {
       if (opacity < INVISIBLE) continue;
       const whole = boxOf([
         unit.box[0],
-        Math.min(...unit.glyphs.map((g) => g.y)) - layout.capHeight,
+        Math.min(...unit.glyphs.map((g) => g.y)) - reach.above,
         unit.box[2],
-        Math.max(...unit.glyphs.map((g) => g.y)),
+        Math.max(...unit.glyphs.map((g) => g.y)) + reach.below,
       ]);
       const width = (whole[2] - whole[0]) * reveal;
       const isRtl = layout.lines[unit.line]?.rtl ?? false;
@@ -94,6 +130,7 @@ export function bandItems(at: TextAt): ShapeItem[] {
       band.colour,
       ([l, t, r, b]) => [l - band.padX * UNITS, t - band.padY * UNITS, r + band.padX * UNITS, b + band.padY * UNITS],
       band.radius * UNITS,
+      reachOf(text, layout),
     );
   if (rule) {
     const thick = rule.thickness * UNITS;
@@ -109,6 +146,7 @@ export function bandItems(at: TextAt): ShapeItem[] {
             ? [l, b - cap / 2 - thick / 2, r, b - cap / 2 + thick / 2]
             : [l - cap * 0.1, b - thick * 0.72, r + cap * 0.1, b + thick * 0.28],
       rule.kind === 'marker' ? 0 : thick / 2,
+      { above: cap, below: 0 },
     );
   }
   return out;
