@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import type { BatchJob, NewJob } from '../features/jobs/job-records';
-import { AppError, Cancelled, LeaseLost } from '../platform/errors';
+import { AppError, Cancelled, GivesTurn, LeaseLost } from '../platform/errors';
 import type { ErrorCode } from '../platform/errors';
 import { renderPart } from '../render/render-video';
 import type { VideoPart } from '../render/video-parts';
@@ -75,7 +75,7 @@ export async function removeParts(
 /**
  * Has the parts of a render made, and takes a hand in it.
  * @param run - makes the job of a part here; resolves when it is over, or was somebody else's.
- * @returns their files, in order. @throws what one of them failed with; Cancelled if the signal fires.
+ * @returns their files, in order. @throws what one of them failed with; Cancelled if the signal fires; GivesTurn.
  */
 export async function makeParts(
   context: ServerContext,
@@ -108,7 +108,8 @@ export async function makeParts(
       })),
       new Map(),
     );
-    for (;;) {
+    const beganAt = performance.now();
+    for (let made = 0; ;) {
       if (job.signal.aborted) throw new Cancelled();
       const found = await look();
       const failed = found.find((part) => part?.state === 'failed');
@@ -118,8 +119,13 @@ export async function makeParts(
       );
       if (files.length === parts.length) return files;
       const next = found.find((part) => part?.state === 'queued');
-      if (next) await run(next.id);
-      else await new Promise((resolve) => setTimeout(resolve, POLL_MS));
+      // A film that grows slowly holds up no other for long: its parts stay, and it goes on when it is its turn again.
+      if (made > 0 && performance.now() - beganAt > context.config.turnMs && (await jobs.othersWait(job.jobId)))
+        throw new GivesTurn();
+      if (next) {
+        await run(next.id);
+        made++;
+      } else await new Promise((resolve) => setTimeout(resolve, POLL_MS));
     }
   } finally {
     clearInterval(watch);

@@ -1,7 +1,16 @@
 import { STALL_MS, createWatch } from '../features/jobs/job-life';
 import * as z from 'zod';
 import { MOST_TRIES, waitBefore } from '@core/formats';
-import { AppError, Cancelled, LeaseLost, Paused, TookTooLong, TryLater, asAppError } from '../platform/errors';
+import {
+  AppError,
+  Cancelled,
+  GivesTurn,
+  LeaseLost,
+  Paused,
+  TookTooLong,
+  TryLater,
+  asAppError,
+} from '../platform/errors';
 import type { Lane } from '../db/entities';
 import type { ServerContext } from './context';
 import { JOB_KINDS } from './job-kinds';
@@ -82,6 +91,7 @@ export async function runJob(context: ServerContext, jobId: string, stallMs?: nu
           ? new TryLater('nothing moved any more')
           : null;
     if (late && (await putOff(context, jobId, attempt, payload, late))) return true;
+    if (error instanceof GivesTurn && (await goBehind(context, jobId, attempt))) return true;
     if (asAppError(error).code === 'DATABASE_AWAY' && (await putBack(context, jobId, attempt, payload, error)))
       return true;
     if (error instanceof Cancelled || error instanceof LeaseLost || error instanceof Paused)
@@ -159,6 +169,17 @@ async function putBack(
     return true;
   }).catch(() => false);
   return isBack; // else the reaper takes it back
+}
+
+/** Puts a running job behind all others of its lane. @returns whether it was. */
+async function goBehind(context: ServerContext, jobId: string, attempt: number): Promise<boolean> {
+  const { jobs, queue, log } = context;
+  const job = await jobs.postpone(jobId, attempt, 0, { code: null, detail: '', payload: {} }).catch(() => null); // the reaper takes it back
+  if (!job) return false;
+  log.info({ jobId, attempt }, 'lets others go first');
+  await jobs.moveBefore(jobId, job.owner, null).catch(() => {}); // it keeps its place then
+  await queue.enqueue(job).catch(() => {}); // else it is found as a forgotten one
+  return true;
 }
 
 /** Longest wait that a destination can ask for, seconds. */

@@ -14,6 +14,7 @@ const environment = z.object({
   ESTRELLA_HOSTS: z.string().max(2000).default(''),
   ESTRELLA_CHANNELS: z.string().max(4000).default(''),
   ESTRELLA_PASSWORD: z.string().max(200).optional(),
+  ESTRELLA_TURN_SECONDS: z.coerce.number().min(1).max(86_400).default(600),
   ESTRELLA_SEED: z.enum(['0', '1']).default('1'),
 });
 
@@ -29,6 +30,8 @@ export interface Config {
   readonly workers: number;
   readonly logLevel: string;
   readonly seed: boolean;
+  /** How long a film is made before those of other pieces that wait are given a turn, milliseconds. */
+  readonly turnMs: number;
   readonly assets: Assets;
   readonly access: Access;
   /** Addresses of channels that may be called, small letters; with none and no password, any may be. */
@@ -99,6 +102,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     workers: e.ESTRELLA_WORKERS,
     logLevel: e.ESTRELLA_LOG,
     seed: e.ESTRELLA_SEED === '1',
+    turnMs: e.ESTRELLA_TURN_SECONDS * 1000,
     assets,
     access,
     channels: e.ESTRELLA_CHANNELS.split(',')

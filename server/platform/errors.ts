@@ -151,6 +151,11 @@ export class TryLater extends Error {
   }
 }
 
+/** A long job lets others go first; what it has made stays. */
+export class GivesTurn extends Error {
+  override readonly name = 'GivesTurn';
+}
+
 /** A time limit was reached. */
 export class TookTooLong extends Error {
   override readonly name = 'TookTooLong';

@@ -60,6 +60,7 @@ export async function openTestServer(access: Access = OPEN): Promise<TestServer>
     workers: 0,
     logLevel: 'silent',
     seed: false,
+    turnMs: 600_000,
     access,
     channels: [],
     assets: BUILT,

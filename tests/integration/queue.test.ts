@@ -241,3 +241,25 @@ describe('a long render', () => {
     expect(frameSums(id, (await stateOf(id)).result!.file)).toBe(alone);
   }, 180_000);
 });
+
+it('a film that grows slowly lets others go first, and goes on with the parts that it has', async () => {
+  const config = server.context.config as { -readonly [K in keyof typeof server.context.config]: number | unknown };
+  const usual = config.turnMs;
+  config.turnMs = 0;
+  try {
+    const long = await ask(turning('Long and slow', 25));
+    const short = await ask(turning('Short', 0.5));
+    expect(await runNext(server.context, 'export')).toBe(true);
+    expect(await stateOf(long)).toMatchObject({ state: 'queued' });
+    const [made] = (await partsOf(long)).filter(({ state }) => state === 'succeeded');
+    expect(made).toBeDefined();
+    expect(await runNext(server.context, 'export')).toBe(true);
+    expect(await stateOf(short)).toMatchObject({ state: 'succeeded' });
+    expect(await stateOf(long)).toMatchObject({ state: 'queued' });
+    // Nobody waits any more: it is made to its end, and what was made is not made again.
+    expect(await runNext(server.context, 'export')).toBe(true);
+    expect(await stateOf(long)).toMatchObject({ state: 'succeeded', attempts: 2, result: { frames: 750 } });
+  } finally {
+    config.turnMs = usual;
+  }
+});

@@ -44,6 +44,8 @@ export interface JobRepository {
   setQueueId(id: string, queueId: string): Promise<void>;
   /** The job of a lane that is next to be taken up; null if none waits. */
   nextOf(lane: Lane): Promise<string | null>;
+  /** Whether a job of the same lane, of another piece, could be taken up now. */
+  othersWait(id: string): Promise<boolean>;
   /** Takes the job: the number of the attempt, or null if it is not there to be taken. */
   start(id: string): Promise<number | null>;
   /** Sign of life with progress; tells whether the job is still this attempt's. */
@@ -203,6 +205,15 @@ export function createJobRepository(source: DataSource, notify: Notify): JobRepo
         [lane],
       )) as { id: string }[];
       return rows[0]?.id ?? null;
+    },
+    async othersWait(id) {
+      const rows = (await source.query(
+        `SELECT 1 FROM job j JOIN job own ON own.id = $1
+         WHERE j.lane = own.lane AND j.state = 'queued' AND j.piece_id IS DISTINCT FROM own.piece_id AND ${IS_DUE}
+         LIMIT 1`,
+        [id],
+      )) as unknown[];
+      return rows.length > 0;
     },
     async start(id) {
       const rows = await changed(
