@@ -178,7 +178,7 @@ describe('files that take long to match', () => {
 describe('what is not had is told', () => {
   it.each([
     ['<rect width="9" height="9" style="clip-path:circle(4px)"/>', 'clips made of basic shapes'],
-    ['<rect width="9" height="9" style="filter:sepia(1)"/>', 'filters other than a blur'],
+    ['<rect width="9" height="9" style="filter:sepia(1)"/>', 'filters other than blurs and shadows'],
     ['<g style="isolation:isolate"><rect width="9" height="9"/></g>', 'isolated blending'],
     ['<text y="20" text-decoration="underline">a</text>', 'underlines'],
     ['<text y="20" dominant-baseline="middle">a</text>', 'other baselines'],

@@ -4,7 +4,6 @@ import type { Style } from './styles';
 const UNHAD: readonly (readonly [property: string, name: string, plain: RegExp])[] = [
   ['isolation', 'isolated blending', /^auto$/],
   ['clip-path', 'clips made of basic shapes', /^(none|url\(.*)$/],
-  ['filter', 'filters other than a blur', /^(none|url\(.*|blur\([^()]*\))$/],
 ];
 /** The same of words alone. */
 const UNHAD_OF_WORDS: typeof UNHAD = [

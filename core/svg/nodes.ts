@@ -24,12 +24,23 @@ export interface SvgClip {
   readonly paths: readonly { readonly d: string; readonly rule: FillRule }[];
 }
 
+/** A softened silhouette of what is drawn, below it; pixels of the place. */
+export interface SvgShadow {
+  readonly x: number;
+  readonly y: number;
+  /** Standard deviation. */
+  readonly blur: number;
+  readonly colour: Colour;
+}
+
 interface NodeBase {
   readonly name: string;
   readonly opacity: number;
   readonly blend: BlendMode;
   /** Standard deviation, pixels of the place. */
   readonly blur: number;
+  /** The lowest first. */
+  readonly shadows: readonly SvgShadow[];
   /** Each cuts what the one before it leaves, the innermost first. */
   readonly clips: readonly SvgClip[];
   readonly matte: { readonly cover: SvgGroup; readonly channel: 'alpha' | 'luminance' } | null;

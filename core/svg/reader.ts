@@ -50,4 +50,12 @@ export const measuresIn = ({ measures, style }: Place): Measures => ({
 });
 
 export const plainNode = (name: string) =>
-  ({ name, opacity: 1, blend: 'normal', blur: 0, clips: [], matte: null }) as const satisfies Partial<SvgNode>;
+  ({
+    name,
+    opacity: 1,
+    blend: 'normal',
+    blur: 0,
+    shadows: [],
+    clips: [],
+    matte: null,
+  }) as const satisfies Partial<SvgNode>;

@@ -59,6 +59,7 @@ const INHERITED: Style = {
   direction: 'ltr',
   'writing-mode': 'horizontal-tb',
   'dominant-baseline': 'auto',
+  'color-interpolation-filters': 'linearRGB',
 };
 /** Properties that belong to an element alone. */
 const OWN: Style = {
@@ -68,6 +69,8 @@ const OWN: Style = {
   mask: 'none',
   'mask-type': 'luminance',
   filter: 'none',
+  'flood-color': '#000000',
+  'flood-opacity': '1',
   'mix-blend-mode': 'normal',
   'stop-color': '#000000',
   'stop-opacity': '1',

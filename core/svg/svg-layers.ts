@@ -11,7 +11,7 @@ import {
 } from '../geometry';
 import type { Box, Matrix } from '../geometry';
 import type { TrackValue } from '../motion';
-import { createLayer } from '../piece';
+import { constantTrack, createLayer } from '../piece';
 import type { Gradient, IdSource, Layer, Mask, NewLayer, PropertyId } from '../piece';
 import { MAX_NUMBER } from '../time';
 import type { Moment } from '../time';
@@ -42,7 +42,12 @@ export const MAX_SVG_LAYERS = 1500;
 type Values = Partial<Record<PropertyId, TrackValue>>;
 
 const isPlain = (node: SvgNode): boolean =>
-  node.opacity === 1 && node.blend === 'normal' && node.blur === 0 && node.clips.length === 0 && !node.matte;
+  node.opacity === 1 &&
+  node.blend === 'normal' &&
+  node.blur === 0 &&
+  node.shadows.length === 0 &&
+  node.clips.length === 0 &&
+  !node.matte;
 
 /**
  * Groups that do nothing are left out where they hold one thing, or something that blends with what lies behind them.
@@ -67,16 +72,21 @@ function nested(node: SvgNode): SvgNode {
     opacity: 1,
     blend: 'normal',
     blur: 0,
+    shadows: [],
     clips: [],
     matte: null,
     children: [inner],
     ...changes,
   });
-  const { clips, matte, blur, opacity, blend } = node;
+  const { clips, matte, blur, shadows, opacity, blend } = node;
+  const isFiltered = blur > 0 || shadows.length > 0;
   const isSlanted = node.type === 'shape' && node.matrix !== IDENTITY;
-  const fits = clips.length <= 1 && !(blur > 0 && (clips.length > 0 || matte)) && !(isSlanted && clips.length > 0);
+  const isApart = isSlanted && (clips.length > 0 || shadows.length > 0);
+  const fits = clips.length <= 1 && !(isFiltered && (clips.length > 0 || matte)) && !isApart;
   if (fits) return node;
-  let whole: SvgNode = { ...node, clips: [], matte: null, opacity: 1, blend: 'normal' };
+  // A shadow falls as the place has it, however its shape is turned.
+  const bare: SvgNode = { ...node, clips: [], matte: null, opacity: 1, blend: 'normal' };
+  let whole: SvgNode = isSlanted && shadows.length > 0 ? around({ ...bare, shadows: [] }, { shadows }) : bare;
   clips.forEach((clip, i) => {
     const isLast = i === clips.length - 1;
     whole = around(whole, { clips: [clip], ...(isLast ? { matte, opacity, blend } : {}) });
@@ -156,6 +166,21 @@ const wholeValues = (node: SvgNode): Values => ({
   ...(node.blur > 0 ? { blur: Math.min(200, node.blur) } : {}),
 });
 
+const MAX_REACH = 400;
+const reach = (value: number): number => Math.min(MAX_REACH, Math.max(-MAX_REACH, value));
+
+/** Shadows as effects of a layer. */
+const effectsOf = ({ shadows }: SvgNode, newId: IdSource): Layer['effects'] =>
+  shadows.map(({ x, y, blur, colour }) => ({
+    ...{ id: newId(), kind: 'shadow', isOn: true, seed: 0 },
+    parameters: {
+      colour: constantTrack(colour),
+      x: constantTrack(reach(x)),
+      y: constantTrack(reach(y)),
+      blur: constantTrack(Math.min(200, blur)),
+    },
+  }));
+
 const span = ({ start, end }: Maker): Pick<NewLayer, 'start' | 'end'> => ({ start, end });
 
 function shapeLayer(shape: SvgShape, parentId: string | null, maker: Maker): { layer: Layer; box: Box } | null {
@@ -232,7 +257,7 @@ function make(given: SvgNode, parentId: string | null, maker: Maker): Made | nul
   const masks = clip ? masksOf(clip, box, maker.newId) : [];
   if (!masks) return null;
   return {
-    layers: [...(cover?.layers ?? []), ...inside, { ...own, masks, matte }],
+    layers: [...(cover?.layers ?? []), ...inside, { ...own, masks, matte, effects: effectsOf(node, maker.newId) }],
     id: own.id,
     box: cover ? unionBox(box, cover.box) : box,
   };
@@ -257,6 +282,7 @@ export function svgLayers(drawing: SvgDrawing, options: SvgLayerOptions): Layer[
         opacity: 1,
         blend: 'normal',
         blur: 0,
+        shadows: [],
         matte: null,
         name: options.name,
         children: [only, ...more],

@@ -85,7 +85,7 @@ describe('an SVG file as layers', () => {
     expect([...read.left].sort()).toEqual([
       '@media',
       'embedded pictures',
-      'filters other than a blur',
+      'filters other than blurs and shadows',
       'foreign content',
       'markers on lines',
       'patterns',
@@ -153,5 +153,53 @@ describe('transforms and paths', () => {
       }),
       { numRuns: 60 },
     );
+  });
+});
+
+describe('drop shadows', () => {
+  const shadowsOf = (filter: string, style = 'filter="url(#f)"') =>
+    layersOf(svg(`<filter id="f">${filter}</filter><g transform="scale(2)"><rect width="9" height="9" ${style}/></g>`))
+      .flatMap(({ effects }) => effects)
+      .map(({ kind, parameters }) => [kind, ...['colour', 'x', 'y', 'blur'].map((name) => parameters[name]?.value)]);
+  it.each([
+    ['feDropShadow', '<feDropShadow dx="1" dy="3" stdDeviation="2" flood-color="#f00" flood-opacity="0.5"/>'],
+    [
+      'steps over an empty ground',
+      '<feFlood flood-opacity="0" result="BackgroundImageFix"/><feColorMatrix in="SourceAlpha" values="0 0 0 0 0 0 0 0 0 0 0 0 0 0 0 0 0 0 127 0" result="hardAlpha"/><feOffset dx="1" dy="3"/><feGaussianBlur stdDeviation="2"/><feComposite in2="hardAlpha" operator="out"/><feColorMatrix values="0 0 0 0 1 0 0 0 0 0 0 0 0 0 0 0 0 0 0.5 0"/><feBlend in2="BackgroundImageFix" result="effect1"/><feBlend in="SourceGraphic" in2="effect1" result="shape"/>',
+    ],
+    [
+      'a flood in the moved alpha, merged',
+      '<feGaussianBlur in="SourceAlpha" stdDeviation="2"/><feOffset dx="1" dy="3" result="o"/><feFlood flood-color="red" flood-opacity="0.5"/><feComposite in2="o" operator="in"/><feMerge><feMergeNode/><feMergeNode in="SourceGraphic"/></feMerge>',
+    ],
+  ])('are had by %s', (_, filter) => {
+    expect(shadowsOf(filter)).toEqual([['shadow', '#ff000080', 2, 6, 4]]);
+  });
+  it('are had by functions of style sheets, with the colour before or after', () => {
+    for (const written of ['drop-shadow(1px 3px 2px rgb(255 0 0 / .5))', 'drop-shadow(#ff000080 1px 3px 2px)'])
+      expect(shadowsOf('', `style="filter:${written}"`)).toEqual([['shadow', '#ff000080', 2, 6, 4]]);
+    expect(shadowsOf('', 'color="#00F" style="filter:drop-shadow(1px 0)"')).toEqual([['shadow', '#0000ff', 2, 0, 0]]);
+  });
+  it('several of a filter stand in their order, and a colour matrix in linear light is read as such', () => {
+    const two =
+      '<feDropShadow dx="1" dy="0" stdDeviation="0"/><feMerge result="a"><feMergeNode in="SourceGraphic"/></feMerge>';
+    expect(shadowsOf(two)).toEqual([]);
+    const half = 'values="0 0 0 0 0.5 0 0 0 0 0.5 0 0 0 0 0.5 0 0 0 1 0"';
+    const chain = (more: string) =>
+      `<feColorMatrix in="SourceAlpha" ${half} ${more}/><feMerge><feMergeNode/><feMergeNode in="SourceGraphic"/></feMerge>`;
+    expect(shadowsOf(chain(''))[0]![1]).toBe('#bcbcbc');
+    expect(shadowsOf(chain('color-interpolation-filters="sRGB"'))[0]![1]).toBe('#808080');
+  });
+  it('what a filter does beside is named, and nothing of it is drawn', () => {
+    for (const filter of [
+      '<feTurbulence/>',
+      '<feMorphology in="SourceAlpha" radius="2"/><feMerge><feMergeNode/><feMergeNode in="SourceGraphic"/></feMerge>',
+      '<feOffset dx="4"/>',
+      '<feColorMatrix type="saturate" values="0"/>',
+      '<feGaussianBlur in="nowhere" stdDeviation="3"/>',
+      `${'<feOffset/>'.repeat(61)}`,
+    ]) {
+      const read = drawing(svg(`<filter id="f">${filter}</filter><rect width="9" height="9" filter="url(#f)"/>`));
+      expect(read.left).toEqual(['filters other than blurs and shadows']);
+    }
   });
 });

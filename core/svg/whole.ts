@@ -2,6 +2,7 @@ import { IDENTITY, multiply, scaleOf } from '../geometry';
 import type { Box, Matrix } from '../geometry';
 import { BLEND_MODES } from '../piece';
 import type { BlendMode, FillRule } from '../piece';
+import { filterOf } from './filters';
 import { geometryBox } from './node-boxes';
 import type { SvgClip, SvgGroup, SvgNode } from './nodes';
 import { plainPath } from './path-data';
@@ -10,12 +11,12 @@ import type { Place, Reader } from './reader';
 import { SHAPE_NAMES } from './shapes';
 import { INITIAL_STYLE, styleOf } from './styles';
 import type { Style } from './styles';
-import { lengthOf, numbersOf, shareOf, transformOf } from './values';
+import { lengthOf, shareOf, transformOf } from './values';
 import type { Measures } from './values';
 import { childElements, referenceOf } from './xml';
 import type { SvgElement } from './xml';
 
-/** What counts for an element as a whole: opacity, blending, a blur, clips and a mask. */
+/** What counts for an element as a whole: opacity, blending, a blur, shadows, clips and a mask. */
 
 /** The box of what an element draws, in its own user units, without strokes; null for nothing. */
 export function boxOf(reader: Reader, element: SvgElement, place: Place): Box | null {
@@ -98,23 +99,6 @@ const BLEND_BY_NAME = new Map(
   ]),
 );
 
-function blurOf(reader: Reader, place: Place): number {
-  const { style, measures } = place;
-  const plain = /^blur\(([^()]*)\)$/.exec(style.filter ?? '');
-  if (plain) return Math.max(0, lengthOf(plain[1] || '0', 'both', measures) ?? 0) * scaleOf(place.matrix);
-  const id = referenceOf(style.filter);
-  const filter = id === null ? undefined : reader.byId.get(id);
-  if (filter?.name !== 'filter') return 0;
-  const [only, ...more] = childElements(filter);
-  if (!only || only.name !== 'feGaussianBlur' || more.length > 0) {
-    reader.left.add('filters other than a blur');
-    return 0;
-  }
-  const [across = 0, down = across] = numbersOf(only.attributes.stdDeviation);
-  if (across !== down) reader.left.add('blurs of two widths');
-  return Math.max(0, (across + down) / 2) * scaleOf(place.matrix);
-}
-
 /** What counts for an element as a whole. */
 export function baseOf(reader: Reader, element: SvgElement, place: Place): Omit<SvgGroup, 'type' | 'children'> {
   const { style } = place;
@@ -122,7 +106,7 @@ export function baseOf(reader: Reader, element: SvgElement, place: Place): Omit<
     name: nameOf(element),
     opacity: shareOf(style.opacity, 1),
     blend: BLEND_BY_NAME.get(style['mix-blend-mode'] ?? '') ?? 'normal',
-    blur: blurOf(reader, place),
+    ...filterOf(reader, place),
     clips: clipsOf(reader, element, place),
     matte: matteOf(reader, element, place),
   };

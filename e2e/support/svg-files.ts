@@ -246,4 +246,13 @@ export const SVG_FILES: Readonly<Record<string, string>> = {
     '<style>text{font:700 40px Unbounded} .half{font-size:50%} .caps{text-transform:uppercase}</style><text x="10" y="60">Kite<tspan class="half"> half</tspan></text><text x="10" y="130" class="caps half">wind</text><text x="10" y="180" style="font-size:2em" font-size="20">big</text>',
   ),
   'a blur as a function': svg('<rect x="50" y="50" width="100" height="100" fill="#ff6f59" style="filter:blur(6px)"/>'),
+  'a drop shadow of its own step': svg(
+    '<filter id="f" x="-50%" y="-50%" width="200%" height="200%"><feDropShadow dx="8" dy="12" stdDeviation="5" flood-color="#143749" flood-opacity=".6"/></filter><g transform="rotate(10 100 100)"><rect x="60" y="50" width="80" height="90" fill="#ff6f59" filter="url(#f)"/></g>',
+  ),
+  'a drop shadow step by step': svg(
+    '<filter id="f" x="-20" y="-20" width="240" height="240" filterUnits="userSpaceOnUse" color-interpolation-filters="sRGB"><feFlood flood-opacity="0" result="BackgroundImageFix"/><feColorMatrix in="SourceAlpha" type="matrix" values="0 0 0 0 0 0 0 0 0 0 0 0 0 0 0 0 0 0 127 0" result="hardAlpha"/><feOffset dx="-6" dy="9"/><feGaussianBlur stdDeviation="4"/><feComposite in2="hardAlpha" operator="out"/><feColorMatrix type="matrix" values="0 0 0 0 0.08 0 0 0 0 0.2 0 0 0 0 0.6 0 0 0 0.5 0"/><feBlend mode="normal" in2="BackgroundImageFix" result="effect1"/><feBlend mode="normal" in="SourceGraphic" in2="effect1" result="shape"/></filter><g filter="url(#f)"><circle cx="80" cy="90" r="45" fill="#54c6c0"/><rect x="100" y="90" width="60" height="60" fill="#ffb74a"/></g>',
+  ),
+  'a drop shadow as a function, on a faded group': svg(
+    '<g opacity=".7" style="filter:drop-shadow(6px 8px 4px rgb(20 55 73 / .8))"><circle cx="80" cy="90" r="45" fill="#54c6c0"/><path d="M100 60l70 60-60 40z" fill="none" stroke="#ff6f59" stroke-width="10"/></g>',
+  ),
 };
