@@ -213,13 +213,16 @@ function asShadows(stack: Stack, { matrix }: Place): SvgFilter {
 }
 
 const LENGTH = String.raw`[-+]?[\d.]+(?:e[-+]?\d+)?[a-z%]*`;
-const DROP_SHADOW = new RegExp(String.raw`^(.*?)\s*(${LENGTH})\s+(${LENGTH})(?:\s+(${LENGTH}))?\s*(.*)$`, 'i');
+const DROP_SHADOW = new RegExp(
+  String.raw`^(?:(.*?)\s+)?(${LENGTH})\s+(${LENGTH})(?:\s+(${LENGTH}))?(?:\s+(.*))?$`,
+  'i',
+);
 
 /** One function of a style sheet. @throws NotHad. */
 function functionOf(name: string, given: string, around: Place): Stack {
   const length = (text: string | undefined): number => lengthOf(text ?? '0', 'both', around.measures) ?? 0;
   if (name === 'blur') return [{ type: 'source', blur: Math.max(0, length(given || '0')) }];
-  const found = name === 'drop-shadow' ? DROP_SHADOW.exec(given.trim()) : null;
+  const found = name === 'drop-shadow' ? DROP_SHADOW.exec(given.replaceAll(')', ') ').trim()) : null;
   if (!found) throw new NotHad();
   const [, before = '', x, y, blur, after = ''] = found;
   const written = (before || after || 'currentcolor').trim().toLowerCase();

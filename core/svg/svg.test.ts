@@ -175,7 +175,11 @@ describe('drop shadows', () => {
     expect(shadowsOf(filter)).toEqual([['shadow', '#ff000080', 2, 6, 4]]);
   });
   it('are had by functions of style sheets, with the colour before or after', () => {
-    for (const written of ['drop-shadow(1px 3px 2px rgb(255 0 0 / .5))', 'drop-shadow(#ff000080 1px 3px 2px)'])
+    for (const written of [
+      'drop-shadow(1px 3px 2px rgb(255 0 0 / .5))',
+      'drop-shadow(#ff000080 1px 3px 2px)',
+      'drop-shadow(rgb(255 0 0 / .5) 1px 3px 2px)',
+    ])
       expect(shadowsOf('', `style="filter:${written}"`)).toEqual([['shadow', '#ff000080', 2, 6, 4]]);
     expect(shadowsOf('', 'color="#00F" style="filter:drop-shadow(1px 0)"')).toEqual([['shadow', '#0000ff', 2, 0, 0]]);
   });
