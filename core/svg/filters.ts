@@ -214,7 +214,7 @@ function asShadows(stack: Stack, { matrix }: Place): SvgFilter {
 
 const LENGTH = String.raw`[-+]?[\d.]+(?:e[-+]?\d+)?[a-z%]*`;
 const DROP_SHADOW = new RegExp(
-  String.raw`^(?:(.*?)\s+)?(${LENGTH})\s+(${LENGTH})(?:\s+(${LENGTH}))?(?:\s+(.*))?$`,
+  String.raw`^(?:(.*?)\s+)??(${LENGTH})\s+(${LENGTH})(?:\s+(${LENGTH}))?(?:\s+(.*))?$`,
   'i',
 );
 
