@@ -120,7 +120,7 @@ const HARD: Readonly<Record<string, number>> = {
   'a piece within: over the frame, and small, turned, half there, with its background and a glow': 10,
 };
 /** What the others are within, of 255. */
-const ALIKE = 0.4;
+const ALIKE = 0.45;
 
 describe('a Lottie file looks like the painted frames', () => {
   it('in every scene of the painter’s test but where the format has no means, and says where', async () => {
