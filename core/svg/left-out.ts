@@ -3,7 +3,6 @@ import type { Style } from './styles';
 /** Properties of an element that are not had, what people call them, and the values at which they do nothing. */
 const UNHAD: readonly (readonly [property: string, name: string, plain: RegExp])[] = [
   ['isolation', 'isolated blending', /^auto$/],
-  ['clip-path', 'clips made of basic shapes', /^(none|url\(.*)$/],
 ];
 /** The same of words alone. */
 const UNHAD_OF_WORDS: typeof UNHAD = [

@@ -2,8 +2,10 @@ import { lengthOf, numbersOf } from './values';
 import type { Axis, Measures } from './values';
 import type { SvgElement } from './xml';
 
+type Bare = Pick<SvgElement, 'name' | 'attributes'>;
+
 /** The path data of an element that is a shape (SVG 2, chapter 10); null for every other or for none. */
-export function shapeData(element: SvgElement, measures: Measures): string | null {
+export function shapeData(element: Bare, measures: Measures): string | null {
   const { attributes } = element;
   const length = (name: string, axis: Axis): number => lengthOf(attributes[name], axis, measures) ?? 0;
   switch (element.name) {
@@ -56,7 +58,7 @@ function ellipse(cx: number, cy: number, rx: number, ry: number): string | null 
   );
 }
 
-function rectangle({ attributes }: SvgElement, measures: Measures): string | null {
+function rectangle({ attributes }: Bare, measures: Measures): string | null {
   const length = (name: string, axis: Axis): number | null => lengthOf(attributes[name], axis, measures);
   const [x, y] = [length('x', 'x') ?? 0, length('y', 'y') ?? 0];
   const [w, h] = [length('width', 'x') ?? 0, length('height', 'y') ?? 0];

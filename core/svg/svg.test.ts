@@ -207,3 +207,30 @@ describe('drop shadows', () => {
     }
   });
 });
+
+describe('clips made of basic shapes', () => {
+  const clipOf = (shape: string, element = '<rect x="10" y="20" width="40" height="20"') => {
+    const layers = layersOf(svg(`${element} style="clip-path:${shape}"/>`));
+    const mask = layers.flatMap(({ masks }) => masks)[0];
+    return mask ? mask.box.map((side) => Math.round(side * 100) / 100) : null;
+  };
+  it.each([
+    ['circle(10px)', [20, 20]],
+    ['circle()', [20, 20]],
+    ['circle(farthest-side at 0 0)', [80, 80]],
+    ['ellipse(25% 50%)', [20, 20]],
+    ['inset(25% 10px)', [20, 10]],
+    ['inset(5px round 2px) fill-box', [30, 10]],
+    ['polygon(evenodd, 0 0, 100% 0, 50% 100%)', [40, 20]],
+    ["path('M0 0H8V6Z')", [8, 6]],
+    ['view-box circle(50%)', [100, 100]],
+  ])('%s', (shape, size) => {
+    expect(clipOf(shape)).toEqual(size);
+  });
+  it('of the box with the stroke where nothing else is said, and hiding all where there is nothing of it', () => {
+    const stroked = '<rect x="10" y="20" width="40" height="20" stroke="red" stroke-width="4"';
+    expect(clipOf('inset(0)', stroked)).toEqual([44, 24]);
+    expect(clipOf('inset(0) fill-box', stroked)).toEqual([40, 20]);
+    expect(layersOf(svg('<rect width="9" height="9" style="clip-path:circle(0)"/>'))).toEqual([]);
+  });
+});

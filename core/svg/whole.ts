@@ -2,11 +2,13 @@ import { IDENTITY, multiply, scaleOf } from '../geometry';
 import type { Box, Matrix } from '../geometry';
 import { BLEND_MODES } from '../piece';
 import type { BlendMode, FillRule } from '../piece';
+import { askedShape, clipShape } from './clip-shapes';
+import type { AskedShape } from './clip-shapes';
 import { filterOf } from './filters';
 import { geometryBox } from './node-boxes';
 import type { SvgClip, SvgGroup, SvgNode } from './nodes';
 import { plainPath } from './path-data';
-import { nameOf, plainNode, rectanglePath } from './reader';
+import { measuresIn, nameOf, plainNode, rectanglePath } from './reader';
 import type { Place, Reader } from './reader';
 import { SHAPE_NAMES } from './shapes';
 import { INITIAL_STYLE, styleOf } from './styles';
@@ -34,9 +36,29 @@ export function boxOf(reader: Reader, element: SvgElement, place: Place): Box | 
 /** From shares of an element's box to its user units. */
 const boxMatrix = ([l, t, r, b]: Box): Matrix => [r - l, 0, 0, b - t, l, t];
 
+/** A clip that is written as a basic shape; none where that is not had, which is told. */
+function shapeClip(reader: Reader, element: SvgElement, place: Place, asked: AskedShape): SvgClip[] {
+  const { measures, style } = place;
+  const own = asked.box === 'view' ? ([0, 0, measures.width, measures.height] as const) : boxOf(reader, element, place);
+  if (!own) return [{ paths: [] }];
+  // The box with the stroke is half its width larger, for shapes.
+  const isStroked = asked.box === 'stroke' && SHAPE_NAMES.has(element.name) && style.stroke !== 'none';
+  const by = isStroked ? (lengthOf(style['stroke-width'], 'both', measures) ?? 0) / 2 : 0;
+  const box: Box = [own[0] - by, own[1] - by, own[2] + by, own[3] + by];
+  const shape = clipShape(asked, box, measuresIn(place).em);
+  const d = shape && (shape.d === '' ? '' : plainPath(shape.d, place.matrix));
+  if (shape && d !== null) return [{ paths: d === '' ? [] : [{ d, rule: shape.rule }] }];
+  reader.left.add('clips made of some shapes');
+  return [];
+}
+
 /** The shapes of a clip path; null for nothing to clip with, an empty one for a clip that hides all. */
 function clipsOf(reader: Reader, element: SvgElement, place: Place): SvgClip[] {
-  const id = referenceOf(place.style['clip-path']);
+  const written = place.style['clip-path'] ?? 'none';
+  const asked = askedShape(written);
+  if (asked) return shapeClip(reader, element, place, asked);
+  const id = referenceOf(written);
+  if (id === null && written !== 'none') reader.left.add('clips made of some shapes');
   const clip = id === null ? undefined : reader.byId.get(id);
   if (id === null || clip?.name !== 'clipPath' || place.under.includes(id)) return [];
   let matrix = multiply(place.matrix, transformOf(clip.attributes.transform));

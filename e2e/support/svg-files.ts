@@ -255,4 +255,10 @@ export const SVG_FILES: Readonly<Record<string, string>> = {
   'a drop shadow as a function, on a faded group': svg(
     '<g opacity=".7" style="filter:drop-shadow(6px 8px 4px rgb(20 55 73 / .8))"><circle cx="80" cy="90" r="45" fill="#54c6c0"/><path d="M100 60l70 60-60 40z" fill="none" stroke="#ff6f59" stroke-width="10"/></g>',
   ),
+  'clips made of basic shapes': svg(
+    '<rect x="10" y="10" width="80" height="80" fill="#ff6f59" style="clip-path:circle(40%)"/><rect x="110" y="10" width="80" height="80" fill="#54c6c0" style="clip-path:polygon(50% 0,100% 50%,50% 100%,0 50%)"/><g style="clip-path:inset(10% 20% round 12px)"><rect x="10" y="110" width="80" height="80" fill="#143749"/></g><rect x="110" y="110" width="80" height="80" fill="#ffb74a" style="clip-path:ellipse(closest-side farthest-side at 30% 40%)"/>',
+  ),
+  'clips by boxes of strokes and of the view': svg(
+    '<rect x="30" y="30" width="60" height="60" fill="#ff6f59" stroke="#143749" stroke-width="20" style="clip-path:circle(50%)"/><rect x="110" y="30" width="60" height="60" fill="#54c6c0" stroke="#143749" stroke-width="20" style="clip-path:circle(50%) fill-box"/><rect x="20" y="110" width="160" height="80" fill="#ffb74a" style="clip-path:view-box circle(60px at 100px 150px)"/>',
+  ),
 };
