@@ -425,3 +425,40 @@ test('where two tempi fit, both are offered, heard with clicks and chosen at a c
   await waitSaved(page);
   expect((await music(page, next)).correction.factor).toBe(isSlow ? 2 : 0.5);
 });
+
+test('the end of the piece and the fades of its music are set by their handles, by pointer and by keys', async ({
+  page,
+}) => {
+  const id = await pieceWithMusic(page, 'Handles');
+  const handle = (name: string) => timeline(page).getByRole('slider', { name, exact: true });
+  const drag = async (name: string, by: number) => {
+    const box = (await handle(name).boundingBox())!;
+    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    await page.mouse.move(x + by / 2, y);
+    await page.mouse.move(x + by, y);
+    await page.mouse.up();
+    await waitSaved(page);
+  };
+  const before = (await storedPiece(page, id)).end as unknown as { seconds: number };
+  await drag('End', -120);
+  const end = (await storedPiece(page, id)).end as unknown as { kind: string; to: { type: string } };
+  expect(end).toMatchObject({ kind: 'pinned', to: { type: 'beat' } });
+  await undo(page);
+  await waitSaved(page);
+  expect((await storedPiece(page, id)).end).toEqual(before);
+  await handle('End').focus();
+  for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowLeft');
+  await waitSaved(page);
+  expect((await storedPiece(page, id)).end).toMatchObject({
+    kind: 'free',
+    seconds: expect.closeTo(before.seconds - 3 / 30, 3),
+  });
+  await drag('Fade in', 60);
+  expect((await music(page, id)).fadeIn).toBeGreaterThan(0.2);
+  await handle('Fade out').focus();
+  await page.keyboard.press('Shift+ArrowLeft');
+  await waitSaved(page);
+  expect((await music(page, id)).fadeOut).toBeGreaterThan(0.3);
+});

@@ -84,6 +84,8 @@ export interface StoredMusic {
   start: number;
   trimStart: number;
   trimEnd: number | null;
+  fadeIn: number;
+  fadeOut: number;
   cuts: { at: number; to: number }[];
   correction: {
     factor: number;

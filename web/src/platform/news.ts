@@ -77,7 +77,7 @@ export function onNews(listener: Listener['onNews'], onMissed: Listener['onMisse
   return () => {
     listeners.delete(own);
     clearTimeout(idle);
-    idle = setTimeout(() => listeners.size === 0 && close(), IDLE_MS);
+    if (source) idle = setTimeout(() => listeners.size === 0 && close(), IDLE_MS);
   };
 }
 
