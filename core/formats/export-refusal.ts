@@ -16,11 +16,13 @@ export function exportRefusal(
   times: ResolvedTimes,
   excerpt: Excerpt | null,
 ): string | null {
-  const { family, isMoment } = EXPORT_KINDS[kind];
-  if (!isMoment && spanOf(excerpt, times.end, piece.frameRate).count === 0)
+  if (!EXPORT_KINDS[kind].isMoment && spanOf(excerpt, times.end, piece.frameRate).count === 0)
     return 'This part is shorter than a frame. Choose a longer one.';
   if (CAPTIONS.has(kind) && captionCues(piece, times, excerpt).length === 0)
     return 'There are no captions and no phrases here. Write some under Words first.';
-  if (family === 'sound' && !piece.music) return 'There is no music in this piece: the file would be silent.';
   return null;
 }
+
+/** What is to be said before a file is made that is hardly what is wanted; null for nothing. */
+export const exportWarning = (kind: ExportKindId, piece: Pick<Piece, 'music'>): string | null =>
+  EXPORT_KINDS[kind].family === 'sound' && !piece.music ? 'There is no music in this piece: the file is silent.' : null;

@@ -44,7 +44,7 @@ export {
 export type { Destination, DestinationKind, Receipt } from './destinations';
 export { writeOtio } from './otio';
 export { captionCues } from './caption-cues';
-export { exportRefusal } from './export-refusal';
+export { exportRefusal, exportWarning } from './export-refusal';
 export {
   FRAMES_TAIL_BYTES,
   FRAME_SIZES,

@@ -7,7 +7,7 @@ import type { Piece } from '../piece';
 import { FRAME_RATES, freeMoment } from '../time';
 import { countingIds, newPiece, steadyAnalysis } from '../../tests/helpers/documents';
 import { captionCues } from './caption-cues';
-import { exportRefusal } from './export-refusal';
+import { exportRefusal, exportWarning } from './export-refusal';
 import { writeMarkerCsv } from './marker-csv';
 import { TICKS_PER_QUARTER, writeMidiTempo } from './midi-tempo';
 import { writeOtio } from './otio';
@@ -149,12 +149,16 @@ describe('times for other programs', () => {
 });
 
 describe('exports that cannot be made', () => {
+  it('a silent sound can be made, but is said to be silent', () => {
+    expect(exportWarning('wav', bare)).toMatch(/silent/);
+    expect(exportWarning('mp4', bare)).toBeNull();
+  });
   const bare = { ...newPiece('Bare'), end: freeMoment(3) };
   const times = resolveTimes(bare, null);
   it.each([
     ['srt', null, /no captions and no phrases/],
     ['vtt', null, /no captions and no phrases/],
-    ['wav', null, /no music/],
+    ['wav', null, null],
     ['mp4', { from: 1, to: 1 }, /shorter than a frame/],
     ['mp4', null, null],
     ['png', { from: 1, to: 1 }, null],

@@ -10,6 +10,7 @@ import {
   againstPlace,
   bytesByEarlier,
   exportRefusal,
+  exportWarning,
   estimatedBytes,
 } from '@core/formats';
 import type { ExportKindId, ExportPlaceId } from '@core/formats';
@@ -229,11 +230,13 @@ export function RenderForm({
                 {excerpts.length > 1 ? WORDS.renderAll(makeable.length) : WORDS.render}
               </Button>
             </Box>
-            {[...(refusal ? [refusal] : []), ...problems].map((problem) => (
-              <Box key={problem} as="p" color="ember" fontSize="12px">
-                {problem}
-              </Box>
-            ))}
+            {[refusal, exportWarning(kind, piece), ...problems]
+              .flatMap((one) => one ?? [])
+              .map((problem) => (
+                <Box key={problem} as="p" color="ember" fontSize="12px">
+                  {problem}
+                </Box>
+              ))}
           </Box>
         );
       })}
