@@ -76,6 +76,9 @@ test('a file is sent to a channel and a folder at once, with receipts, and has a
   await dialog.getByRole('checkbox', { name: /Stage/ }).check();
   await dialog.getByLabel('Not before').fill(`${new Date(Date.now() + 86_400_000).toISOString().slice(0, 10)}T20:00`);
   await dialog.getByRole('button', { name: 'Send it' }).click();
+  // The same was sent there before: it goes again only if that is meant.
+  await expect(dialog.getByRole('alert')).toContainText('was sent there before');
+  await dialog.getByRole('button', { name: 'Send again anyway' }).click();
   await expect(panel.getByText(/to be sent/)).toBeVisible();
   if (process.env.ESTRELLA_SHOTS) await page.screenshot({ path: `${process.env.ESTRELLA_SHOTS}/send-panel.png` });
   await panel.getByRole('button', { name: 'Do not send to Stage' }).click();
