@@ -1,6 +1,5 @@
 import { ANALYSIS_VERSION } from './analysis';
 import type { Hit, SongAnalysis } from './analysis';
-import type { Seconds } from '../time';
 import { beatEnergy, beatSound } from './beat-energy';
 import { beatConfidence } from './beat-confidence';
 import { findBeats } from './find-beats';
@@ -9,6 +8,7 @@ import { findHits } from './hits';
 import { medianTempo } from './median-tempo';
 import { BAR_ROW_SIZE, barRows, songForm } from './sections';
 import { noiseLead } from './noise-lead';
+import { ascending } from './refine-beats';
 import { findSilences } from './silences';
 import { songFeatures } from './song-features';
 import { ANALYSIS_RATE, FRAME_RATE } from './spectral-flux';
@@ -38,13 +38,6 @@ function reducedCurve(curve: Float32Array): number[] {
 
 /** How sure a beat is at most where nothing is heard but hiss. */
 const UNHEARD = 0.2;
-
-/** Strictly ascending, by a millisecond at least. */
-function inOrder(times: readonly Seconds[]): Seconds[] {
-  const out = [...times];
-  for (let i = 1; i < out.length; i++) if (!(out[i]! > out[i - 1]! + 1e-3)) out[i] = out[i - 1]! + 1e-3;
-  return out;
-}
 
 function struckHits(hits: readonly Hit[], samples: Float32Array): Hit[] {
   const times = onAttacks(
@@ -82,7 +75,7 @@ export function analyseSong(samples: Float32Array, onProgress: (share: number) =
   const sound = beatSound(beats, features);
   const energy = beatEnergy(sound);
   const rows = barRows(bars, sound);
-  const struck = inOrder(onAttacks(beats, samples));
+  const struck = ascending(onAttacks(beats, samples));
   const lead = noiseLead(samples);
   const { low, mid, snap, high } = features.bands;
   return {

@@ -1,3 +1,4 @@
+import { lastAtOrBefore } from '../time';
 import type { Bpm, Seconds } from '../time';
 import type { SongAnalysis } from './analysis';
 
@@ -21,16 +22,10 @@ type Facts = Pick<SongAnalysis, 'beats' | 'hits' | 'bpm'>;
 /** Of each beat, and of each place between it and the next: the strongest hit of some classes; 0 for none. */
 function strengths({ beats, hits }: Facts, classes: readonly string[]): { on: number[]; between: number[] } {
   const chosen = hits.filter((hit) => classes.includes(hit.class));
+  const times = chosen.map((hit) => hit.time);
   const strongest = (at: Seconds, reach: Seconds): number => {
-    let low = 0;
-    let high = chosen.length;
-    while (low < high) {
-      const middle = (low + high) >> 1;
-      if (chosen[middle]!.time < at - reach) low = middle + 1;
-      else high = middle;
-    }
     let best = 0;
-    for (let i = low; i < chosen.length && chosen[i]!.time <= at + reach; i++)
+    for (let i = lastAtOrBefore(times, at + reach); i >= 0 && times[i]! >= at - reach; i--)
       best = Math.max(best, chosen[i]!.strength);
     return best;
   };

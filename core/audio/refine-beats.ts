@@ -137,6 +137,13 @@ function fitWindow(
  */
 const ONE_SIDED = 0.3;
 
+/** Times of which each is at least a millisecond after the one before it. */
+export function ascending(times: readonly Seconds[]): Seconds[] {
+  const out = [...times];
+  for (let i = 1; i < out.length; i++) if (!(out[i]! > out[i - 1]! + 1e-3)) out[i] = out[i - 1]! + 1e-3;
+  return out;
+}
+
 /**
  * Beat times below the hop size: the attack near each beat, then a local fit of a parabola over ±8 beats, which
  * averages the jitter of single attacks and still follows a drifting tempo. Attacks farther than 30 ms from the curve
@@ -158,6 +165,5 @@ export function refineBeats(frames: readonly number[], flux: Float32Array, onset
     }
     return best?.time ?? attack.time;
   });
-  for (let i = 1; i < out.length; i++) if (!(out[i]! > out[i - 1]! + 1e-3)) out[i] = out[i - 1]! + 1e-3;
-  return out;
+  return ascending(out);
 }

@@ -17,6 +17,7 @@ import { MAX_NUMBER } from '../time';
 import type { Moment } from '../time';
 import type { PlacedGradient, SvgClip, SvgDrawing, SvgGroup, SvgNode, SvgPaint, SvgShape } from './nodes';
 import { plainPath } from './path-data';
+import { plainNode } from './reader';
 
 /** What an SVG file draws, as layers of a piece. */
 
@@ -67,14 +68,8 @@ function simplified(node: SvgNode): SvgNode[] {
  */
 function nested(node: SvgNode): SvgNode {
   const around = (inner: SvgNode, changes: Partial<SvgGroup>): SvgGroup => ({
+    ...plainNode(node.name),
     type: 'group',
-    name: node.name,
-    opacity: 1,
-    blend: 'normal',
-    blur: 0,
-    shadows: [],
-    clips: [],
-    matte: null,
     children: [inner],
     ...changes,
   });
@@ -276,17 +271,7 @@ export function svgLayers(drawing: SvgDrawing, options: SvgLayerOptions): Layer[
   const isGroup = only.type === 'group' && more.length === 0 && !only.matte;
   const root: SvgNode = isGroup
     ? { ...only, name: options.name }
-    : {
-        ...drawing.root,
-        clips: [],
-        opacity: 1,
-        blend: 'normal',
-        blur: 0,
-        shadows: [],
-        matte: null,
-        name: options.name,
-        children: [only, ...more],
-      };
+    : { ...plainNode(options.name), type: 'group', children: [only, ...more] };
   const made = make(root, options.parentId ?? null, maker);
   if (!made) return [];
   if (made.layers.length > MAX_SVG_LAYERS)

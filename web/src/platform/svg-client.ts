@@ -10,20 +10,18 @@ const LIMIT_MS = 45_000;
 
 /**
  * Reads an SVG file into layers. A file that takes too long is given up as `too-much`.
- * @throws Error if the worker fails. @throws an AbortError if the signal fires.
+ * @throws Error if the worker fails.
  */
-export function readSvgFile(work: Omit<ToSvg, 'id'>, signal?: AbortSignal): Promise<SvgAnswer> {
+export function readSvgFile(work: ToSvg): Promise<SvgAnswer> {
   const worker = new Worker(new URL('./svg-worker.ts', import.meta.url), { type: 'module' });
   return new Promise<SvgAnswer>((resolve, reject) => {
     const timer = setTimeout(() => resolve({ type: 'too-much' }), LIMIT_MS);
-    const stop = (): void => reject(new DOMException('cancelled', 'AbortError'));
-    signal?.addEventListener('abort', stop, { once: true });
     worker.onmessage = ({ data }: MessageEvent<FromSvg>) => {
       clearTimeout(timer);
       if (data.type === 'failed') reject(new Error(data.message));
       else resolve(data);
     };
     worker.onerror = () => reject(new Error('the reader of SVG files failed'));
-    worker.postMessage({ ...work, id: 1 } satisfies ToSvg);
+    worker.postMessage(work satisfies ToSvg);
   }).finally(() => worker.terminate());
 }

@@ -1,9 +1,8 @@
 import type { Layer } from '@core/piece';
 import type { SvgLayerOptions, SvgProblem } from '@core/svg';
 
-/** Messages between the page and the worker that reads SVG files. */
+/** Messages between the page and the worker that reads one SVG file. */
 export interface ToSvg {
-  readonly id: number;
   readonly text: string;
   /** Pixels that the drawing is made to fit into. */
   readonly fit: { readonly width: number; readonly height: number };
@@ -17,4 +16,4 @@ export type SvgAnswer =
   /** More parts than layers are made of. */
   | { readonly type: 'too-much' };
 
-export type FromSvg = ({ readonly id: number } & SvgAnswer) | { readonly type: 'failed'; readonly message: string };
+export type FromSvg = SvgAnswer | { readonly type: 'failed'; readonly message: string };

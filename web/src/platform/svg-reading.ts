@@ -34,7 +34,7 @@ function layersOf(drawing: SvgDrawing, as: ToSvg['as']): SvgAnswer {
 
 export function receive(data: ToSvg): void {
   answer(data).then(
-    (found) => self.postMessage({ id: data.id, ...found } satisfies FromSvg),
+    (found) => self.postMessage(found satisfies FromSvg),
     (error: unknown) =>
       self.postMessage({
         type: 'failed',
