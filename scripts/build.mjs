@@ -85,7 +85,7 @@ await buildServer(
 );
 await buildServer(
   {
-    cli: 'server/cli.ts',
+    cli: 'server/cli/main.ts',
     'paint-thread': 'server/render/paint-thread.ts',
     'heartbeat-thread': 'server/jobs/heartbeat-thread.ts',
     'loudness-thread': 'server/render/loudness-thread.ts',
@@ -94,7 +94,17 @@ await buildServer(
     'thumbnail-thread': 'server/features/pieces/thumbnail-thread.ts',
   },
   {
-    external: ['@napi-rs/canvas', 'pg', 'harfbuzzjs', 'pathkit-wasm', 'wawoff2', 'file-type', 'yauzl', 'yazl'],
+    external: [
+      '@napi-rs/canvas',
+      'pg',
+      'harfbuzzjs',
+      'pathkit-wasm',
+      'wawoff2',
+      'file-type',
+      'yauzl',
+      'yazl',
+      'commander',
+    ],
     splitting: true,
     chunkNames: 'part-[hash]',
   },

@@ -64,7 +64,7 @@ export function pieceRoutes(context: ServerContext, thumbnails: Thumbnails) {
       const saved = await pieces.save(
         LOCAL,
         { ...piece, name: c.req.valid('json').name },
-        { base: revision, label: 'Rename the piece' },
+        { base: revision, label: 'Rename piece' },
       );
       return c.json({ revision: saved.revision });
     })

@@ -42,7 +42,7 @@ describe('the command line', () => {
     const out = join(dir, 'never.mp4');
     const result = run('render', join(dir, 'words.estrella'), '--out', out);
     expect(result).toMatchObject({ status: 1 });
-    expect(result.lines[0]).toContain('piece file');
+    expect(result.lines[0]).toContain('Estrella project');
     expect(existsSync(out) || existsSync(`${out}.part`)).toBe(false);
   });
 
@@ -102,5 +102,55 @@ describe('the command line', () => {
     expect(readFileSync(join(dir, 'several-1.png'))).not.toEqual(readFileSync(out));
     expect(run('frame', piece, '--at', '999', '--out', out).status).toBe(2);
     expect(run('frame', piece, '--at', '1', '--format', 'round', '--out', out).status).toBe(2);
+  });
+
+  it('explains each command, and says what exit codes mean', () => {
+    const all = run('--help');
+    expect(all.status).toBe(0);
+    for (const command of ['beats', 'render', 'frame', 'check', 'captions', 'templates', 'roster', 'svg', 'convert']) {
+      expect(all.stdout).toContain(`  ${command} `);
+      expect(run(command, '--help')).toMatchObject({ status: 0, stdout: expect.stringContaining('Exit codes') });
+    }
+  });
+
+  it('lists the kinds of files and the templates', () => {
+    const { kinds } = JSON.parse(run('render', '--kind', '--json').stdout) as { kinds: { id: string }[] };
+    expect(kinds.map(({ id }) => id)).toEqual(expect.arrayContaining(['mp4', 'gif', 'prores-alpha', 'otio']));
+    expect(run('render', '--kind').stdout).toMatch(/^mp4 +MP4 video/);
+    const { templates } = JSON.parse(run('templates', '--json').stdout) as { templates: { slots: unknown[] }[] };
+    expect(templates).toHaveLength(36);
+    expect(templates.every(({ slots }) => slots.length > 0)).toBe(true);
+  });
+
+  it('exports a file for each row of a table, and names a row that can’t be', () => {
+    const table = join(dir, 'people.csv');
+    writeFileSync(table, 'Name,Role\nInés Vardal,Kite maker\nTeo Marsh,Wind reader\n');
+    const out = join(dir, 'rows');
+    const result = run('roster', table, '--template', 'quayside', '--kind', 'png', '--out', out, '--json');
+    expect(result.lines).toEqual(['exporting rows: 50 %', 'exporting rows: 100 %']);
+    const { rows } = JSON.parse(result.stdout) as { rows: { row: number; file: string }[] };
+    expect(rows.map(({ file }) => file)).toEqual([join(out, '1 Inés Vardal.png'), join(out, '2 Teo Marsh.png')]);
+    const [one, two] = rows.map(({ file }) => readFileSync(file));
+    expect(one!.equals(two!)).toBe(false);
+    expect(run('roster', table, '--template', 'nobody', '--out', out).status).toBe(2);
+    expect(run('roster', join(dir, 'none.csv'), '--template', 'quayside', '--out', out).status).toBe(1);
+  });
+
+  it('makes a project of an SVG file, says what is missing, and saves it as the present version', () => {
+    const drawing = join(dir, 'sign.svg');
+    writeFileSync(
+      drawing,
+      '<svg xmlns="http://www.w3.org/2000/svg" width="90" height="60"><rect width="90" height="60" fill="#143749"/><image href="x.png" width="9" height="9"/></svg>',
+    );
+    const piece = join(dir, 'sign.estrella');
+    const facts = JSON.parse(run('svg', drawing, '--out', piece, '--json').stdout) as Record<string, unknown>;
+    expect(facts).toMatchObject({ name: 'sign', layers: 2, missing: ['embedded pictures'] });
+    const again = join(dir, 'again.estrella');
+    expect(run('convert', piece, '--out', again)).toMatchObject({ status: 0, lines: [] });
+    expect(JSON.parse(run('check', again, '--json').stdout)).toHaveProperty('findings');
+    const frame = join(dir, 'sign.png');
+    expect(run('frame', again, '--at', '1', '--out', frame).status).toBe(0);
+    expect(run('captions', again, '--out', join(dir, 'sign.txt')).status).toBe(2);
+    expect(run('captions', again, '--out', join(dir, 'sign.srt'))).toMatchObject({ status: 1 });
   });
 });

@@ -7,24 +7,25 @@ import type { ExportKindId, ExportSettings } from '@core/formats';
 import type { Excerpt, MediaRef, Piece } from '@core/piece';
 import { CHECKS, finding, tellFlashing } from '@core/checks';
 import { MAX_PIECE_SECONDS, MEDIA_KINDS, resolveTimes, songOf } from '@core/piece';
-import { UsageError } from './cli-usage';
-import { convertSong } from './features/media/convert-song';
-import { makeFrames } from './features/media/make-frames';
-import { SERVED_MEDIA } from './features/media/media-kinds';
-import { sniff } from './features/media/sniff';
-import { unpackPiece } from './features/pieces/piece-archive';
-import { assets } from './platform/config';
-import { AppError } from './platform/errors';
-import { decodeMono, openAs } from './platform/ffmpeg';
-import { MAX_SONG_SECONDS } from './platform/limits';
-import { readHead } from './platform/read-head';
-import { flashesOf } from './render/flashes-of';
-import { createFrameSource } from './render/frame-source';
-import type { RenderInput } from './render/frame-source';
-import { EXPORTERS } from './render/export-kinds';
-import type { ExportRun } from './render/export-run';
-import { findingsIn } from './render/mistakes-in';
-import { createServerFonts } from './render/skia-host';
+import { progressOn } from './progress';
+import { UsageError, numberOf } from './usage';
+import { convertSong } from '../features/media/convert-song';
+import { makeFrames } from '../features/media/make-frames';
+import { SERVED_MEDIA } from '../features/media/media-kinds';
+import { sniff } from '../features/media/sniff';
+import { unpackPiece } from '../features/pieces/piece-archive';
+import { assets } from '../platform/config';
+import { AppError } from '../platform/errors';
+import { decodeMono, openAs } from '../platform/ffmpeg';
+import { MAX_SONG_SECONDS } from '../platform/limits';
+import { readHead } from '../platform/read-head';
+import { flashesOf } from '../render/flashes-of';
+import { createFrameSource } from '../render/frame-source';
+import type { RenderInput } from '../render/frame-source';
+import { EXPORTERS } from '../render/export-kinds';
+import type { ExportRun } from '../render/export-run';
+import { findingsIn } from '../render/mistakes-in';
+import { createServerFonts } from '../render/skia-host';
 
 const LIMIT_MS = 600_000;
 /** Frames of a film. */
@@ -54,15 +55,15 @@ async function makeVariant(original: string, ref: MediaRef): Promise<string> {
   return to;
 }
 
-/** Unpacks a piece file into a folder that lives as long as `use` runs. */
-async function withPiece<T>(
-  file: string,
-  use: (
-    piece: Piece,
-    input: Omit<RenderInput, 'formatId'>,
-    from: Pick<ExportRun, 'songFile' | 'originals'>,
-  ) => Promise<T>,
-): Promise<T> {
+/** A piece with the files it is painted from. */
+export interface LoadedPiece extends Omit<RenderInput, 'formatId'> {
+  readonly songFile: string | null;
+  /** The media as they were imported, by hash. */
+  readonly originals: Readonly<Record<string, string>>;
+}
+
+/** Unpacks a project file into a folder that lives as long as `use` runs. */
+export async function withPiece<T>(file: string, use: (loaded: LoadedPiece) => Promise<T>): Promise<T> {
   const dir = await mkdtemp(join(tmpdir(), 'estrella-'));
   try {
     const { piece, media, analyses } = await unpackPiece(file, dir);
@@ -76,7 +77,7 @@ async function withPiece<T>(
       analysis = analyseSong(
         await decodeMono(openAs('flac', songFile), ANALYSIS_RATE, { maxSeconds: MAX_SONG_SECONDS, limitMs: LIMIT_MS }),
       );
-    return await use(piece, { piece, analysis, files }, { songFile, originals: Object.fromEntries(media) });
+    return await use({ piece, analysis, files, songFile, originals: Object.fromEntries(media) });
   } finally {
     await rm(dir, { recursive: true, force: true });
   }
@@ -89,18 +90,32 @@ function formatOf(piece: Piece, id: string | undefined): string {
   return wanted;
 }
 
-/** The kind of a file: the one that is named, or the first whose files end so. @throws UsageError. */
-function kindOf(out: string, named: string | undefined): ExportKindId {
-  if (named !== undefined) {
-    const kind = EXPORT_KIND_IDS.find((id) => id === named);
-    if (!kind) throw new UsageError(`--kind is one of ${EXPORT_KIND_IDS.join(', ')}; got ${named}`);
-    return kind;
-  }
+/** The kind of that name. @throws UsageError. */
+export function kindNamed(name: string): ExportKindId {
+  const kind = EXPORT_KIND_IDS.find((id) => id === name);
+  if (!kind) throw new UsageError(`--kind is one of ${EXPORT_KIND_IDS.join(', ')}; got ${name}`);
+  return kind;
+}
+
+/** The first kind whose files end like that one. @throws UsageError. */
+function kindOfFile(out: string): ExportKindId {
   const extension = extname(out).slice(1).toLowerCase();
   const kind = EXPORT_KIND_IDS.find((id) => EXPORT_KINDS[id].extension === extension);
   const known = [...new Set(EXPORT_KIND_IDS.map((id) => `.${EXPORT_KINDS[id].extension}`))].join(', ');
   if (!kind) throw new UsageError(`--out must end in one of ${known}; got ${out}`);
   return kind;
+}
+
+/** Lists the kinds of files that a piece can be exported to. */
+export function kinds(asJson: boolean): void {
+  const rows = EXPORT_KIND_IDS.map((id) => {
+    const { label, hint, extension } = EXPORT_KINDS[id];
+    return { id, label, extension, hint };
+  });
+  if (asJson) return console.log(JSON.stringify({ kinds: rows }));
+  const width = Math.max(...rows.map(({ id }) => id.length));
+  for (const { id, label, extension, hint } of rows)
+    console.log(`${id.padEnd(width)}  ${label} (.${extension}): ${hint}`);
 }
 
 /** How it is rendered, as it was typed. */
@@ -119,10 +134,7 @@ const TRUE_PEAK = -1;
 function readWords(kind: ExportKindId, words: RenderWords): { excerpt: Excerpt | null; settings: ExportSettings } {
   const number = (name: keyof RenderWords): number | null => {
     const typed = words[name];
-    if (typed === undefined) return null;
-    if (typed.trim() === '' || !Number.isFinite(Number(typed)))
-      throw new UsageError(`--${name} takes a number; got ${typed}`);
-    return Number(typed);
+    return typed === undefined ? null : numberOf(`--${name}`, typed);
   };
   const [from, to, target, megabytes] = [number('from'), number('to'), number('loudness'), number('size')];
   if ((from ?? 0) < 0 || (to ?? Infinity) <= (from ?? 0))
@@ -137,34 +149,52 @@ function readWords(kind: ExportKindId, words: RenderWords): { excerpt: Excerpt |
   return { excerpt: isWhole ? null : { from: from ?? 0, to: to ?? MAX_PIECE_SECONDS }, settings };
 }
 
-/**
- * @param at - seconds of the piece, for kinds of files that show one moment.
- * @param named - the kind, where several have the same ending.
- */
-export async function render(
-  file: string,
+/** Exports a piece to a file, which stands under its name only when it is whole. @returns what the exporter says. */
+export async function exportTo(
+  { songFile, originals, ...input }: LoadedPiece,
+  kind: ExportKindId,
   format: string | undefined,
   out: string,
-  at: number,
-  named?: string,
-  how: RenderWords = {},
+  more: Pick<ExportRun, 'onProgress' | 'excerpt' | 'settings'> & { readonly at?: number } = {},
+): Promise<Record<string, unknown>> {
+  const temporary = `${out}.part`;
+  try {
+    const facts = await EXPORTERS[kind]({
+      input: { ...input, formatId: formatOf(input.piece, format) },
+      songFile,
+      originals,
+      ...{ at: 0, ...more },
+      out: temporary,
+      assets,
+    });
+    await rename(temporary, out);
+    return facts;
+  } finally {
+    await rm(temporary, { force: true });
+  }
+}
+
+export interface RenderOptions extends RenderWords {
+  readonly format?: string | undefined;
+  readonly out: string;
+  /** Where several kinds have the same ending. */
+  readonly kind?: string | undefined;
+  /** Seconds of the piece, for kinds of files that show one moment. */
+  readonly at: number;
+  readonly json: boolean;
+}
+
+/** Exports a project file. */
+export async function render(
+  file: string,
+  { format, out, kind: named, at, json, ...how }: RenderOptions,
 ): Promise<void> {
-  const kind = kindOf(out, named);
+  const kind = named === undefined ? kindOfFile(out) : kindNamed(named);
   const { excerpt, settings } = readWords(kind, how);
-  await withPiece(file, async (piece, input, from) => {
-    const temporary = `${out}.part`;
-    try {
-      const facts = await EXPORTERS[kind]({
-        input: { ...input, formatId: formatOf(piece, format) },
-        ...{ ...from, at, excerpt, settings },
-        out: temporary,
-        assets,
-      });
-      await rename(temporary, out);
-      console.log(`${summary(kind, facts)}: ${out}`);
-    } finally {
-      await rm(temporary, { force: true });
-    }
+  await withPiece(file, async (loaded) => {
+    const onProgress = progressOn(process.stderr, 'exporting');
+    const facts = await exportTo(loaded, kind, format, out, { at, excerpt, settings, onProgress });
+    console.log(json ? JSON.stringify({ kind, out, ...facts }) : `${summary(kind, facts)}: ${out}`);
   });
 }
 
@@ -181,7 +211,8 @@ function summary(kind: ExportKindId, facts: Record<string, unknown>): string {
 
 /** Runs every check over a piece and prints what they find. @returns Whether there was an error among it. */
 export async function check(file: string, asJson: boolean): Promise<boolean> {
-  return withPiece(file, async (piece, input) => {
+  return withPiece(file, async ({ songFile: _song, originals: _originals, ...input }) => {
+    const { piece } = input;
     const told = await findingsIn(input, assets);
     const source = await createFrameSource(
       { ...input, formatId: piece.leadFormatId },
@@ -196,9 +227,9 @@ export async function check(file: string, asJson: boolean): Promise<boolean> {
     else {
       for (const { severity, check: id, text, at } of findings)
         console.log(
-          `${severity}: ${id === 'flashes' ? 'No flashing' : CHECKS[id].label}: ${text}${at === null ? '' : ` (${at.toFixed(2)} s)`}`,
+          `${severity}: ${id === 'flashes' ? 'Flashing' : CHECKS[id].label}: ${text}${at === null ? '' : ` (${at.toFixed(2)} s)`}`,
         );
-      if (findings.length === 0) console.log('nothing to look at');
+      if (findings.length === 0) console.log('no problems found');
     }
     return findings.some((found) => found.severity === 'error');
   });
@@ -212,7 +243,8 @@ function numbered(out: string, n: number): string {
 
 /** @param times - seconds of the piece; one is written to `out` itself, several to numbered files beside it. */
 export async function frames(file: string, times: number[], format: string | undefined, out: string): Promise<void> {
-  await withPiece(file, async (piece, input) => {
+  await withPiece(file, async ({ songFile: _song, originals: _originals, ...input }) => {
+    const { piece } = input;
     const end = resolveTimes(piece, input.analysis).end;
     const outside = times.find((at) => at < 0 || at >= end);
     if (outside !== undefined)
