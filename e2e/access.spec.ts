@@ -29,7 +29,7 @@ async function faults(page: Page, where: string, part?: string): Promise<string[
   );
 }
 
-const RUNGS = ['Music', 'Words', 'Picture', 'Motion', 'Sound', 'Colour', 'Run-through', 'Send'];
+const RUNGS = ['Music', 'Words', 'Picture', 'Motion', 'Sound', 'Colour', 'Run-through', 'Export'];
 
 test('every view can be used without seeing it: names, roles and contrast, dark and light', async ({ page }) => {
   test.setTimeout(150_000);
@@ -39,10 +39,10 @@ test('every view can be used without seeing it: names, roles and contrast, dark 
   await expect(page.getByRole('button', { name: 'New piece' })).toBeVisible();
   const found = await faults(page, 'home');
   await newPiece(page, 'Access', { custom: [640, 360] });
-  await page.getByLabel('Choose a song').setInputFiles(testFile('harbour-lamps.wav'));
+  await page.getByLabel('Import song').setInputFiles(testFile('harbour-lamps.wav'));
   await expect(page.getByRole('heading', { name: 'harbour-lamps' })).toBeVisible({ timeout: 60_000 });
   await page.keyboard.press('t');
-  await page.getByLabel('Text on the canvas').fill('Kite Week');
+  await page.getByLabel('Text on canvas').fill('Kite Week');
   await page.keyboard.press('Escape');
   await expect(page.locator('[data-handle]').first()).toBeVisible();
   for (const rung of RUNGS) {
@@ -51,13 +51,13 @@ test('every view can be used without seeing it: names, roles and contrast, dark 
   }
   await page.getByRole('navigation').getByRole('button', { name: 'Picture', exact: true }).click();
   await page.getByRole('tab', { name: 'Effects' }).click();
-  await page.getByLabel('Add an effect').selectOption({ label: 'Drop shadow' });
+  await page.getByLabel('Add effect').selectOption({ label: 'Drop shadow' });
   found.push(...(await faults(page, 'effects', '.panel')));
-  await page.getByRole('tab', { name: 'Masks and matte' }).click();
-  await page.getByRole('group', { name: 'Add a mask' }).getByRole('button', { name: 'Ellipse' }).click();
+  await page.getByRole('tab', { name: 'Masks' }).click();
+  await page.getByRole('group', { name: 'Add mask' }).getByRole('button', { name: 'Ellipse' }).click();
   found.push(...(await faults(page, 'masks', '.panel')));
-  await page.getByRole('button', { name: /^Face:/ }).click();
-  await expect(page.getByLabel('Search faces')).toBeVisible();
+  await page.getByRole('button', { name: /^Font:/ }).click();
+  await expect(page.getByLabel('Search fonts')).toBeVisible();
   found.push(...(await faults(page, 'faces', '[role=dialog]')));
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: /light/i }).first().click();
@@ -90,17 +90,17 @@ test('every dialog and menu can be used without seeing it, dark and light', asyn
     await newPiece(page, `Dialogs, ${variant}`);
     await page.keyboard.press('Control+k');
     await inside('find anything', '[role=dialog]');
-    await page.getByRole('button', { name: 'Keys', exact: true }).click();
+    await page.getByRole('button', { name: 'Keyboard shortcuts', exact: true }).click();
     await inside('keys', '[role=dialog]');
     await page.keyboard.press('t');
-    await page.getByLabel('Text on the canvas').fill('Kite Week');
+    await page.getByLabel('Text on canvas').fill('Kite Week');
     await page.keyboard.press('Escape');
     await page
       .locator('[data-layer]')
       .first()
       .click({ button: 'right', position: { x: 60, y: 12 } });
     await inside('menu of a layer', '[role=menu]');
-    await page.getByRole('button', { name: 'Fill, picker' }).click();
+    await page.getByRole('button', { name: 'Fill picker' }).click();
     await inside('colour', '[data-scope=color-picker][data-part=content]');
     await page
       .locator('[data-layer]')
@@ -115,7 +115,7 @@ test('every dialog and menu can be used without seeing it, dark and light', asyn
   };
   await look('dark');
   await page.goto(appUrl());
-  await page.getByRole('button', { name: 'Use the light variant' }).click();
+  await page.getByRole('button', { name: 'Use light theme' }).click();
   await look('light');
   expect(found).toEqual([]);
 });

@@ -66,7 +66,7 @@ test('layers stand in line and share the gaps; equal gaps are met by dragging', 
       return Math.round(y - (layer.tracks.dimensions!.value as [number, number])[1] / 2);
     });
   expect(await tops()).toEqual([-420, -420, -420]);
-  await page.getByRole('button', { name: 'Equal gaps across' }).click();
+  await page.getByRole('button', { name: 'Distribute horizontally' }).click();
   const spans = (await storedPiece(page, id)).layers.map((layer) => {
     const [x] = layer.tracks.position!.value as [number, number];
     const [w] = layer.tracks.dimensions!.value as [number, number];
@@ -100,7 +100,7 @@ test('a guide is dragged out of a ruler, holds what is dragged near it, and can 
   await page.getByRole('checkbox', { name: 'Rulers' }).check();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toHaveCount(0);
-  const ruler = (await page.getByRole('img', { name: 'Ruler down' }).boundingBox())!;
+  const ruler = (await page.getByRole('img', { name: 'Vertical ruler' }).boundingBox())!;
   const place = await at(page, -433, 0);
   await drag(page, { x: ruler.x + 8, y: place.y }, place);
   await page.mouse.up();
@@ -112,8 +112,8 @@ test('a guide is dragged out of a ruler, holds what is dragged near it, and can 
   expect(Math.abs(guide!.at * 1920 - (960 - 433))).toBeLessThan(4);
 
   await page.getByRole('button', { name: 'Rulers, grid and guides' }).click();
-  await page.getByLabel('Upright guide 1', { exact: true }).fill('500');
-  await page.getByLabel('Upright guide 1', { exact: true }).press('Enter');
+  await page.getByLabel('Vertical guide 1', { exact: true }).fill('500');
+  await page.getByLabel('Vertical guide 1', { exact: true }).press('Enter');
   await page.keyboard.press('Escape');
   // It lies over the rectangle until it is gone.
   await expect(page.getByRole('dialog')).toHaveCount(0);
@@ -126,7 +126,7 @@ test('a guide is dragged out of a ruler, holds what is dragged near it, and can 
   await expect.poll(async () => (await positions(page, id))[0]![0]).toBeCloseTo(-260, 3);
 
   await page.getByRole('button', { name: 'Rulers, grid and guides' }).click();
-  await page.getByRole('button', { name: 'Remove Upright guide 1' }).click();
+  await page.getByRole('button', { name: 'Remove Vertical guide 1' }).click();
   await expect.poll(async () => (await guides()).length).toBe(0);
 });
 

@@ -32,7 +32,7 @@ const handleCentre = async (page: Page, name: string) => {
 test('words are typed on the canvas, moved, scaled and turned by hand, and undone after a reload', async ({ page }) => {
   const id = await newPiece(page, 'By hand');
   await page.keyboard.press('t');
-  await page.getByLabel('Text on the canvas').fill('Kite Week');
+  await page.getByLabel('Text on canvas').fill('Kite Week');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('complementary', { name: 'Details' }).getByRole('heading')).toHaveText('Kite Week');
 
@@ -109,7 +109,7 @@ test('keyframes are set, eased with a dragged curve, reversed and stretched', as
   const id = await newPiece(page, 'Keys');
   await page.getByRole('button', { name: 'Picture', exact: true }).click();
   await page.getByRole('button', { name: 'Rectangle' }).click();
-  await page.getByRole('button', { name: 'Keyframe Position here' }).click();
+  await page.getByRole('button', { name: 'Add Position keyframe' }).click();
   for (let i = 0; i < 2; i++) await page.keyboard.press('Shift+ArrowRight');
   await setNumber(page, 'Position x', '400');
   const keys = async () => (await storedPiece(page, id)).layers[0]!.tracks.position!.keyframes;
@@ -127,7 +127,7 @@ test('keyframes are set, eased with a dragged curve, reversed and stretched', as
   expect(eased.type).toBe('bezier');
   expect(eased.x1!).toBeGreaterThan(0.33);
   await page.getByLabel('Easing', { exact: true }).selectOption('spring');
-  await setNumber(page, 'Swings', '3');
+  await setNumber(page, 'Oscillations', '3');
   expect((await keys())[0]!.easing).toMatchObject({ type: 'spring', oscillations: 3 });
 
   await page.keyboard.press('Escape');
@@ -152,8 +152,8 @@ test('keyframes are set, eased with a dragged curve, reversed and stretched', as
   expect((await keys())[0]).toHaveProperty('tangentOut');
 
   // It turns along that way, at one speed.
-  await page.getByRole('checkbox', { name: 'Turn along the motion path' }).check();
-  await page.getByRole('checkbox', { name: 'One speed all the way' }).check();
+  await page.getByRole('checkbox', { name: 'Orient to path' }).check();
+  await page.getByRole('checkbox', { name: 'Constant speed' }).check();
   await expect
     .poll(async () => ((await storedPiece(page, id)).layers[0] as unknown as { travel: unknown }).travel)
     .toEqual({ turns: true, isEven: true });
@@ -166,8 +166,8 @@ test('keyframes are set, eased with a dragged curve, reversed and stretched', as
 
 test('spans are dragged and snap to beats; the music moves what is pinned in one undo step', async ({ page }) => {
   const id = await newPiece(page, 'Clock');
-  await page.getByLabel('Choose a song').setInputFiles(testFile('salt-and-string.wav'));
-  await expect(page.getByText(/beats, .* hits found/)).toBeVisible({ timeout: 60_000 });
+  await page.getByLabel('Import song').setInputFiles(testFile('salt-and-string.wav'));
+  await expect(page.getByText(/\d hits ·/)).toBeVisible({ timeout: 60_000 });
   await page.getByRole('button', { name: 'Picture', exact: true }).click();
   await page.getByRole('button', { name: 'Rectangle' }).click();
   const bar = page.locator('[data-bar]').first();
@@ -187,7 +187,7 @@ test('spans are dragged and snap to beats; the music moves what is pinned in one
   const left = async () => (await bar.boundingBox())!.x;
   const before = await left();
   await page.getByRole('button', { name: 'Music', exact: true }).click();
-  await setNumber(page, 'Shift the beats', '250');
+  await setNumber(page, 'Beat offset', '250');
   const pps = Number(await timeline(page).getAttribute('data-pixels-per-second'));
   await expect.poll(async () => Math.abs((await left()) - before - 0.25 * pps) < 1.5).toBe(true);
   await setNumber(page, 'Tempo', '100');
@@ -198,7 +198,7 @@ test('spans are dragged and snap to beats; the music moves what is pinned in one
   await expect.poll(async () => Math.abs((await left()) - before) < 1).toBe(true);
 
   // Another song: the bar stands on beat 8 of that one.
-  await page.getByLabel('Choose another song').setInputFiles(testFile('harbour-lamps.wav'));
+  await page.getByLabel('Replace song').setInputFiles(testFile('harbour-lamps.wav'));
   await expect(page.getByRole('heading', { name: 'harbour-lamps' })).toBeVisible({ timeout: 60_000 });
   await expect
     .poll(async () => Math.abs((await left()) - (await timelineX(page, 0.35 + (8 * 60) / 84))) < 2)
@@ -249,7 +249,7 @@ test('sound and picture run from the audio clock: the playhead keeps time, loops
   // The wall clock is no measure here: on a busy machine the sound itself may wait, and the picture has to wait with
   // it.
   expect(Math.abs(b.shown - a.shown - (b.audio - a.audio))).toBeLessThan(0.1);
-  await page.getByRole('button', { name: 'Show the preview rate' }).click();
+  await page.getByRole('button', { name: 'Show preview frame rate' }).click();
   await expect(page.getByTestId('preview-rate')).toHaveText(/[\d.]+ of 30 fps/);
   await page.getByRole('button', { name: 'Stop' }).click();
 
@@ -275,7 +275,7 @@ test('sound and picture run from the audio clock: the playhead keeps time, loops
 test('the desk follows the frame, and a format keeps its own arrangement', async ({ page }) => {
   const id = await newPiece(page, 'Formats', { formats: ['Tall'] });
   await page.keyboard.press('t');
-  await page.getByLabel('Text on the canvas').fill('Teo Marsh');
+  await page.getByLabel('Text on canvas').fill('Teo Marsh');
   await page.keyboard.press('Escape');
   const wide = (await page.getByTestId('canvas').boundingBox())!;
   expect(wide.width).toBeGreaterThan(wide.height);

@@ -12,7 +12,7 @@ const type = async (page: Page, name: 'Duration' | 'Time', text: string) => {
 const shown = (page: Page, name: 'Duration' | 'Time') => page.getByRole('button', { name, exact: true });
 
 test('the length of a piece is seen, typed in any unit, taken from what is there, and undone', async ({ page }) => {
-  const id = await newPiece(page, 'Length');
+  const id = await newPiece(page, 'Duration');
   await type(page, 'Duration', '12.5');
   await expect(shown(page, 'Duration')).toHaveText('/ 00:12.500');
   await type(page, 'Duration', '+0:02');
@@ -27,7 +27,7 @@ test('the length of a piece is seen, typed in any unit, taken from what is there
   await field.press('Escape');
   await expect(shown(page, 'Duration')).toHaveText('/ 00:10.000');
   await type(page, 'Duration', '7200');
-  await expect(page.getByText('from a tenth of a second to an hour')).toBeVisible();
+  await expect(page.getByText('The duration is 0.1 s to 1 hour.')).toBeVisible();
 
   await addShape(page, 'Ellipse');
   await waitSaved(page);

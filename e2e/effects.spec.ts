@@ -31,7 +31,7 @@ test('effects are put on, set, keyframed, sorted and taken away, and are seen on
   await fill.fill('#804020');
   await fill.press('Enter');
   await page.getByRole('tab', { name: 'Effects' }).click();
-  await page.getByLabel('Add an effect').selectOption({ label: 'Invert' });
+  await page.getByLabel('Add effect').selectOption({ label: 'Invert' });
   await expect(page.getByRole('listitem').filter({ hasText: 'Invert' })).toBeVisible();
   await expect.poll(async () => (await middle(page)).map((c) => Math.round(c / 16))).toEqual([8, 12, 14]);
 
@@ -40,25 +40,25 @@ test('effects are put on, set, keyframed, sorted and taken away, and are seen on
   await amount.fill('0');
   await amount.press('Enter');
   await expect.poll(async () => (await middle(page)).map((c) => Math.round(c / 16))).toEqual([8, 4, 2]);
-  await page.getByRole('button', { name: 'Keyframe Amount of Invert here' }).click();
+  await page.getByRole('button', { name: 'Add Amount of Invert keyframe' }).click();
   await expect
     .poll(async () => (await layerOf(page, id, 'Rectangle')).effects[0]!.parameters.amount)
     .toMatchObject({ value: 0, keyframes: [{ value: 0 }] });
 
   // A second one below; the keyboard takes it to the top.
-  await page.getByLabel('Add an effect').selectOption({ label: 'Glow' });
+  await page.getByLabel('Add effect').selectOption({ label: 'Glow' });
   const kinds = async () => (await layerOf(page, id, 'Rectangle')).effects.map((e) => e.kind);
   await expect.poll(kinds).toEqual(['invert', 'glow']);
-  await page.getByRole('button', { name: 'Move Glow' }).focus();
+  await page.getByRole('button', { name: 'Reorder Glow' }).focus();
   await page.keyboard.press('Space');
-  await expect(page.getByText('Now at place 2 of 2')).toBeAttached();
+  await expect(page.getByText('Now at position 2 of 2')).toBeAttached();
   await page.keyboard.press('ArrowUp');
-  await expect(page.getByText('Now at place 1 of 2')).toBeAttached();
+  await expect(page.getByText('Now at position 1 of 2')).toBeAttached();
   await page.keyboard.press('Space');
   await expect.poll(kinds).toEqual(['glow', 'invert']);
   await page.getByLabel('Glow on').uncheck();
   await expect.poll(async () => (await layerOf(page, id, 'Rectangle')).effects[0]!.isOn).toBe(false);
-  await page.getByRole('button', { name: 'Take Glow away' }).click();
+  await page.getByRole('button', { name: 'Remove Glow' }).click();
   await expect.poll(kinds).toEqual(['invert']);
   await page.keyboard.press('Control+z');
   await expect.poll(kinds).toEqual(['glow', 'invert']);
@@ -69,11 +69,11 @@ test('masks cut a layer, and another layer is the matte it is seen through', asy
   await page.getByRole('button', { name: 'Picture', exact: true }).click();
   await page.getByRole('button', { name: 'Ellipse' }).click();
   await page.getByRole('button', { name: 'Rectangle' }).click();
-  await page.getByRole('tab', { name: 'Masks and matte' }).click();
+  await page.getByRole('tab', { name: 'Masks' }).click();
   const empty = [17, 21, 27];
   await expect.poll(() => middle(page)).not.toEqual(empty);
-  await page.getByRole('group', { name: 'Add a mask' }).getByRole('button', { name: 'Ellipse' }).click();
-  await page.getByLabel('What Mask 1 does').selectOption({ label: 'takes away' });
+  await page.getByRole('group', { name: 'Add mask' }).getByRole('button', { name: 'Ellipse' }).click();
+  await page.getByLabel('Mask 1 mode').selectOption({ label: 'Subtract' });
   const mask = async () => (await layerOf(page, id, 'Rectangle')).masks[0];
   await expect.poll(mask).toMatchObject({ mode: 'subtract' });
   const feather = page.getByLabel('Feather of Mask 1', { exact: true });
@@ -81,13 +81,13 @@ test('masks cut a layer, and another layer is the matte it is seen through', asy
   await feather.press('Enter');
   await expect.poll(async () => (await mask())!.tracks.feather).toMatchObject({ value: 12 });
 
-  await page.getByRole('button', { name: 'Take Mask 1 away' }).click();
-  await page.getByLabel('Seen through', { exact: true }).selectOption({ label: 'Ellipse' });
+  await page.getByRole('button', { name: 'Remove Mask 1' }).click();
+  await page.getByLabel('Matte layer', { exact: true }).selectOption({ label: 'Ellipse' });
   const ellipse = await layerOf(page, id, 'Ellipse');
   await expect
     .poll(async () => (await layerOf(page, id, 'Rectangle')).matte)
     .toEqual({ layerId: ellipse.id, channel: 'alpha', inverted: false });
-  await page.getByLabel('inverted').check();
+  await page.getByLabel('Invert').check();
   await expect.poll(async () => (await layerOf(page, id, 'Rectangle')).matte?.inverted).toBe(true);
   await expect.poll(() => middle(page)).toEqual(empty);
   // The matte is not seen itself; without it both are back.

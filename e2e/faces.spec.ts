@@ -56,12 +56,12 @@ test('a picture is framed by the face in it, not by what is brighter', async ({ 
   writeFileSync(file, canvas.toBuffer('image/png'));
   const id = await newPiece(page, 'A face', { custom: [180, 320], rate: '25' });
   await openPictures(page);
-  await page.getByLabel('Choose a picture, a film or a logo').setInputFiles(file);
+  await page.getByLabel('Import picture, clip or logo').setInputFiles(file);
   const framing = page.getByRole('region', { name: 'Framing' });
   await expect(framing).toBeVisible({ timeout: 30_000 });
-  await framing.getByRole('button', { name: 'Fill the whole frame' }).click();
-  await framing.getByRole('button', { name: 'Find the subject' }).click();
-  await expect(page.getByText(/What matters in .* is in its frame/)).toBeVisible({ timeout: 60_000 });
+  await framing.getByRole('button', { name: 'Fill frame' }).click();
+  await framing.getByRole('button', { name: 'Find subject' }).click();
+  await expect(page.getByText(/Framed the subject of/)).toBeVisible({ timeout: 60_000 });
   await waitSaved(page);
   const focus = (await storedPiece(page, id)).layers[0]!.tracks.focus!.value as unknown as Vector; // as it is stored
   expect(isInTallFrame(focus, [0.22, 0.45])).toBe(true);

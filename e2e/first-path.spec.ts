@@ -27,8 +27,8 @@ for (const { rate, ffrate, bpm } of [
     const song = workFile(`clicks-${bpm}.wav`);
     const truth = writeClickTrack(song, { bpm, first: 0.37, seconds: 31 });
     const id = await newPiece(page, `Clicks at ${rate}`, { rate, custom: [640, 360] });
-    await page.getByLabel('Choose a song').setInputFiles(song);
-    await expect(page.getByText(/beats, .* hits found/)).toBeVisible({ timeout: 60_000 });
+    await page.getByLabel('Import song').setInputFiles(song);
+    await expect(page.getByText(/\d hits ·/)).toBeVisible({ timeout: 60_000 });
     await waitSaved(page);
     const { beats } = await analysisOf(page, id);
     expect(beats.length).toBeGreaterThanOrEqual(truth.length - 1);
@@ -56,7 +56,7 @@ for (const { rate, ffrate, bpm } of [
     // Two stars at bar 1, made by hand: on at the beat, off a quarter beat later; held, not faded.
     await page.keyboard.press('Home');
     await page.keyboard.press('Shift+ArrowRight');
-    await page.getByRole('button', { name: 'Keyframe Opacity here' }).click();
+    await page.getByRole('button', { name: 'Add Opacity keyframe' }).click();
     await page.getByLabel('Opacity', { exact: true }).fill('100');
     await page.getByLabel('Opacity', { exact: true }).press('Enter');
     await page.getByLabel('Easing', { exact: true }).selectOption('hold');
@@ -115,7 +115,7 @@ for (const { rate, ffrate, bpm } of [
     // Words too, so that the frame is not only a flash.
     await goTo(page, 0);
     await page.keyboard.press('t');
-    await page.getByLabel('Text on the canvas').fill('Nine days of wind');
+    await page.getByLabel('Text on canvas').fill('Nine days of wind');
     await page.keyboard.press('Escape');
     const out = workFile(`first-path-${rate}.mp4`);
     await renderTo(page, out);

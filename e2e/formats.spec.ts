@@ -11,17 +11,17 @@ test('a layout is adapted to another frame in one step, and taken back in one', 
   await page.keyboard.press('t');
   await page.keyboard.type('Nine days of wind');
   await page.keyboard.press('Escape');
-  const adapt = page.getByRole('button', { name: 'Adapt the layout to this frame' });
+  const adapt = page.getByRole('button', { name: 'Adapt layout to this frame' });
   await expect(adapt).toHaveCount(0);
-  await page.getByLabel('Add a format').selectOption('tall');
+  await page.getByLabel('Add format').selectOption('tall');
   await adapt.click();
-  await expect(page.getByText('The layout is adapted to Tall')).toBeVisible();
+  await expect(page.getByText('Adapted the layout to Tall')).toBeVisible();
   await waitSaved(page);
   const [words] = (await storedPiece(page, id)).layers as unknown as Differing[];
   expect(words!.overrides.tall!.scale).toBeGreaterThan(1.2);
 
   await adapt.click();
-  await expect(page.getByText('Nothing in Tall needs another place')).toBeVisible();
+  await expect(page.getByText('The layout already fits Tall')).toBeVisible();
   await page.keyboard.press('Control+Z');
   await waitSaved(page);
   expect(((await storedPiece(page, id)).layers as unknown as Differing[])[0]!.overrides).toEqual({});
@@ -29,8 +29,8 @@ test('a layout is adapted to another frame in one step, and taken back in one', 
 
 test('all frames stand side by side, play together, and each can be edited', async ({ page }) => {
   await newPiece(page, 'Side by side');
-  await page.getByLabel('Add a format').selectOption('tall');
-  await page.getByLabel('Add a format').selectOption('square');
+  await page.getByLabel('Add format').selectOption('tall');
+  await page.getByLabel('Add format').selectOption('square');
   await page.getByRole('button', { name: 'Wide', exact: true }).click();
   await page.getByRole('button', { name: 'Picture', exact: true }).click();
   await page.getByRole('button', { name: 'Rectangle', exact: true }).click();
@@ -76,11 +76,11 @@ test('a picture that fills the frame is framed anew by its subject in a tall fra
   const id = await newPiece(page, 'Harbour');
   await page.getByRole('button', { name: 'Picture', exact: true }).click();
   await page
-    .getByLabel('Choose a picture, a film or a logo')
+    .getByLabel('Import picture, clip or logo')
     .setInputFiles({ name: 'harbour.png', mimeType: 'image/png', buffer: harbourPicture() });
   const framing = page.getByRole('region', { name: 'Framing' });
-  await framing.getByRole('button', { name: 'Fill the whole frame' }).click();
-  await page.getByLabel('Add a format').selectOption('tall');
+  await framing.getByRole('button', { name: 'Fill frame' }).click();
+  await page.getByLabel('Add format').selectOption('tall');
   type Framed = {
     content: { fit: string };
     overrides: Record<string, { tracks?: { focus?: { value: [number, number] } } }>;
@@ -89,7 +89,7 @@ test('a picture that fills the frame is framed anew by its subject in a tall fra
     await waitSaved(page);
     return (await storedPiece(page, id)).layers[0] as unknown as Framed;
   };
-  await framing.getByRole('button', { name: 'Find the subject' }).click();
+  await framing.getByRole('button', { name: 'Find subject' }).click();
   await expect.poll(async () => (await picture()).overrides.tall?.tracks?.focus?.value[0] ?? 0).toBeGreaterThan(0.75);
   // What is painted shows it.
   const orange = async (): Promise<number> => {

@@ -79,7 +79,7 @@ test('layers are grouped, moved as one, opened on the canvas, moved in and out, 
   await expect(page.getByRole('heading', { name: 'Lantern' })).toBeVisible();
 
   // Keyframes and gestures of the group itself.
-  await page.getByRole('button', { name: 'Keyframe Opacity here' }).click();
+  await page.getByRole('button', { name: 'Add Opacity keyframe' }).click();
   await page.getByRole('button', { name: 'Motion', exact: true }).click();
   await page.getByLabel('Search gestures').fill('nova');
   await page.getByRole('option', { name: /^Nova/ }).click();
@@ -107,7 +107,7 @@ test('layers are grouped, moved as one, opened on the canvas, moved in and out, 
   expect((await called(page, id, 'Diamond')).parentId).toBeNull();
 
   // Folded, only the group has a row; taken apart, its layers stay where they were seen.
-  await row(page, 'Lantern').getByRole('button', { name: 'Fold Lantern' }).click();
+  await row(page, 'Lantern').getByRole('button', { name: 'Collapse Lantern' }).click();
   await expect(row(page, 'Ellipse')).toHaveCount(0);
   await row(page, 'Lantern').getByRole('button', { name: 'Lantern', exact: true }).click();
   await page.keyboard.press('Control+Shift+g');
@@ -197,15 +197,18 @@ test('a still and the sound are rendered from the same table as the video', asyn
   await newPiece(page, 'Kinds');
   await page.getByRole('button', { name: 'Picture', exact: true }).click();
   await page.getByRole('button', { name: 'Rectangle' }).click();
-  await page.getByRole('button', { name: 'Send', exact: true }).first().click();
+  await page.getByRole('button', { name: 'Export', exact: true }).first().click();
   for (const [kind, first] of [
     ['PNG still', [0x89, 0x50, 0x4e, 0x47]],
     ['WAV sound', [0x52, 0x49, 0x46, 0x46]],
     ['GIF', [0x47, 0x49, 0x46, 0x38]],
   ] as const) {
-    await page.getByLabel('Kind of file').selectOption({ label: kind });
-    await page.getByRole('button', { name: 'Render', exact: true }).first().click();
-    const link = page.getByRole('link', { name: `Download the ${kind}` });
+    await page.getByLabel('File type').selectOption({ label: kind });
+    await page
+      .getByRole('button', { name: /^Export (?!all)/ })
+      .first()
+      .click();
+    const link = page.getByRole('link', { name: `Download ${kind}` });
     await expect(link).toBeVisible({ timeout: 60_000 });
     const [download] = await Promise.all([page.waitForEvent('download'), link.click()]);
     const file = workFile(`kinds-${kind.slice(0, 3)}`);

@@ -15,7 +15,7 @@ test('the guided first piece leads from nothing to a rendered video, each step s
   await now('length');
   await page.keyboard.press('Space');
   await page.getByRole('tab', { name: 'Cut' }).click();
-  await page.getByLabel('Fit to length').fill('15');
+  await page.getByLabel('Target duration').fill('15');
   await page.getByRole('button', { name: 'Fit by whole bars' }).click();
   await now('background');
   // What was done stays done over a reload, and over its undoing.
@@ -36,11 +36,11 @@ test('the guided first piece leads from nothing to a rendered video, each step s
   await gestures.getByRole('option').first().click();
   await now('exit');
   await gestures.getByRole('tab', { name: 'Exit' }).click();
-  await gestures.getByRole('button', { name: 'As it came in, backwards' }).click();
+  await gestures.getByRole('button', { name: 'Reverse of entrance' }).click();
   await now('check');
   await page.getByRole('button', { name: 'Run-through' }).click();
   await now('render');
-  await page.getByRole('button', { name: 'Render', exact: true }).click();
+  await page.getByRole('button', { name: 'Export Wide' }).click();
   await expect(guide.locator('[data-step]')).toHaveAttribute('data-step', 'end', { timeout: 180_000 });
   console.log(`guided first piece: ${((Date.now() - began) / 1000).toFixed(0)} s`);
 

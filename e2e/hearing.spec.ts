@@ -10,8 +10,8 @@ const tempo = (page: Page) => page.getByLabel('Tempo', { exact: true });
 
 async function pieceWithMusic(page: Page, name: string): Promise<string> {
   const id = await newPiece(page, name, { custom: [320, 180] });
-  await page.getByLabel('Choose a song').setInputFiles(testFile('salt-and-string.wav'));
-  await expect(page.getByText(/beats, .* hits found/)).toBeVisible({ timeout: 60_000 });
+  await page.getByLabel('Import song').setInputFiles(testFile('salt-and-string.wav'));
+  await expect(page.getByText(/\d hits ·/)).toBeVisible({ timeout: 60_000 });
   await waitSaved(page);
   return id;
 }
@@ -51,14 +51,14 @@ test('a song that an earlier method heard is heard anew: what would change is sh
   await page.goto(`${appUrl()}/piece/${id}`);
   await expect(tempo(page)).toHaveValue(/^5[89]/);
   const note = page.getByRole('note').filter({ hasText: 'heard by an earlier method' });
-  await note.getByRole('button', { name: 'Hear it anew' }).click();
-  const dialog = page.getByRole('dialog', { name: 'What would change' });
+  await note.getByRole('button', { name: 'Re-analyse' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Changes' });
   await expect(dialog).toContainText('59.0 → 118.0 BPM');
-  await expect(dialog).toContainText('are new');
-  await dialog.getByRole('button', { name: 'Keep the beats as they are' }).click();
+  await expect(dialog).toContainText(' new');
+  await dialog.getByRole('button', { name: 'Keep current beats' }).click();
   await expect(tempo(page)).toHaveValue(/^5[89]/);
-  await note.getByRole('button', { name: 'Hear it anew' }).click();
-  await dialog.getByRole('button', { name: 'Take the new beats' }).click();
+  await note.getByRole('button', { name: 'Re-analyse' }).click();
+  await dialog.getByRole('button', { name: 'Use new beats' }).click();
   await expect(tempo(page)).toHaveValue(/^11[78]/);
   await expect(note).toBeHidden();
   expect((await storedPiece(page, id)).music).toMatchObject({ analysisVersion: ANALYSIS_VERSION });
@@ -71,22 +71,22 @@ test('a song that an earlier method heard is heard anew: what would change is sh
 test('bars of five are grouped by hand, marked by their groups, and grouped anew from a beat on', async ({ page }) => {
   const id = await pieceWithMusic(page, 'Fives');
   const music = async () => (await storedPiece(page, id)).music as unknown as { correction: Record<string, unknown> };
-  await expect(page.getByLabel('In groups of')).toBeHidden();
-  await page.getByLabel('Beats a bar').fill('5');
-  await page.getByLabel('Beats a bar').press('Enter');
-  await page.getByLabel('In groups of').selectOption('3 + 2');
+  await expect(page.getByLabel('Beat grouping')).toBeHidden();
+  await page.getByLabel('Time signature').fill('5');
+  await page.getByLabel('Time signature').press('Enter');
+  await page.getByLabel('Beat grouping').selectOption('3 + 2');
   expect((await music()).correction).toMatchObject({ beatsPerBar: 5, groups: [3, 2] });
   await page.getByRole('tab', { name: 'Markers', exact: true }).click();
-  await page.getByLabel('Mark every').selectOption('group');
+  await page.getByLabel('Add markers on').selectOption('group');
   const { markers } = await storedPiece(page, id);
   const beats = markers.map((m) => m.at.to!.beat!).sort((a, b) => a - b);
   expect(beats.length).toBeGreaterThan(8);
   for (const beat of beats) expect([0, 3]).toContain(((beat % 5) + 5) % 5);
   await page.getByRole('tab', { name: 'Beats', exact: true }).click();
-  await page.getByLabel('Bars from here').fill('7');
-  await page.getByLabel('Bars from here').press('Enter');
-  await page.getByLabel('Groups from here').selectOption('2 + 2 + 3');
-  await page.getByRole('button', { name: 'This is one' }).click();
+  await page.getByLabel('Time signature from here').fill('7');
+  await page.getByLabel('Time signature from here').press('Enter');
+  await page.getByLabel('Beat grouping from here').selectOption('2 + 2 + 3');
+  await page.getByRole('button', { name: 'Set as downbeat' }).click();
   expect((await music()).correction.bars).toMatchObject([{ beatsPerBar: 7, groups: [2, 2, 3] }]);
   await timeline(page).focus();
   await undo(page);

@@ -16,8 +16,8 @@ test('the demo is there, pieces are found, sorted, duplicated, renamed, deleted 
   await page.getByRole('button', { name: 'Duplicate A question for the wind' }).click();
   await expect(page.getByRole('article', { name: 'A question for the wind copy' })).toBeVisible();
   await page.getByRole('button', { name: 'Rename A question for the wind copy' }).click();
-  await page.getByLabel('Name of the piece').fill('Another question');
-  await page.getByLabel('Name of the piece').press('Enter');
+  await page.getByLabel('Piece name').fill('Another question');
+  await page.getByLabel('Piece name').press('Enter');
   await expect(page.getByRole('article', { name: 'Another question' })).toBeVisible();
   await page.getByLabel('Sort by').selectOption('name');
   await expect(page.getByRole('article').first()).toHaveAccessibleName('A question for the wind');
@@ -31,23 +31,23 @@ test('the demo is there, pieces are found, sorted, duplicated, renamed, deleted 
 test('a piece is kept as a file and opened again; a broken file says what is wrong', async ({ page }) => {
   const id = await newPiece(page, 'Keepsake', { rate: '25' });
   await page.keyboard.press('t');
-  await page.getByLabel('Text on the canvas').fill('Oona Castell');
+  await page.getByLabel('Text on canvas').fill('Oona Castell');
   await page.keyboard.press('Escape');
   const original = await storedPiece(page, id);
-  await page.getByRole('navigation', { name: 'Ladder of work' }).getByRole('button', { name: 'Send' }).click();
+  await page.getByRole('navigation', { name: 'Panels' }).getByRole('button', { name: 'Export' }).click();
   const download = page.waitForEvent('download');
-  await page.getByRole('link', { name: 'Keep the piece as a file' }).click();
+  await page.getByRole('link', { name: 'Save project file' }).click();
   const file = workFile('keepsake.estrella');
   await (await download).saveAs(file);
   await page.goto(appUrl());
-  await page.getByLabel('Piece file').setInputFiles(file);
+  await page.getByLabel('Project file').setInputFiles(file);
   await expect(page.getByRole('group', { name: 'Oona Castell' })).toBeVisible();
   const opened = await storedPiece(page, new URL(page.url()).pathname.split('/').pop() ?? '');
   expect({ ...opened, id: '' }).toEqual({ ...original, id: '' });
   await page.goto(appUrl());
   writeFileSync(workFile('broken.estrella'), 'not a zip');
-  await page.getByLabel('Piece file').setInputFiles(workFile('broken.estrella'));
-  await expect(page.getByText(/no Estrella piece file/)).toBeVisible();
+  await page.getByLabel('Project file').setInputFiles(workFile('broken.estrella'));
+  await expect(page.getByText(/isn’t an Estrella project/)).toBeVisible();
 });
 
 test('a custom frame outside the limits is refused before anything is made', async ({ page }) => {

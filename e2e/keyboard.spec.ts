@@ -65,16 +65,16 @@ test('from the home to a rendered video by keyboard alone', async ({ page }) => 
     await page.keyboard.press('Enter');
     await (await opened).setFiles(testFile('salt-and-string.wav'));
   }).toPass();
-  await expect(page.getByText(/beats, .* hits found/)).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText(/\d hits ·/)).toBeVisible({ timeout: 60_000 });
   await nextTab(page, 'Beats', 'Cut');
-  await tabTo(page, page.getByLabel('Fit to length'));
+  await tabTo(page, page.getByLabel('Target duration'));
   await page.keyboard.type('8');
   await press(page, page.getByRole('button', { name: 'Fit by whole bars' }));
-  await expect(page.getByText(/^Plays \d/)).not.toContainText('Plays 3');
+  await expect(page.getByText(/ of .* used$/)).not.toHaveText(/^3/);
 
   // Words, a gesture, a keyframe.
   await find(page, 'New text');
-  await expect(page.getByLabel('Text on the canvas')).toBeFocused();
+  await expect(page.getByLabel('Text on canvas')).toBeFocused();
   await page.keyboard.type('Kite Week');
   await page.keyboard.press('Escape');
   await find(page, 'Motion');
@@ -98,8 +98,8 @@ test('from the home to a rendered video by keyboard alone', async ({ page }) => 
   await page.keyboard.press('Control+Shift+z');
   await find(page, 'Run-through');
   await expect(page.getByRole('heading', { name: 'Run-through' })).toBeVisible();
-  await find(page, 'Send');
-  await press(page, page.getByRole('button', { name: 'Render', exact: true }));
+  await find(page, 'Export');
+  await press(page, page.getByRole('button', { name: /^Export (?!all)/ }).first());
   const link = page.getByRole('link', { name: /^Download/ });
   await expect(link).toBeVisible({ timeout: 120_000 });
   await tabTo(page, link);

@@ -20,8 +20,8 @@ test('a logo comes in, is drawn on by beats and replaced', async ({ page }) => {
   );
   const id = await newPiece(page, 'Logo');
   await openPicture(page);
-  await page.getByLabel('Choose a picture, a film or a logo').setInputFiles(first);
-  await expect(page.getByText('kite-week is in: 14 layers in a group')).toBeVisible();
+  await page.getByLabel('Import picture, clip or logo').setInputFiles(first);
+  await expect(page.getByText('Imported kite-week: 14 layers in a group')).toBeVisible();
   const before = await layersOf(page, id);
   const group = before.find((layer) => layer.name === 'kite-week')!;
   expect(before.filter((layer) => layer.parentId === group.id).map((layer) => layer.name)).toEqual([
@@ -31,9 +31,9 @@ test('a logo comes in, is drawn on by beats and replaced', async ({ page }) => {
     'bows',
   ]);
 
-  await page.getByLabel('How far apart the parts come').selectOption('0.25');
-  await page.getByRole('button', { name: 'Draw its parts on' }).click();
-  await expect(page.getByText('11 parts are drawn on')).toBeVisible();
+  await page.getByLabel('Interval between parts').selectOption('0.25');
+  await page.getByRole('button', { name: 'Animate outlines' }).click();
+  await expect(page.getByText('Animated 11 outlines')).toBeVisible();
   const drawn = (await layersOf(page, id)).filter((layer) => layer.kind === 'path');
   const beats = drawn.map((layer) => {
     const [use] = layer.gestures;
@@ -50,14 +50,14 @@ test('a logo comes in, is drawn on by beats and replaced', async ({ page }) => {
   await (await download).saveAs(saved);
   expect(readFileSync(saved, 'utf8')).toMatch(/^<svg xmlns="http:\/\/www\.w3\.org\/2000\/svg"/);
 
-  await page.getByLabel('SVG file to replace what is in kite-week').setInputFiles(second);
-  await expect(page.getByText('harbour-mark is in its place')).toBeVisible();
+  await page.getByLabel('SVG file to replace kite-week').setInputFiles(second);
+  await expect(page.getByText('Replaced by harbour-mark')).toBeVisible();
   const after = await layersOf(page, id);
   expect(after.map((layer) => layer.name)).toEqual(['moon', 'harbour-mark']);
   expect(after.find((layer) => layer.id === group.id)).toMatchObject({ name: 'harbour-mark', tracks: group.tracks });
-  await expect(page.getByText('These parts of the file are not had as layers: embedded pictures.')).toBeVisible();
+  await expect(page.getByText('These parts of the file can’t become layers: embedded pictures.')).toBeVisible();
 
-  await page.getByRole('button', { name: 'Put it up as a picture instead' }).click();
+  await page.getByRole('button', { name: 'Import as one picture' }).click();
   await expect.poll(async () => (await layersOf(page, id)).map((layer) => layer.kind)).toEqual(['picture']);
   for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z');
   await expect.poll(async () => (await layersOf(page, id)).map((layer) => layer.name).at(-1)).toBe('kite-week');
@@ -68,10 +68,8 @@ test('a file that is no logo changes nothing and says why', async ({ page }) => 
   writeFileSync(broken, '<svg xmlns="http://www.w3.org/2000/svg"><rect');
   const id = await newPiece(page, 'Broken logo');
   await openPicture(page);
-  await page.getByLabel('Choose a picture, a film or a logo').setInputFiles(broken);
-  await expect(
-    page.getByText('“broken.svg” cannot be taken: The file is no valid XML. Nothing was changed.'),
-  ).toBeVisible();
+  await page.getByLabel('Import picture, clip or logo').setInputFiles(broken);
+  await expect(page.getByText('“broken.svg” can’t be imported: The file is no valid XML.')).toBeVisible();
   expect(await layersOf(page, id)).toEqual([]);
 });
 
@@ -83,7 +81,7 @@ test('a file that takes for ever, or has too many parts, leaves the desk usable 
   writeFileSync(many, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 80 40">${dots.join('')}</svg>`);
   const id = await newPiece(page, 'Many dots');
   await openPicture(page);
-  await page.getByLabel('Choose a picture, a film or a logo').setInputFiles(many);
-  await expect(page.getByText('many was imported as one picture')).toBeVisible({ timeout: 60_000 });
+  await page.getByLabel('Import picture, clip or logo').setInputFiles(many);
+  await expect(page.getByText('Imported many as one picture')).toBeVisible({ timeout: 60_000 });
   await expect.poll(async () => (await layersOf(page, id)).map((layer) => layer.kind)).toEqual(['picture']);
 });

@@ -27,11 +27,11 @@ test('a look does over what is below it and nothing above; its keyframes move on
   await page.getByRole('button', { name: 'Ellipse', exact: true }).click();
   await page.getByRole('button', { name: 'Look', exact: true }).click();
   await page.getByRole('tab', { name: 'Effects' }).click();
-  await page.getByLabel('Add an effect').selectOption('grey');
+  await page.getByLabel('Add effect').selectOption('grey');
   await expect.poll(() => colourfulness(page)).toBeLessThan(5);
 
   // What is put over it keeps its colour, and what lies below can still be picked.
-  await page.getByRole('tab', { name: 'Put up' }).click();
+  await page.getByRole('tab', { name: 'Add' }).click();
   await page.getByRole('button', { name: 'Rectangle', exact: true }).click();
   await expect.poll(() => colourfulness(page)).toBeGreaterThan(100);
 
@@ -40,7 +40,7 @@ test('a look does over what is below it and nothing above; its keyframes move on
   await page.getByRole('tab', { name: 'Effects' }).click();
   await page.getByRole('button', { name: 'Show the values of Black and white' }).click();
   await goTo(page, 1);
-  await page.getByRole('button', { name: 'Keyframe Amount of Black and white here' }).click();
+  await page.getByRole('button', { name: 'Add Amount of Black and white keyframe' }).click();
   await waitSaved(page);
   const look = await named(page, id, 'Look');
   const key = look.effects.find((effect) => effect.kind === 'grey')!.parameters.amount!.keyframes[0]!;
@@ -64,10 +64,10 @@ test('a look does over what is below it and nothing above; its keyframes move on
 });
 
 test('a shape has forms, a group a time of its own, and a parameter of an effect listens', async ({ page }) => {
-  const id = await newPiece(page, 'Forms');
+  const id = await newPiece(page, 'Shapes to morph');
   await openPicture(page);
   await page.getByRole('button', { name: 'Diamond', exact: true }).click();
-  await page.getByRole('button', { name: 'Add a form' }).click();
+  await page.getByRole('button', { name: 'Add morph shape' }).click();
   await expect(page.locator('[data-handle=point-0-1]')).toBeVisible();
   const box = (await page.locator('[data-handle=point-0-1]').boundingBox())!;
   await page.mouse.move(box.x + 4, box.y + 4);
@@ -81,25 +81,25 @@ test('a shape has forms, a group a time of its own, and a parameter of an effect
   await page.keyboard.press('Escape');
 
   await page.getByRole('tab', { name: 'Effects' }).click();
-  await page.getByLabel('Add an effect').selectOption('glow');
+  await page.getByLabel('Add effect').selectOption('glow');
   await page.getByRole('button', { name: 'Motion', exact: true }).click();
-  await page.getByRole('tab', { name: 'Listen' }).click();
-  await page.getByLabel('Let a value listen to the music').selectOption({ label: 'Glow: Radius' });
+  await page.getByRole('tab', { name: 'Audio-driven' }).click();
+  await page.getByLabel('Drive a property by the music').selectOption({ label: 'Glow: Radius' });
   await expect
     .poll(async () => (await named(page, id, 'Diamond')).listens.map((listen) => listen.property))
     .toEqual([expect.stringMatching(/^effect\/.+\/radius$/)]);
 
   await page.keyboard.press('Control+g');
-  await page.getByLabel('Speed inside').fill('50');
-  await page.getByLabel('Speed inside').press('Enter');
-  await page.getByRole('checkbox', { name: 'Play again and again' }).check();
-  await page.getByRole('checkbox', { name: 'There and back' }).check();
+  await page.getByLabel('Speed').fill('50');
+  await page.getByLabel('Speed').press('Enter');
+  await page.getByRole('checkbox', { name: 'Loop' }).check();
+  await page.getByRole('checkbox', { name: 'Ping-pong' }).check();
   await expect
     .poll(async () => (await layersOf(page, id)).find((layer) => layer.kind === 'group')!.content.time)
     .toEqual({ speed: 0.5, repeat: { unit: 'beats', value: 4 }, turns: true, freeze: null });
-  await page.getByRole('checkbox', { name: 'Play again and again' }).uncheck();
-  await page.getByLabel('Speed inside').fill('100');
-  await page.getByLabel('Speed inside').press('Enter');
+  await page.getByRole('checkbox', { name: 'Loop' }).uncheck();
+  await page.getByLabel('Speed').fill('100');
+  await page.getByLabel('Speed').press('Enter');
   await expect
     .poll(async () => (await layersOf(page, id)).find((layer) => layer.kind === 'group')!.content.time)
     .toBeNull();

@@ -4,7 +4,7 @@ import { appUrl, newPiece, storedPiece, timeline } from './support/app';
 test('what can be done with a layer, a keyframe or a piece is in a menu where the pointer is', async ({ page }) => {
   const id = await newPiece(page, 'Menus');
   await page.keyboard.press('t');
-  await page.getByLabel('Text on the canvas').fill('Kite Week');
+  await page.getByLabel('Text on canvas').fill('Kite Week');
   await page.keyboard.press('Escape');
   const names = async () => (await storedPiece(page, id)).layers.map((layer) => layer.name);
 
@@ -29,7 +29,7 @@ test('what can be done with a layer, a keyframe or a piece is in a menu where th
 
   // A keyframe is selected by being pointed at.
   await row.getByRole('button', { name: 'Kite Week', exact: true }).click();
-  await page.getByRole('button', { name: 'Keyframe Opacity here' }).click();
+  await page.getByRole('button', { name: 'Add Opacity keyframe' }).click();
   await page.locator('[data-key]').first().click({ button: 'right' });
   await page.getByRole('menu', { name: 'Keyframes' }).getByRole('menuitem', { name: 'Hold' }).click();
   await expect
@@ -39,7 +39,7 @@ test('what can be done with a layer, a keyframe or a piece is in a menu where th
   // On the home.
   await page.goto(appUrl());
   // Cards move as their pictures come: a click that began on one and ended beside it chose nothing, and is made again.
-  const field = page.getByLabel('Name of the piece');
+  const field = page.getByLabel('Piece name');
   await expect(async () => {
     // It may have come late: another click would take it away again.
     if (await field.isVisible()) return;

@@ -27,8 +27,8 @@ const BEAT = 60 / 118;
 
 async function pieceWithMusic(page: Page, name: string, song = testFile('salt-and-string.wav')): Promise<string> {
   const id = await newPiece(page, name, { custom: [320, 180] });
-  await page.getByLabel('Choose a song').setInputFiles(song);
-  await expect(page.getByText(/beats, .* hits found/)).toBeVisible({ timeout: 60_000 });
+  await page.getByLabel('Import song').setInputFiles(song);
+  await expect(page.getByText(/\d hits ·/)).toBeVisible({ timeout: 60_000 });
   await waitSaved(page);
   return id;
 }
@@ -52,7 +52,7 @@ test('beats are halved, doubled, nudged, dragged and counted from a new "one", e
   for (let i = 0; i < 3; i++) await undo(page);
   expect((await music(page, id)).correction.factor).toBe(1);
 
-  await page.getByRole('button', { name: 'Beats 5 ms later' }).click();
+  await page.getByRole('button', { name: 'Move beats 5 ms later' }).click();
   expect((await music(page, id)).correction.shift).toBeCloseTo(0.005, 9);
   await timeline(page).focus();
   await undo(page);
@@ -62,7 +62,7 @@ test('beats are halved, doubled, nudged, dragged and counted from a new "one", e
   await page.getByRole('button', { name: 'Flash beats' }).click();
 
   // The ninth beat is dragged by its handle, 60 ms to the right.
-  await page.getByRole('button', { name: 'Drag beats on the staff' }).click();
+  await page.getByRole('button', { name: 'Edit beats by dragging' }).click();
   await timeline(page).focus();
   await goTo(page, beats[8]!);
   for (let i = 0; i < 4; i++) await page.keyboard.press('+');
@@ -82,9 +82,9 @@ test('beats are halved, doubled, nudged, dragged and counted from a new "one", e
 
   // "One" on the tenth beat, three beats a bar from there.
   await goTo(page, beats[9]!);
-  await page.getByLabel('Bars from here').fill('3');
-  await page.getByLabel('Bars from here').press('Enter');
-  await page.getByRole('button', { name: 'This is one' }).click();
+  await page.getByLabel('Time signature from here').fill('3');
+  await page.getByLabel('Time signature from here').press('Enter');
+  await page.getByRole('button', { name: 'Set as downbeat' }).click();
   const { bars } = (await music(page, id)).correction;
   expect(bars[0]!.beatsPerBar).toBe(3);
   expect(bars[0]!.at).toBeCloseTo(beats[9]!, 3);
@@ -92,7 +92,7 @@ test('beats are halved, doubled, nudged, dragged and counted from a new "one", e
   const shown = async () => (await page.getByLabel('Bar and beat').innerText()).replace(/\s+/g, ' ');
   expect(await shown()).toMatch(/bar 1 beat/);
 
-  await page.getByRole('button', { name: 'Back to what was heard' }).click();
+  await page.getByRole('button', { name: 'Reset to detected beats' }).click();
   expect((await music(page, id)).correction).toMatchObject({ factor: 1, bars: [], moves: [] });
 });
 
@@ -154,7 +154,7 @@ test('a stretch is left out on the beat: even beats, the rendered sound without 
   await page.getByRole('button', { name: 'Stop', exact: true }).click();
   await tab(page, 'Cut');
   await markStretch(page, beats[4]! + 0.03, beats[8]! - 0.04);
-  await page.getByRole('button', { name: 'Leave it out' }).click();
+  await page.getByRole('button', { name: 'Cut selection' }).click();
   const { cuts } = await music(page, id);
   expect(cuts).toHaveLength(1);
   expect(Math.abs(cuts[0]!.at - beats[4]!)).toBeLessThan(0.005);
@@ -177,7 +177,7 @@ test('a stretch is left out on the beat: even beats, the rendered sound without 
 
   await page.getByRole('button', { name: 'Music', exact: true }).click();
   await tab(page, 'Cut');
-  await expect(page.getByText(new RegExp(`Plays ${(duration - by).toFixed(1)} of`))).toBeVisible();
+  await expect(page.getByText(new RegExp(`${(duration - by).toFixed(1)} of`))).toBeVisible();
   await timeline(page).focus();
   await undo(page);
   expect((await music(page, id)).cuts).toEqual([]);
@@ -190,16 +190,16 @@ test('the song is split and a part repeated; fitted to a length by whole bars it
   const { beats, duration, bars } = await analysisOf(page, id);
   await tab(page, 'Cut');
   await goTo(page, beats[8]! + 0.1);
-  await page.getByRole('button', { name: 'Split at the beat' }).click();
+  await page.getByRole('button', { name: 'Split at beat' }).click();
   const split = (await music(page, id)).cuts;
   expect(split).toHaveLength(1);
   expect(split[0]!.at).toBe(split[0]!.to);
   expect(Math.abs(split[0]!.at - beats[8]!)).toBeLessThan(1e-6);
-  await page.getByRole('group', { name: 'Part 1' }).getByRole('button', { name: 'twice' }).click();
-  await expect(page.getByText(new RegExp(`Plays ${(duration + beats[8]!).toFixed(1)} of`))).toBeVisible();
+  await page.getByRole('group', { name: 'Part 1' }).getByRole('button', { name: 'Repeat' }).click();
+  await expect(page.getByText(new RegExp(`${(duration + beats[8]!).toFixed(1)} of`))).toBeVisible();
 
-  await page.getByLabel('Fit to length').fill('25');
-  await page.getByLabel('Fit to length').press('Enter');
+  await page.getByLabel('Target duration').fill('25');
+  await page.getByLabel('Target duration').press('Enter');
   await page.getByRole('button', { name: 'Fit by whole bars' }).click();
   const fitted = await storedPiece(page, id);
   expect(fitted.music!.cuts.length).toBeGreaterThan(0);
@@ -253,7 +253,7 @@ test('the drop is put under the playhead, and what was pinned stays on a beat wh
   await goTo(page, 4);
   const at = Number((await page.getByLabel('Time', { exact: true }).innerText()).split(':')[1]);
   await page
-    .getByRole('button', { name: /^The drop at/ })
+    .getByRole('button', { name: /^Drop at/ })
     .first()
     .click();
   const piece = await storedPiece(page, id);
@@ -294,7 +294,7 @@ test('layers and copies are spread on the beats, and movements that miss them ar
   await page.getByLabel('Number of copies').fill('3');
   await page.getByLabel('Number of copies').press('Enter');
   const chosen = (await storedPiece(page, id)).layers.length;
-  await page.getByRole('button', { name: 'Copies on the next' }).click();
+  await page.getByRole('button', { name: 'Add copies' }).click();
   const copies = (await storedPiece(page, id)).layers.slice(chosen).map((l) => l.start.to!.beat!);
   expect(copies).toHaveLength(3);
   expect([copies[1]! - copies[0]!, copies[2]! - copies[1]!]).toEqual([1, 1]);
@@ -303,8 +303,8 @@ test('layers and copies are spread on the beats, and movements that miss them ar
   await goTo(page, beats[10]!);
   await page.getByRole('button', { name: 'Picture', exact: true }).click();
   await page.getByRole('button', { name: 'Rectangle' }).click();
-  await page.getByRole('button', { name: 'Snap to the beat lattice' }).click();
-  await page.getByRole('button', { name: 'Keyframe Position here' }).click();
+  await page.getByRole('button', { name: 'Snap to beat lattice' }).click();
+  await page.getByRole('button', { name: 'Add Position keyframe' }).click();
   for (let i = 0; i < 9; i++) await page.keyboard.press('ArrowRight');
   await page.getByLabel('Position x', { exact: true }).fill('90');
   await page.getByLabel('Position x', { exact: true }).press('Enter');
@@ -313,13 +313,13 @@ test('layers and copies are spread on the beats, and movements that miss them ar
   await page.getByRole('tab', { name: 'Keyframes' }).click();
   await page.getByRole('button', { name: 'Leave', exact: true }).click();
   await page.getByRole('button', { name: 'Run-through', exact: true }).click();
-  const check = page.getByRole('region', { name: 'Sync check' });
+  const check = page.getByRole('region', { name: 'Beat sync' });
   await expect(check.getByText(/Rectangle lands/)).toBeVisible();
-  await check.getByRole('button', { name: /^Land all/ }).click();
-  await expect(check.getByText('1 of 1 movements hit within half a frame.')).toBeVisible();
+  await check.getByRole('button', { name: /^Snap all/ }).click();
+  await expect(check.getByText('1 of 1 animations hit within half a frame.')).toBeVisible();
   await timeline(page).focus();
   await undo(page);
-  await expect(check.getByRole('button', { name: /^Land all/ })).toBeVisible();
+  await expect(check.getByRole('button', { name: /^Snap all/ })).toBeVisible();
 });
 
 test('markers are set by key and in one step, renamed, pinned to and cleared', async ({ page }) => {
@@ -329,11 +329,11 @@ test('markers are set by key and in one step, renamed, pinned to and cleared', a
   await goTo(page, beats[5]!);
   await page.keyboard.press('m');
   await tab(page, 'Markers');
-  await page.getByLabel('Name of Marker 1').fill('Gust');
-  await page.getByLabel('Name of Marker 1').press('Enter');
+  await page.getByLabel('Marker 1 name').fill('Gust');
+  await page.getByLabel('Marker 1 name').press('Enter');
   const markers = async () => (await storedPiece(page, id)).markers;
   expect((await markers())[0]).toMatchObject({ name: 'Gust', at: { kind: 'pinned' } });
-  await page.getByLabel('Mark every').selectOption('bar');
+  await page.getByLabel('Add markers on').selectOption('bar');
   const barCount = (await markers()).length - 1;
   expect(barCount).toBeGreaterThan(3);
   expect((await markers()).some((m) => m.name === 'Bar 2')).toBe(true);
@@ -342,11 +342,11 @@ test('markers are set by key and in one step, renamed, pinned to and cleared', a
   await page.getByRole('button', { name: 'Rectangle' }).click();
   await page.getByRole('button', { name: 'Music', exact: true }).click();
   await tab(page, 'Markers');
-  await page.getByRole('button', { name: 'Pin the selected layers to Gust' }).click();
+  await page.getByRole('button', { name: 'Pin selected layers to Gust' }).click();
   expect((await storedPiece(page, id)).layers[0]!.start).toMatchObject({ kind: 'pinned', to: { type: 'marker' } });
   await page.getByRole('button', { name: 'Remove Bar 2' }).click();
   expect(await markers()).toHaveLength(barCount);
-  await page.getByRole('button', { name: 'Clear all' }).click();
+  await page.getByRole('button', { name: 'Remove all' }).click();
   expect(await markers()).toEqual([]);
   await timeline(page).focus();
   await undo(page);
@@ -358,9 +358,9 @@ test('where no beat is, the app says so, and takes the song as free time at a cl
   const syllables = noBeatSounds(1).find((s) => s.name === 'noise in syllables')!;
   await writeFile(file, encodeWav([syllables.samples()], 22050));
   const id = await pieceWithMusic(page, 'Wind in the Row', file);
-  await expect(timeline(page).getByText('no steady beat found')).toBeVisible();
-  await expect(page.getByRole('note')).toContainText('No steady beat was found');
-  await page.getByRole('button', { name: 'Free time, hits only' }).click();
+  await expect(timeline(page).getByText('no steady beat')).toBeVisible();
+  await expect(page.getByRole('note')).toContainText('No steady beat found');
+  await page.getByRole('button', { name: 'Free tempo, hits only' }).click();
   await expect(page.getByRole('note')).toBeHidden();
   await waitSaved(page);
   expect((await music(page, id)).correction.free).toHaveLength(1);
@@ -378,7 +378,7 @@ test('doubtful beats are counted, and gone through by key, one stretch after ano
   const file = workFile('interrupted.wav');
   await writeFile(file, encodeWav([Float32Array.from([...beat, ...noise, ...beat])], 22050));
   const id = await pieceWithMusic(page, 'Interrupted', file);
-  await expect(page.getByText(/\d+ doubtful stretch/)).toBeVisible();
+  await expect(page.getByText(/\d+ range/)).toBeVisible();
   await timeline(page).focus();
   await page.keyboard.press('g');
   for (let i = 0; i < 3; i++) {
@@ -402,7 +402,9 @@ test('where two tempi fit, both are offered, heard with clicks and chosen at a c
   await expect(timeline(page).getByText(/59 or 11\d BPM\?/)).toBeVisible();
   const note = page.getByRole('note');
   await expect(note).toContainText('Both fit this song.');
-  const [slow, quick] = [/Beats at 59 BPM/, /Beats at 11\d BPM/].map((name) => note.getByRole('button', { name }));
+  const [slow, quick] = [/Set tempo to 59 BPM/, /Set tempo to 11\d BPM/].map((name) =>
+    note.getByRole('button', { name }),
+  );
   const isSlow = (await slow!.getAttribute('aria-pressed')) === 'true';
   await (isSlow ? quick! : slow!).click();
   await waitSaved(page);
@@ -410,18 +412,18 @@ test('where two tempi fit, both are offered, heard with clicks and chosen at a c
   expect(Math.abs((await tempoShown(page)) / (isSlow ? 118 : 59) - 1)).toBeLessThan(0.03);
   await expect(isSlow ? quick! : slow!).toHaveAttribute('aria-pressed', 'true');
   // The other tempo is heard before it is taken.
-  await note.getByRole('button', { name: isSlow ? /^Hear 59 BPM/ : /^Hear 11\d BPM/ }).click();
+  await note.getByRole('button', { name: isSlow ? /^Play at 59 BPM/ : /^Play at 11\d BPM/ }).click();
   await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
   await page.keyboard.press('Space');
   expect((await music(page, id)).correction.factor).toBe(isSlow ? 2 : 0.5);
-  await note.getByRole('button', { name: 'Hear it with clicks' }).click();
+  await note.getByRole('button', { name: 'Play with clicks' }).click();
   await expect(page.getByRole('button', { name: 'Click track' })).toHaveAttribute('aria-pressed', 'true');
   await page.keyboard.press('Space');
 
   // The next such piece counts the song as it was chosen here.
   const next = await newPiece(page, 'Another Slow Morning', { custom: [320, 180] });
-  await page.getByLabel('Choose a song').setInputFiles(file);
-  await expect(page.getByText(/as you chose for the last such piece/)).toBeVisible({ timeout: 60_000 });
+  await page.getByLabel('Import song').setInputFiles(file);
+  await expect(page.getByText(/like your last piece/)).toBeVisible({ timeout: 60_000 });
   await waitSaved(page);
   expect((await music(page, next)).correction.factor).toBe(isSlow ? 2 : 0.5);
 });

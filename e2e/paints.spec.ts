@@ -35,8 +35,8 @@ test('a shape is filled with a gradient held on the canvas, stroked with dashes,
   const id = await newPiece(page, 'Paints');
   await page.getByRole('button', { name: 'Picture', exact: true }).click();
   await page.getByRole('button', { name: 'Rectangle', exact: true }).click();
-  await page.getByRole('tab', { name: 'Paint' }).click();
-  await page.getByLabel('Fill: painted with').selectOption('linear');
+  await page.getByRole('tab', { name: 'Fill and stroke' }).click();
+  await page.getByLabel('Fill paint type').selectOption('linear');
   const zoom = (await page.getByTestId('canvas').boundingBox())!.width / 1920;
   // The end of the line goes from the right side's middle down to the right bottom corner.
   await dragHandle(page, 'gradient-to', 0, 120 * zoom);
@@ -52,53 +52,53 @@ test('a shape is filled with a gradient held on the canvas, stroked with dashes,
   await expect.poll(async () => (await contentOf(page, id)).fillGradient!.stops.length).toBe(3);
   ({ fillGradient } = await contentOf(page, id));
   expect(fillGradient!.stops.map((stop) => Math.round(stop.at * 20) / 20)).toEqual([0, 0.25, 1]);
-  await page.getByRole('slider', { name: 'Stop 2 of Fill' }).focus();
+  await page.getByRole('slider', { name: 'Fill stop 2' }).focus();
   await page.keyboard.press('Shift+ArrowRight');
   await expect
     .poll(async () => (await contentOf(page, id)).fillGradient!.stops[1]!.at)
     .toBeGreaterThan(fillGradient!.stops[1]!.at);
-  await page.getByLabel('Place of stop 2 of Fill').fill('40');
-  await page.getByLabel('Place of stop 2 of Fill').press('Enter');
+  await page.getByLabel('Fill stop 2 position').fill('40');
+  await page.getByLabel('Fill stop 2 position').press('Enter');
   await page.getByRole('button', { name: 'Reverse', exact: true }).click();
-  await page.getByLabel('Fill beyond its ends').selectOption('reflect');
+  await page.getByLabel('Fill spread').selectOption('reflect');
   await expect.poll(async () => (await contentOf(page, id)).fillGradient!.spread).toBe('reflect');
   ({ fillGradient } = await contentOf(page, id));
   expect(fillGradient!.stops.map((stop) => stop.at)).toEqual([0, 0.6, 1]);
 
   // Another shape of gradient keeps the stops, and its middle moves it as a whole.
-  await page.getByLabel('Fill: painted with').selectOption('radial');
+  await page.getByLabel('Fill paint type').selectOption('radial');
   await dragHandle(page, 'gradient-from', -100 * zoom, 0);
   ({ fillGradient } = await contentOf(page, id));
   expect(fillGradient!.stops).toHaveLength(3);
   expect(Math.abs(fillGradient!.matrix[4]! - 0.25)).toBeLessThan(0.02);
   expect(fillGradient!.matrix[0]).toBeCloseTo(0.5, 6);
 
-  await page.getByRole('button', { name: 'Add a stroke' }).click();
-  await page.getByLabel('Width of Stroke 2').fill('14');
-  await page.getByLabel('Width of Stroke 2').press('Enter');
-  await page.getByRole('button', { name: 'Add a fill' }).click();
-  await page.getByRole('checkbox', { name: 'Fill 2 is on' }).uncheck();
+  await page.getByRole('button', { name: 'Add stroke', exact: true }).click();
+  await page.getByLabel('Stroke 2 width').fill('14');
+  await page.getByLabel('Stroke 2 width').press('Enter');
+  await page.getByRole('button', { name: 'Add fill', exact: true }).click();
+  await page.getByRole('checkbox', { name: 'Fill 2 on' }).uncheck();
   expect((await contentOf(page, id)).paints.map(({ use, isOn, width }) => [use, isOn, width])).toEqual([
     ['stroke', true, 14],
     ['fill', false, 0],
   ]);
   // The topmost goes below by keyboard.
-  await page.getByRole('button', { name: 'Move Fill 2', exact: true }).focus();
+  await page.getByRole('button', { name: 'Reorder Fill 2', exact: true }).focus();
   await page.keyboard.press('Space');
-  await expect(page.getByText('Now at place 1 of 2')).toBeAttached();
+  await expect(page.getByText('Now at position 1 of 2')).toBeAttached();
   await page.keyboard.press('ArrowDown');
-  await expect(page.getByText('Now at place 2 of 2')).toBeAttached();
+  await expect(page.getByText('Now at position 2 of 2')).toBeAttached();
   await page.keyboard.press('Space');
   await expect
     .poll(async () => (await contentOf(page, id)).paints.map((paint) => paint.use))
     .toEqual(['fill', 'stroke']);
 
-  await page.getByRole('button', { name: 'Open Stroke', exact: true }).click();
-  await page.getByLabel('Dashes of Stroke', { exact: true }).fill('24, 12');
-  await page.getByLabel('Dashes of Stroke', { exact: true }).press('Enter');
-  await page.getByLabel('Lies of Stroke', { exact: true }).selectOption('outside');
-  await page.getByLabel('Left top corner').fill('0');
-  await page.getByLabel('Left top corner').press('Enter');
+  await page.getByRole('button', { name: 'Show Stroke settings', exact: true }).click();
+  await page.getByLabel('Stroke dash pattern', { exact: true }).fill('24, 12');
+  await page.getByLabel('Stroke dash pattern', { exact: true }).press('Enter');
+  await page.getByLabel('Stroke position', { exact: true }).selectOption('outside');
+  await page.getByLabel('Top left corner').fill('0');
+  await page.getByLabel('Top left corner').press('Enter');
   const content = await contentOf(page, id);
   expect(content.strokeStyle).toMatchObject({ dash: [24, 12], position: 'outside' });
   expect(content.corners).toEqual([0, 1, 1, 1]);

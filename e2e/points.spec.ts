@@ -83,12 +83,12 @@ test('a figure turns into points, and a mask is drawn and bent on the canvas', a
   const id = await newPiece(page, 'Masks');
   await page.getByRole('button', { name: 'Picture', exact: true }).click();
   await page.getByRole('button', { name: 'Star', exact: true }).click();
-  await page.getByRole('button', { name: 'Turn into points' }).click();
+  await page.getByRole('button', { name: 'Convert to points' }).click();
   await expect(page.locator('[data-handle=point-0-9]')).toBeVisible();
   expect((await layerOf(page, id)).kind).toBe('path');
   await page.keyboard.press('Escape');
 
-  await page.getByRole('tab', { name: 'Masks and matte' }).click();
+  await page.getByRole('tab', { name: 'Masks' }).click();
   await page.getByRole('button', { name: 'Draw', exact: true }).click();
   for (const [x, y] of [
     [-120, -120],
@@ -119,7 +119,7 @@ test('a figure turns into points, and a mask is drawn and bent on the canvas', a
 
   // A second form of it is bent by itself, and the mask is seen as that form.
   const [before] = ((await layerOf(page, id)) as unknown as { masks: { d: string }[] }).masks;
-  await page.getByRole('tabpanel').getByRole('button', { name: 'Add a form' }).click();
+  await page.getByRole('tabpanel').getByRole('button', { name: 'Add morph shape' }).click();
   const corner = await middleOf(page, 'point-0-0');
   await drag(page, corner, { x: corner.x - 15, y: corner.y - 15 });
   await expect

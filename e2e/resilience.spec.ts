@@ -12,7 +12,7 @@ test('with the server away edits are kept, said to be kept, survive a reload, an
   await waitSaved(page);
   await page.route('**/api/**', (route) => route.abort());
   await page.getByRole('button', { name: 'Ellipse' }).click();
-  await expect(page.getByRole('status', { name: 'Saving' })).toHaveText('server away, edits kept here');
+  await expect(page.getByRole('status', { name: 'Saving' })).toHaveText('Offline, changes saved here');
   await page.reload();
   await expect(timeline(page)).toBeVisible();
   await expect(page.getByRole('group', { name: 'Ellipse' })).toBeVisible();
@@ -45,9 +45,9 @@ test('two tabs: the later save is never silent, and both versions can be kept', 
   await waitSaved(one);
   await two.getByRole('button', { name: 'Picture', exact: true }).click();
   await two.getByRole('button', { name: 'Ellipse' }).click();
-  await expect(two.getByText('Two versions of this piece')).toBeVisible();
+  await expect(two.getByText('Conflict: two versions of this piece')).toBeVisible();
   expect((await storedPiece(one, id)).layers.map((l) => l.name)).toEqual(['Rectangle']);
-  await two.getByRole('button', { name: 'Keep both: mine as a new piece' }).click();
+  await two.getByRole('button', { name: 'Save both: mine as a new piece' }).click();
   await expect(two).not.toHaveURL(new RegExp(`${id}$`));
   await expect(two.getByRole('group', { name: 'Ellipse' })).toBeVisible();
   expect((await storedPiece(one, id)).layers.map((l) => l.name)).toEqual(['Rectangle']);
@@ -60,9 +60,9 @@ test('an earlier revision comes back, and undo leads forward again', async ({ pa
   await waitSaved(page);
   await page.getByRole('button', { name: 'Ellipse' }).click();
   await waitSaved(page);
-  await page.getByRole('navigation', { name: 'Ladder of work' }).getByRole('button', { name: 'Send' }).click();
+  await page.getByRole('navigation', { name: 'Panels' }).getByRole('button', { name: 'Export' }).click();
   await page.getByRole('button', { name: 'Earlier revisions' }).click();
-  await page.getByRole('button', { name: 'Bring back revision 2' }).click();
+  await page.getByRole('button', { name: 'Restore revision 2' }).click();
   await expect(page.getByRole('group', { name: 'Ellipse' })).toHaveCount(0);
   expect((await storedPiece(page, id)).layers.map((l) => l.name)).toEqual(['Rectangle']);
   await page.getByRole('button', { name: 'Undo' }).click();
@@ -74,19 +74,25 @@ test('a worker killed in mid-render is replaced and the render finishes; a cance
 }) => {
   const exportsDir = workFile('app-data/exports');
   await page.goto(`${appUrl()}/piece/demo-nine-days`);
-  await page.getByRole('navigation', { name: 'Ladder of work' }).getByRole('button', { name: 'Send' }).click();
-  const panel = page.getByRole('region', { name: 'Send' });
+  await page.getByRole('navigation', { name: 'Panels' }).getByRole('button', { name: 'Export' }).click();
+  const panel = page.getByRole('region', { name: 'Export' });
   const rendering = () =>
     expect.poll(() => readdirSync(exportsDir).filter((f) => f.endsWith('.part')).length, { timeout: 60_000 }).toBe(1);
 
-  await panel.getByRole('button', { name: 'Render', exact: true }).nth(2).click();
+  await panel
+    .getByRole('button', { name: /^Export (?!all)/ })
+    .nth(2)
+    .click();
   await expect(panel.getByRole('progressbar')).toBeVisible();
   await rendering();
-  await panel.getByRole('button', { name: 'Cancel the render' }).click();
+  await panel.getByRole('button', { name: 'Cancel export' }).click();
   await expect(panel.locator('[data-state=canceled]')).toHaveCount(1);
   await expect.poll(() => readdirSync(exportsDir).filter((f) => f.endsWith('.part'))).toEqual([]);
 
-  await panel.getByRole('button', { name: 'Render', exact: true }).nth(2).click();
+  await panel
+    .getByRole('button', { name: /^Export (?!all)/ })
+    .nth(2)
+    .click();
   await rendering();
   await expect
     .poll(async () => Number(await panel.getByRole('progressbar').getAttribute('aria-valuenow')), { timeout: 60_000 })
@@ -110,9 +116,9 @@ test('a file that is no song is refused in words, and the piece is as it was', a
   const id = await newPiece(page, 'Bad file');
   writeFileSync(workFile('words.mp3'), 'these are words, not music. '.repeat(40));
   writeFileSync(workFile('empty.wav'), '');
-  await page.getByLabel('Choose a song').setInputFiles(workFile('words.mp3'));
-  await expect(page.getByText(/neither a sound, a picture, a film nor a font/)).toBeVisible();
-  await page.getByLabel('Choose a song').setInputFiles(workFile('empty.wav'));
+  await page.getByLabel('Import song').setInputFiles(workFile('words.mp3'));
+  await expect(page.getByText(/isn’t a type that can be imported/)).toBeVisible();
+  await page.getByLabel('Import song').setInputFiles(workFile('empty.wav'));
   await expect(page.getByText(/is empty/)).toBeVisible();
   const piece = await storedPiece(page, id);
   expect([piece.music, piece.layers]).toEqual([null, []]);

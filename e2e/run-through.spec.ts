@@ -11,25 +11,25 @@ test('the run-through names what is left over, mends it with one click, and sees
   const panel = page.getByRole('region', { name: 'Run-through' });
 
   // The rectangle stands for two bars; after that nothing does.
-  await expect(panel.getByText(/^The last \d+\.\d s show nothing\.$/)).toBeVisible();
-  await panel.getByRole('button', { name: /^End the piece there/ }).click();
-  await expect(panel.getByText(/show nothing/)).toHaveCount(0);
+  await expect(panel.getByText(/^The last \d+\.\d s are empty\.$/)).toBeVisible();
+  await panel.getByRole('button', { name: /^End piece there/ }).click();
+  await expect(panel.getByText(/are empty/)).toHaveCount(0);
   await waitSaved(page);
   const piece = (await storedPiece(page, id)) as unknown as Piece;
   expect(resolveTimes(piece, null).end).toBeCloseTo(4, 3);
   await page.keyboard.press('ControlOrMeta+Z');
-  await expect(panel.getByText(/show nothing/)).toBeVisible();
-  await panel.getByRole('button', { name: /^End the piece there/ }).click();
+  await expect(panel.getByText(/are empty/)).toBeVisible();
+  await panel.getByRole('button', { name: /^End piece there/ }).click();
 
-  await panel.getByRole('button', { name: 'Look for flashes' }).click();
-  await expect(panel.getByText(/Nothing flashes more than three times a second/)).toBeVisible();
+  await panel.getByRole('button', { name: 'Check flashes' }).click();
+  await expect(panel.getByText(/No more than three flashes a second/)).toBeVisible();
 
   // Twice a beat at 120 BPM is four times a second.
   await page.getByRole('button', { name: 'Picture', exact: true }).click();
   await page.getByRole('tab', { name: 'Effects' }).click();
-  await page.getByLabel('Add an effect').selectOption('strobe');
+  await page.getByLabel('Add effect').selectOption('strobe');
   await page.getByRole('button', { name: 'Run-through', exact: true }).click();
-  await panel.getByRole('button', { name: 'Look for flashes' }).click();
+  await panel.getByRole('button', { name: 'Check flashes' }).click();
   await expect(panel.getByText(/^4 flashes within a second from 0\.\d to 3\.\d s/)).toBeVisible();
 });
 
@@ -43,17 +43,17 @@ test('a misspelled word is named, written right by one click, and a word of one�
   await write('We recieve the wind');
   await page.getByRole('button', { name: 'Run-through', exact: true }).click();
   const panel = page.getByRole('region', { name: 'Run-through' });
-  await expect(panel.getByText('“recieve” is in no dictionary. Is “receive” meant?')).toBeVisible();
+  await expect(panel.getByText('“recieve” isn’t in the dictionary. Is “receive” meant?')).toBeVisible();
   await panel.getByRole('button', { name: /^Write “receive”/ }).click();
-  await expect(panel.getByText(/is in no dictionary/)).toHaveCount(0);
+  await expect(panel.getByText(/isn’t in the dictionary/)).toHaveCount(0);
   await waitSaved(page);
   const texts = async () =>
     (await storedPiece(page, id)).layers.map((layer) => (layer.content as { text?: string }).text);
   expect(await texts()).toEqual(['We receive the wind']);
   await page.keyboard.press('ControlOrMeta+Z');
-  await expect(panel.getByText(/is in no dictionary/)).toBeVisible();
-  await panel.getByRole('button', { name: /^It is right/ }).click();
-  await expect(panel.getByText(/is in no dictionary/)).toHaveCount(0);
+  await expect(panel.getByText(/isn’t in the dictionary/)).toBeVisible();
+  await panel.getByRole('button', { name: /^Add to dictionary/ }).click();
+  await expect(panel.getByText(/isn’t in the dictionary/)).toHaveCount(0);
   await waitSaved(page);
   expect((await storedPiece(page, id)) as unknown as Piece).toMatchObject({ ownWords: ['recieve'] });
 });

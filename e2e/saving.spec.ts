@@ -31,22 +31,22 @@ test('two tabs of one browser with the server away: each keeps its own edits, an
   const two = await context.newPage();
   await two.goto(`${appUrl()}/piece/${id}`);
   await expect(timeline(two)).toBeVisible();
-  await expect(two.getByText('open in another tab as well')).toBeVisible();
+  await expect(two.getByText('also open in another tab')).toBeVisible();
   await context.route('**/api/**', (route) => route.abort());
   await addShape(one, 'Rectangle');
   await addShape(two, 'Ellipse');
-  await expect(one.getByRole('status', { name: 'Saving' })).toHaveText('server away, edits kept here');
-  await expect(two.getByRole('status', { name: 'Saving' })).toHaveText('server away, edits kept here');
+  await expect(one.getByRole('status', { name: 'Saving' })).toHaveText('Offline, changes saved here');
+  await expect(two.getByRole('status', { name: 'Saving' })).toHaveText('Offline, changes saved here');
   await context.unroute('**/api/**');
   // Whoever is first is saved; the other is asked, with everything still there.
   await expect.poll(async () => (await layersOnServer(one, id)).length).toBe(1);
   const [first] = await layersOnServer(one, id);
   const second = first === 'Rectangle' ? two : one;
   const held = first === 'Rectangle' ? 'Ellipse' : 'Rectangle';
-  await expect(second.getByText('Two versions of this piece')).toBeVisible();
+  await expect(second.getByText('Conflict: two versions of this piece')).toBeVisible();
   await second.reload();
-  await expect(second.getByText('Two versions of this piece')).toBeVisible();
-  await second.getByRole('button', { name: 'Keep both: mine as a new piece' }).click();
+  await expect(second.getByText('Conflict: two versions of this piece')).toBeVisible();
+  await second.getByRole('button', { name: 'Save both: mine as a new piece' }).click();
   await expect(second).not.toHaveURL(new RegExp(`${id}$`));
   await expect(second.getByRole('group', { name: held })).toBeVisible();
   expect(await layersOnServer(one, id)).toEqual([first]);
@@ -65,11 +65,11 @@ test('a version held in a conflict survives the tab, and is offered when the pie
   await addShape(one, 'Rectangle');
   await waitSaved(one);
   await addShape(two, 'Ellipse');
-  await expect(two.getByText('Two versions of this piece')).toBeVisible();
+  await expect(two.getByText('Conflict: two versions of this piece')).toBeVisible();
   await two.close();
   await one.reload();
-  await expect(one.getByText('Edits from a closed tab')).toBeVisible();
-  await one.getByRole('button', { name: 'Keep as a new piece' }).click();
+  await expect(one.getByText('Unsaved edits from a closed tab')).toBeVisible();
+  await one.getByRole('button', { name: 'Save as new piece' }).click();
   await expect(one).not.toHaveURL(new RegExp(`${id}$`));
   await expect(one.getByRole('group', { name: 'Ellipse' })).toBeVisible();
   expect(await layersOnServer(one, id)).toEqual(['Rectangle']);
@@ -84,7 +84,7 @@ test('a save answered with half a body does not end saving', async ({ page }) =>
     await route.fulfill({ status: 200, contentType: 'application/json', body: '{"revision": 2, "upd' });
   });
   await addShape(page, 'Rectangle');
-  await expect(page.getByRole('status', { name: 'Saving' })).toHaveText('server away, edits kept here');
+  await expect(page.getByRole('status', { name: 'Saving' })).toHaveText('Offline, changes saved here');
   await waitSaved(page);
   await addShape(page, 'Ellipse');
   expect((await storedPiece(page, id)).layers.map((l) => l.name)).toEqual(['Rectangle', 'Ellipse']);
@@ -109,7 +109,7 @@ test('a browser without storage works, and says that it keeps no copy', async ({
   const id = await newPiece(page, 'No storage');
   await addShape(page, 'Rectangle');
   expect((await storedPiece(page, id)).layers).toHaveLength(1);
-  await expect(page.getByRole('status', { name: 'Saving' })).toHaveAttribute('title', /keeps no copy/);
+  await expect(page.getByRole('status', { name: 'Saving' })).toHaveAttribute('title', /can’t store a copy/);
   await context.close();
 });
 
@@ -127,17 +127,15 @@ test('a piece that cannot be shown offers ways out, and an unknown address leads
     await route.fulfill({ response: answer, json: body });
   });
   await page.goto(`${appUrl()}/piece/${id}`);
-  await expect(
-    page.getByRole('heading', { name: /^This piece cannot be shown as it is \(layers\.0\.name/ }),
-  ).toBeVisible();
+  await expect(page.getByRole('heading', { name: /^This piece can’t be shown \(layers\.0\.name/ })).toBeVisible();
   await page.getByRole('button', { name: 'Earlier revisions' }).click();
   await page.getByRole('button', { name: /^Revision 1: / }).click();
   await expect(timeline(page)).toBeVisible();
   await page.goto(`${appUrl()}/piece/nobody-has-this`);
-  await expect(page.getByText('not here any more')).toBeVisible();
+  await expect(page.getByText('no longer exists')).toBeVisible();
   await page.goto(`${appUrl()}/nowhere`);
-  await expect(page.getByRole('heading', { name: 'There is no such page' })).toBeVisible();
-  await page.getByRole('link', { name: 'To all pieces' }).click();
+  await expect(page.getByRole('heading', { name: 'Page not found' })).toBeVisible();
+  await page.getByRole('link', { name: 'Go to all pieces' }).click();
   await expect(page.getByRole('heading', { name: 'Pieces' })).toBeVisible();
 });
 
@@ -165,7 +163,7 @@ test('a large song comes in resumably: chunks that get lost are sent again', asy
   for (let beat = 0; beat < seconds * 2; beat++)
     for (let i = 0; i < 400; i++)
       bytes.writeInt16LE(Math.round(20000 * Math.sin(i / 4) * Math.exp(-i / 120)), 44 + (beat * 22050 + i) * 2);
-  await page.getByLabel('Choose a song').setInputFiles({ name: 'long.wav', mimeType: 'audio/wav', buffer: bytes });
-  await expect(page.getByText('long.wav is in')).toBeVisible({ timeout: 120_000 });
+  await page.getByLabel('Import song').setInputFiles({ name: 'long.wav', mimeType: 'audio/wav', buffer: bytes });
+  await expect(page.getByText('Imported long.wav')).toBeVisible({ timeout: 120_000 });
   expect(lost).toBeGreaterThan(2);
 });

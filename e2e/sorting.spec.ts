@@ -8,8 +8,8 @@ const formatsOf = async (page: Page, id: string): Promise<string[]> =>
 test('formats are sorted by pointer and by keyboard', async ({ page }) => {
   const id = await newPiece(page, 'Sorted');
   const formats = page.getByRole('navigation', { name: 'Formats' });
-  await page.getByLabel('Add a format').selectOption({ label: 'Tall phone' });
-  await page.getByLabel('Add a format').selectOption({ label: 'Square' });
+  await page.getByLabel('Add format').selectOption({ label: 'Tall phone' });
+  await page.getByLabel('Add format').selectOption({ label: 'Square' });
   await expect.poll(() => formatsOf(page, id)).toEqual(['Wide', 'Tall', 'Square']);
   await formats.getByRole('button', { name: 'Square' }).focus();
   await page.keyboard.press('Alt+ArrowLeft');
@@ -23,7 +23,7 @@ test('formats are sorted by pointer and by keyboard', async ({ page }) => {
   await page.mouse.up();
   await expect.poll(() => formatsOf(page, id)).toEqual(['Tall', 'Wide', 'Square']);
   // The one that leads still does.
-  await expect(formats.getByRole('button', { name: 'Wide' })).toHaveAttribute('title', /leads the others/);
+  await expect(formats.getByRole('button', { name: 'Wide' })).toHaveAttribute('title', /lead format/);
   await page.keyboard.press('Control+z');
   await expect.poll(() => formatsOf(page, id)).toEqual(['Wide', 'Square', 'Tall']);
 });
@@ -32,7 +32,7 @@ test('phrases are put into another order by keyboard and take the times there ar
   const id = await newPiece(page, 'Phrases');
   await page.getByRole('button', { name: 'Words', exact: true }).click();
   await page.getByLabel('Quote', { exact: true }).fill('We let the string out. The harbour fell away.');
-  await page.getByRole('button', { name: 'Lay on the music' }).click();
+  await page.getByRole('button', { name: 'Place on beats' }).click();
   const said = async (): Promise<string[]> =>
     (
       (await storedPiece(page, id)).layers as unknown as {
@@ -46,19 +46,19 @@ test('phrases are put into another order by keyboard and take the times there ar
   await expect.poll(said).toEqual(['We let the string out.', 'The harbour fell away.']);
   await page.getByRole('button', { name: 'Move phrase 1' }).focus();
   await page.keyboard.press('Space');
-  await expect(page.getByText('Now at place 1 of 2')).toBeAttached();
+  await expect(page.getByText('Now at position 1 of 2')).toBeAttached();
   await page.keyboard.press('ArrowDown');
-  await expect(page.getByText('Now at place 2 of 2')).toBeAttached();
+  await expect(page.getByText('Now at position 2 of 2')).toBeAttached();
   await page.keyboard.press('Space');
   await expect.poll(said).toEqual(['The harbour fell away.', 'We let the string out.']);
   // One that keeps its time neither moves nor is passed.
-  await page.getByRole('button', { name: 'Keep its time' }).first().click();
+  await page.getByRole('button', { name: 'Lock timing' }).first().click();
   await page.getByRole('button', { name: 'Move phrase 2' }).focus();
   await page.keyboard.press('Space');
-  await expect(page.getByText('Now at place 2 of 2')).toBeAttached();
+  await expect(page.getByText('Now at position 2 of 2')).toBeAttached();
   await page.keyboard.press('ArrowUp');
-  await expect(page.getByText('Now at place 1 of 2')).toBeAttached();
+  await expect(page.getByText('Now at position 1 of 2')).toBeAttached();
   await page.keyboard.press('Space');
-  await expect(page.getByText(/keeps its time stays where it is/)).toBeVisible();
+  await expect(page.getByText(/has locked timing/)).toBeVisible();
   expect(await said()).toEqual(['The harbour fell away.', 'We let the string out.']);
 });

@@ -33,21 +33,21 @@ async function groupOneLine(page: Page): Promise<void> {
 test('from nothing to three lower thirds in two formats, in less than three minutes of steps', async ({ page }) => {
   const began = Date.now();
   const id = await newPiece(page, 'People of the week');
-  await page.getByLabel('Add a format').selectOption('tall');
+  await page.getByLabel('Add format').selectOption('tall');
   await page.getByRole('button', { name: 'Wide', exact: true }).click();
   await choose(page, 'Quayside');
   await slot(page, 'Name').fill('Teo Marsh');
   await slot(page, 'Line below').fill('Wind reader');
   await page.getByRole('button', { name: /^Mark or logo: choose/ }).click();
   await page.getByRole('option', { name: 'Sail' }).click();
-  await page.getByRole('button', { name: 'Put it in' }).click();
+  await page.getByRole('button', { name: 'Insert' }).click();
   const slots = page.getByRole('region', { name: 'Slots' });
   await expect(slots.getByRole('textbox', { name: 'Name', exact: true })).toHaveValue('Teo Marsh');
   for (const [name, line] of [
     ['Oona Castell', 'Night pilot'],
     ['Inés Vardal', 'Kite maker'],
   ] as const) {
-    await slots.getByRole('button', { name: 'Next name' }).click();
+    await slots.getByRole('button', { name: 'Add next name' }).click();
     await expect(slots.getByRole('textbox', { name: 'Name', exact: true })).toBeFocused();
     await slots.getByRole('textbox', { name: 'Name', exact: true }).fill(name);
     await slots.getByRole('textbox', { name: 'Line below', exact: true }).fill(line);
@@ -68,8 +68,8 @@ test('from nothing to three lower thirds in two formats, in less than three minu
   // In neither format is a word cut, unsafe, unread or without room.
   await page.getByRole('button', { name: 'Run-through', exact: true }).click();
   const panel = page.getByRole('region', { name: 'Run-through' });
-  await expect(panel.getByText(/Every pin holds|to look at/).first()).toBeVisible();
-  await expect(panel.getByText(/too little room|safe area in|cut off|takes .* s to read/)).toHaveCount(0);
+  await expect(panel.getByText(/No problems found|problems? found/).first()).toBeVisible();
+  await expect(panel.getByText(/doesn’t fit|safe area in|cut off|takes .* s to read/)).toHaveCount(0);
 
   await page.keyboard.press('Control+Z');
   await waitSaved(page);
@@ -79,10 +79,10 @@ test('from nothing to three lower thirds in two formats, in less than three minu
 test('the next mark keeps everything else, and words from right to left turn it about', async ({ page }) => {
   const id = await newPiece(page, 'Marks');
   await choose(page, 'Moored handle');
-  await page.getByRole('button', { name: 'Put it in' }).click();
+  await page.getByRole('button', { name: 'Insert' }).click();
   const slots = page.getByRole('region', { name: 'Slots' });
   await slots.getByRole('textbox', { name: 'Handle' }).fill('@teo.marsh');
-  await slots.getByRole('button', { name: 'Next mark' }).click();
+  await slots.getByRole('button', { name: 'Add next mark' }).click();
   await expect(slots.getByRole('button', { name: /^Mark or logo: choose/ })).toContainText('Buoy');
   await waitSaved(page);
   const groups = await made(page, id);
@@ -105,30 +105,30 @@ test('the gallery is searched and filtered, and shows what each is for', async (
   await expect(options.first()).toHaveAccessibleName('Choose On the air');
   expect(await options.count()).toBeLessThan(all);
   await page.getByRole('textbox', { name: 'Search templates' }).fill('zzzz');
-  await expect(page.getByText(/Nothing is called that/)).toBeVisible();
+  await expect(page.getByText(/No templates found/)).toBeVisible();
   await page.getByRole('textbox', { name: 'Search templates' }).fill('');
   await page.getByRole('combobox', { name: 'Use' }).selectOption('lower-third');
   await options.first().press('ArrowRight');
   await expect(options.nth(1)).toBeFocused();
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('button', { name: 'Put it in' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Insert' })).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toHaveCount(0);
 });
 
 test('a layer is held by an edge, and differs in one format until that is taken back', async ({ page }) => {
   const id = await newPiece(page, 'Two frames');
-  await page.getByLabel('Add a format').selectOption('tall');
+  await page.getByLabel('Add format').selectOption('tall');
   await page.getByRole('button', { name: 'Picture', exact: true }).click();
   await page.getByRole('button', { name: 'Rectangle', exact: true }).click();
   const section = page.getByRole('region', { name: 'In other frame sizes' });
-  await section.getByRole('checkbox', { name: 'held by the frame' }).check();
-  await section.getByRole('combobox', { name: 'Down, by' }).selectOption('bottom');
+  await section.getByRole('checkbox', { name: 'Anchored to frame' }).check();
+  await section.getByRole('combobox', { name: 'Vertical anchor' }).selectOption('bottom');
   await section.getByRole('combobox', { name: 'Only in Tall' }).selectOption('Opacity');
   const details = page.getByRole('complementary', { name: 'Details' });
   await details.getByRole('textbox', { name: 'Opacity', exact: true }).fill('40');
   await details.getByRole('textbox', { name: 'Opacity', exact: true }).press('Enter');
-  await section.getByRole('checkbox', { name: 'hidden in Tall' }).check();
+  await section.getByRole('checkbox', { name: 'Hidden in Tall' }).check();
   await waitSaved(page);
   const [layer] = await layersOf(page, id);
   expect(layer!.constraints).toMatchObject({ vertical: 'bottom', horizontal: 'centre' });
@@ -137,14 +137,14 @@ test('a layer is held by an edge, and differs in one format until that is taken 
   await page.getByRole('button', { name: 'Wide', exact: true }).click();
   await expect(details.getByRole('textbox', { name: 'Opacity', exact: true })).toHaveValue(/100/);
   await page.getByRole('button', { name: 'Tall', exact: true }).click();
-  await details.getByRole('button', { name: 'Opacity: as in the other formats' }).click();
-  await section.getByRole('checkbox', { name: 'hidden in Tall' }).uncheck();
+  await details.getByRole('button', { name: 'Reset Opacity to the other formats' }).click();
+  await section.getByRole('checkbox', { name: 'Hidden in Tall' }).uncheck();
   await waitSaved(page);
   expect((await layersOf(page, id))[0]!.overrides).toEqual({});
 
   // So does an effect.
   await page.getByRole('tab', { name: 'Effects' }).click();
-  await page.getByLabel('Add an effect').selectOption({ label: 'Glow' });
+  await page.getByLabel('Add effect').selectOption({ label: 'Glow' });
   await section.getByRole('combobox', { name: 'Only in Tall' }).selectOption('Glow: Radius');
   const radius = page.getByRole('textbox', { name: 'Radius of Glow' });
   await radius.fill('90');
@@ -155,7 +155,7 @@ test('a layer is held by an edge, and differs in one format until that is taken 
   await page.getByRole('button', { name: 'Wide', exact: true }).click();
   await expect(radius).toHaveValue(/24/);
   await page.getByRole('button', { name: 'Tall', exact: true }).click();
-  await page.getByRole('button', { name: 'Glow: Radius: as in the other formats' }).click();
+  await page.getByRole('button', { name: 'Reset Glow: Radius to the other formats' }).click();
   await waitSaved(page);
   expect((await layersOf(page, id))[0]!.overrides).toEqual({});
 });
@@ -168,17 +168,17 @@ test('a group is kept as a template, saved as a file, and comes back as its next
     await page.keyboard.press('Shift+K');
     await page.getByRole('textbox', { name: 'Name', exact: true }).fill('Plain card');
     await page.getByRole('textbox', { name: 'Mood' }).fill('plain');
-    await page.getByRole('button', { name: 'Keep', exact: true }).click();
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
   };
   await keep();
-  await expect(page.getByText('“Plain card” is kept, version 1')).toBeVisible();
+  await expect(page.getByText('Saved “Plain card”, version 1')).toBeVisible();
 
   await choose(page, 'Plain card');
   const download = page.waitForEvent('download');
-  await page.getByRole('link', { name: 'Save Plain card as a file' }).click();
+  await page.getByRole('link', { name: 'Save Plain card as file' }).click();
   const file = await (await download).path();
-  await page.getByRole('textbox', { name: 'Your words' }).fill('Nine days of wind');
-  await page.getByRole('button', { name: 'Put it in' }).click();
+  await page.getByRole('textbox', { name: 'Your text' }).fill('Nine days of wind');
+  await page.getByRole('button', { name: 'Insert' }).click();
   await waitSaved(page);
   expect((await made(page, id)).map(({ madeFrom }) => [madeFrom!.name, madeFrom!.version])).toEqual([
     ['Plain card', 1],
@@ -186,18 +186,18 @@ test('a group is kept as a template, saved as a file, and comes back as its next
 
   // A newer version waits until it is taken over, and the slots keep what they hold.
   await page.keyboard.press('Shift+T');
-  await page.getByLabel('Open a template file').setInputFiles(file);
-  await expect(page.getByText('“Plain card” is kept').first()).toBeVisible();
+  await page.getByLabel('Import template file').setInputFiles(file);
+  await expect(page.getByText('Imported “Plain card”').first()).toBeVisible();
   await page.keyboard.press('Escape');
   const slots = page.getByRole('region', { name: 'Slots' });
-  await slots.getByRole('button', { name: 'Take over version 2' }).click();
+  await slots.getByRole('button', { name: 'Update to version 2' }).click();
   await waitSaved(page);
   expect((await made(page, id)).map(({ madeFrom }) => [madeFrom!.version, Object.values(madeFrom!.values)])).toEqual([
     [2, ['Nine days of wind']],
   ]);
   await page.keyboard.press('Shift+T');
   await page.getByRole('option', { name: 'Choose Plain card' }).click();
-  await page.getByRole('button', { name: 'Forget Plain card' }).click();
+  await page.getByRole('button', { name: 'Delete Plain card' }).click();
   await expect(page.getByRole('option', { name: 'Choose Plain card' })).toHaveCount(0);
   await page.goto(appUrl());
 });
@@ -207,13 +207,13 @@ test('a template asks for a song, which becomes the music', async ({ page }) => 
   await groupOneLine(page);
   await page.keyboard.press('Shift+K');
   await page.getByRole('textbox', { name: 'Name', exact: true }).fill('Sung card');
-  await page.getByRole('checkbox', { name: 'asks for a song' }).check();
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
-  await expect(page.getByText('“Sung card” is kept, version 1')).toBeVisible();
+  await page.getByRole('checkbox', { name: 'Include a song slot' }).check();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByText('Saved “Sung card”, version 1')).toBeVisible();
   await choose(page, 'Sung card');
-  await page.getByRole('button', { name: 'Put it in' }).click();
+  await page.getByRole('button', { name: 'Insert' }).click();
   const slots = page.getByRole('region', { name: 'Slots' });
-  const bring = slots.getByLabel('Song: bring in a song');
+  const bring = slots.getByLabel('Song: import a song');
   await bring.setInputFiles(testFile('salt-and-string.wav'));
   await expect(slots.getByRole('combobox', { name: 'Song' })).toHaveValue(/.+/, { timeout: 60_000 });
   await waitSaved(page);
@@ -229,7 +229,7 @@ test('a template asks for a song, which becomes the music', async ({ page }) => 
   expect((await made(page, id))[0]!.madeFrom!.values.song).toBe(first);
   await page.keyboard.press('Shift+T');
   await page.getByRole('option', { name: 'Choose Sung card' }).click();
-  await page.getByRole('button', { name: 'Forget Sung card' }).click();
+  await page.getByRole('button', { name: 'Delete Sung card' }).click();
 });
 
 test('a new piece can begin with a template', async ({ page }) => {
@@ -237,7 +237,7 @@ test('a new piece can begin with a template', async ({ page }) => {
   await page.getByRole('button', { name: 'New piece' }).first().click();
   await page.getByRole('button', { name: 'From a template …' }).click();
   await page.getByRole('option', { name: 'Choose Quayside' }).click();
-  await page.getByRole('button', { name: 'Put it in' }).click();
+  await page.getByRole('button', { name: 'Insert' }).click();
   await expect(page.getByRole('region', { name: 'Slots' })).toBeVisible();
   await waitSaved(page);
   // It is asked for once.

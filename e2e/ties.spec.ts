@@ -21,10 +21,10 @@ test('a figure is repeated, listens, follows and becomes a guide, and each can b
 
   await page.getByRole('tab', { name: 'Copies' }).click();
   await page.getByLabel('Copies', { exact: true }).last().selectOption('circle');
-  await setNumber(page, 'How many', '8');
-  await setNumber(page, 'Later each', '0.5');
-  await page.getByLabel('Hugs', { exact: true }).selectOption({ label: 'Ellipse' });
-  await setNumber(page, 'Room about what it hugs, across', '50');
+  await setNumber(page, 'Count', '8');
+  await setNumber(page, 'Delay per copy', '0.5');
+  await page.getByLabel('Fit around', { exact: true }).selectOption({ label: 'Ellipse' });
+  await setNumber(page, 'Padding X', '50');
   expect(await layerNamed(page, id, 'Star')).toMatchObject({
     content: { figure: 'star' },
     repeat: { way: 'circle', count: 8, delay: { unit: 'beats', value: 0.5 } },
@@ -32,15 +32,15 @@ test('a figure is repeated, listens, follows and becomes a guide, and each can b
   });
 
   await rung(page, 'Motion');
-  await page.getByRole('tab', { name: 'Listen' }).click();
-  await page.getByLabel('Let a value listen to the music').selectOption({ label: 'Rotation' });
-  await page.getByLabel('What Rotation hears', { exact: true }).selectOption('beats');
-  await setNumber(page, 'What is added to Rotation', '30');
-  await expect(page.getByRole('img', { name: 'What Rotation hears over the layer’s time' })).toBeVisible();
+  await page.getByRole('tab', { name: 'Audio-driven' }).click();
+  await page.getByLabel('Drive a property by the music').selectOption({ label: 'Rotation' });
+  await page.getByLabel('Rotation source', { exact: true }).selectOption('beats');
+  await setNumber(page, 'Rotation amount', '30');
+  await expect(page.getByRole('img', { name: 'Rotation level over time' })).toBeVisible();
   const heard = await layerNamed(page, id, 'Star');
   expect(heard.listens).toMatchObject([{ property: 'rotation', source: 'beats', amount: 30 }]);
-  await page.getByRole('button', { name: 'Turn into keyframes' }).click();
-  await expect(page.getByText(/keyframes stand in place of listening/)).toBeVisible();
+  await page.getByRole('button', { name: 'Convert to keyframes' }).click();
+  await expect(page.getByText(/Converted to/)).toBeVisible();
   const keyed = await layerNamed(page, id, 'Star');
   expect(keyed.listens).toEqual([]);
   const values = keyed.tracks.rotation!.keyframes.map((key) => key.value as number);
@@ -50,11 +50,11 @@ test('a figure is repeated, listens, follows and becomes a guide, and each can b
   await page.keyboard.press('Control+z');
   await expect.poll(async () => (await layerNamed(page, id, 'Star')).listens.length).toBe(1);
 
-  await page.getByRole('tab', { name: 'Follow' }).click();
-  await page.getByLabel('Follows', { exact: true }).selectOption({ label: 'Ellipse' });
+  await page.getByRole('tab', { name: 'Parenting' }).click();
+  await page.getByLabel('Parent', { exact: true }).selectOption({ label: 'Ellipse' });
   await page.getByRole('checkbox', { name: 'Scale' }).check();
   await setNumber(page, 'Damping', '40');
-  await page.getByRole('checkbox', { name: /^A guide/ }).check();
+  await page.getByRole('checkbox', { name: /^Guide layer/ }).check();
   expect(await layerNamed(page, id, 'Star')).toMatchObject({
     follow: { properties: ['position', 'scale'], damping: 0.4, keepsOwn: true },
     isGuide: true,

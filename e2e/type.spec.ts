@@ -3,21 +3,21 @@ import { writeFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { makeFont, toWoff } from '../tests/helpers/make-font';
-import { appUrl, newPiece, storedPiece, waitSaved, workFile } from './support/app';
+import { appUrl, newPiece, showPanel, storedPiece, waitSaved, workFile } from './support/app';
 
 const type = async (page: Page, words: string): Promise<void> => {
   await page.keyboard.press('Escape');
   await page.keyboard.press('t');
-  const field = page.getByLabel('Text on the canvas');
+  const field = page.getByLabel('Text on canvas');
   await expect(field).toBeFocused();
   await field.fill(words);
   await page.keyboard.press('Escape');
   await expect(page.locator('[data-handle]').first()).toBeVisible();
 };
-const face = (page: Page) => page.getByRole('button', { name: /^Face:/ });
-const faces = (page: Page) => page.getByRole('list', { name: 'Faces' }).getByRole('listitem');
+const face = (page: Page) => page.getByRole('button', { name: /^Font:/ });
+const faces = (page: Page) => page.getByRole('list', { name: 'Fonts' }).getByRole('listitem');
 const faceCalled = (page: Page, name: string) =>
-  page.getByRole('list', { name: 'Faces' }).getByRole('button', { name, exact: true });
+  page.getByRole('list', { name: 'Fonts' }).getByRole('button', { name, exact: true });
 const contentOf = async (page: Page, id: string, words: string) =>
   (await storedPiece(page, id)).layers.find((l) => l.content.text === words)!.content;
 const trackOf = async (page: Page, id: string, words: string, property: string) =>
@@ -48,7 +48,7 @@ test('fonts of one’s own come in, their styles together; a face is starred and
   const before = await seen(page, id);
 
   await face(page).click();
-  await page.getByLabel('Bring in font files').setInputFiles([files.regular, files.bold]);
+  await page.getByLabel('Import font files').setInputFiles([files.regular, files.bold]);
   const family = faceCalled(page, 'Lumo Block');
   await expect(family).toHaveCount(1);
   await expect(family).toContainText('Regular, Bold');
@@ -64,21 +64,21 @@ test('fonts of one’s own come in, their styles together; a face is starred and
 
   // A damaged file says so and changes nothing.
   await face(page).click();
-  await page.getByLabel('Bring in font files').setInputFiles(files.broken);
-  await expect(page.getByText(/lumo-broken\.otf.*no letters that can be read/)).toBeVisible();
+  await page.getByLabel('Import font files').setInputFiles(files.broken);
+  await expect(page.getByText(/lumo-broken\.otf.*can’t be read/)).toBeVisible();
 
-  await page.getByLabel('Search faces').fill('hand');
+  await page.getByLabel('Search fonts').fill('hand');
   await page.getByRole('button', { name: 'All', exact: true }).click();
   await expect(faces(page)).toHaveCount(2);
   await page.getByRole('button', { name: 'Star Caveat' }).click();
-  await page.getByLabel('Search faces').fill('');
+  await page.getByLabel('Search fonts').fill('');
   await expect(faces(page).first()).toContainText('Caveat');
   await page.keyboard.press('Escape');
   await waitSaved(page);
   await page.reload();
-  await page.getByRole('button', { name: 'Words', exact: true }).click();
+  await showPanel(page, 'Words');
   await page.getByRole('tab', { name: 'All' }).click();
-  await page.getByLabel('Words of Kite Week').focus();
+  await page.getByLabel('Text of Kite Week').focus();
   await expect(face(page)).toHaveText('Lumo Block');
   await face(page).click();
   await page.getByRole('button', { name: 'Starred' }).click();
@@ -97,14 +97,14 @@ test('a font that has other axes shows them under its own names, and they can be
   const id = await newPiece(page, 'Axes', { custom: [640, 360] });
   await type(page, 'leaning wind');
   await expect(page.getByLabel('Letter width', { exact: true })).toBeVisible();
-  await expect(page.getByLabel('Lean', { exact: true })).toHaveCount(0);
+  await expect(page.getByLabel('Font slant', { exact: true })).toHaveCount(0);
   await face(page).click();
   await faceCalled(page, 'Recursive').click();
   await expect(page.getByLabel('Casual', { exact: true })).toBeVisible();
   await expect(page.getByLabel('Letter width', { exact: true })).toHaveCount(0);
   const upright = await seen(page, id);
-  await page.getByRole('button', { name: 'Keyframe Lean here' }).click();
-  await page.getByLabel('Lean', { exact: true }).fill('12');
+  await page.getByRole('button', { name: 'Add Font slant keyframe' }).click();
+  await page.getByLabel('Font slant', { exact: true }).fill('12');
   await page.keyboard.press('Enter');
   const { keyframes } = await trackOf(page, id, 'leaning wind', 'lean');
   expect(keyframes.map((k) => k.value)).toEqual([12]);
@@ -116,7 +116,7 @@ test('words run along an arc, a circle, a shape and a path drawn by hand; each s
   await page.getByRole('button', { name: 'Picture', exact: true }).click();
   await page.getByRole('button', { name: 'Ellipse' }).click();
   await type(page, 'nine days of wind');
-  const along = page.getByLabel('Runs along');
+  const along = page.getByLabel('Text path');
   const pictures = [await seen(page, id)];
   for (const shape of ['arc', 'circle'] as const) {
     await along.selectOption(shape);
@@ -158,19 +158,19 @@ test('words run along an arc, a circle, a shape and a path drawn by hand; each s
 test('a drawn line is a stroke of its own, and Escape leaves the drawing', async ({ page }) => {
   const id = await newPiece(page, 'Lines', { custom: [640, 360] });
   await page.getByRole('button', { name: 'Picture', exact: true }).click();
-  await page.getByRole('button', { name: 'Drawn line' }).click();
+  await page.getByRole('button', { name: 'Freehand line' }).click();
   await page.keyboard.press('Escape');
   await expect(page.getByLabel('Draw a path')).toHaveCount(0);
-  await page.getByRole('button', { name: 'Drawn line' }).click();
+  await page.getByRole('button', { name: 'Freehand line' }).click();
   const box = (await page.getByLabel('Draw a path').boundingBox())!;
   await page.mouse.move(box.x + 60, box.y + 60);
   await page.mouse.down();
   for (let i = 1; i <= 12; i++) await page.mouse.move(box.x + 60 + i * 15, box.y + 60 + i * 6);
   await page.mouse.up();
   const [layer] = (await storedPiece(page, id)).layers;
-  expect(layer).toMatchObject({ kind: 'path', name: 'Drawn line' });
+  expect(layer).toMatchObject({ kind: 'path', name: 'Freehand line' });
   expect(layer!.tracks.strokeWidth!.value).toBe(8);
-  await page.getByLabel('Stroke to', { exact: true }).fill('40');
+  await page.getByLabel('Trim end', { exact: true }).fill('40');
   await page.keyboard.press('Enter');
   expect((await storedPiece(page, id)).layers[0]!.tracks.drawEnd!.value).toBeCloseTo(0.4, 6);
 });
@@ -185,8 +185,8 @@ test('a look is saved as a style, worn by another text, and changed for both', a
     letterCase: 'upper',
     style: null,
   });
-  await page.getByRole('button', { name: 'Save as a style' }).click();
-  await page.getByLabel('Name of the style').fill('Name plate');
+  await page.getByRole('button', { name: 'Save as style' }).click();
+  await page.getByLabel('Style name').fill('Name plate');
   await page.keyboard.press('Enter');
   await expect(style.locator('option:checked')).toHaveText('Name plate');
   await type(page, 'Teo Marsh');
@@ -198,12 +198,12 @@ test('a look is saved as a style, worn by another text, and changed for both', a
   await page.getByLabel('Weight', { exact: true }).fill('300');
   await page.keyboard.press('Enter');
   expect((await trackOf(page, id, 'Inés Vardal', 'weight')).value).toBe(900);
-  await page.getByRole('button', { name: 'Save anew' }).click();
-  await expect(page.getByText('2 texts wear it')).toBeVisible();
+  await page.getByRole('button', { name: 'Update style' }).click();
+  await expect(page.getByText('in 2 texts')).toBeVisible();
   expect((await trackOf(page, id, 'Inés Vardal', 'weight')).value).toBe(300);
   await page.keyboard.press('Control+z');
   await expect.poll(async () => (await trackOf(page, id, 'Inés Vardal', 'weight')).value).toBe(900);
-  await page.getByRole('button', { name: 'Back to it' }).click();
+  await page.getByRole('button', { name: 'Reset to style' }).click();
   expect((await trackOf(page, id, 'Teo Marsh', 'weight')).value).toBe(900);
 });
 
@@ -213,12 +213,12 @@ test('gestures that miss the beat are listed and landed', async ({ page }) => {
   await page.getByRole('button', { name: 'Motion', exact: true }).click();
   await page.getByRole('option', { name: /^Nova:/ }).click();
   await page.getByRole('button', { name: 'Run-through', exact: true }).click();
-  const check = page.getByRole('region', { name: 'Sync check' });
+  const check = page.getByRole('region', { name: 'Beat sync' });
   await expect(check.getByText(/Kite Week lands \(Nova\)/)).toBeVisible();
-  await expect(check.getByText(/0 of 1 movements/)).toBeVisible();
+  await expect(check.getByText(/0 of 1 animations/)).toBeVisible();
   const before = (await storedPiece(page, id)).layers[0]!.start;
-  await check.getByRole('button', { name: 'Land all 1' }).click();
-  await expect(check.getByText(/1 of 1 movements/)).toBeVisible();
+  await check.getByRole('button', { name: 'Snap all 1 to beats' }).click();
+  await expect(check.getByText(/1 of 1 animations/)).toBeVisible();
   expect((await storedPiece(page, id)).layers[0]!.start).not.toEqual(before);
 });
 
@@ -230,7 +230,7 @@ test('a font that is gone from the server is missed by name, and the words still
   const file = workFile('lumo-lost.ttf');
   writeFileSync(file, made);
   await face(page).click();
-  await page.getByLabel('Bring in font files').setInputFiles(file);
+  await page.getByLabel('Import font files').setInputFiles(file);
   await faceCalled(page, 'Lumo Lost').click();
   await waitSaved(page);
   await page.route('**/api/media/*/font', (route) =>
@@ -238,10 +238,10 @@ test('a font that is gone from the server is missed by name, and the words still
   );
   await page.goto(`${appUrl()}/piece/${id}`);
   await expect(page.getByText(/The font “lumo-lost\.ttf” is missing on the server/)).toBeVisible();
-  await expect(page.getByLabel('Words of nine days')).toHaveCount(0);
-  await page.getByRole('button', { name: 'Words', exact: true }).click();
+  await expect(page.getByLabel('Text of nine days')).toHaveCount(0);
+  await showPanel(page, 'Words');
   await page.getByRole('tab', { name: 'All' }).click();
-  await page.getByLabel('Words of nine days').focus();
+  await page.getByLabel('Text of nine days').focus();
   // Other letters stand in: there is something to take hold of.
   await expect(page.locator('[data-handle]').first()).toBeVisible();
 });

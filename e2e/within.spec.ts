@@ -1,13 +1,13 @@
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import type { Piece } from '@core/piece';
-import { appUrl, newPiece, storedPiece, timeline, waitSaved } from './support/app';
+import { appUrl, newPiece, showPanel, storedPiece, timeline, waitSaved } from './support/app';
 
 /** Groups that are one shape, pieces within pieces, what a wardrobe keeps for all of them. */
 
 type Whole = Awaited<ReturnType<typeof storedPiece>>['layers'][number] & { content: Record<string, unknown> };
 const layersOf = async (page: Page, id: string) => (await storedPiece(page, id)).layers as Whole[];
-const openPicture = (page: Page) => page.getByRole('button', { name: 'Picture', exact: true }).click();
+const openPicture = (page: Page) => showPanel(page, 'Picture');
 const notice = (page: Page, text: RegExp) => expect(page.getByText(text).first()).toBeVisible();
 
 async function put(page: Page, ...names: string[]): Promise<void> {
@@ -21,15 +21,15 @@ test('shapes become one shape that stays alive, and shapes again', async ({ page
   await timeline(page)
     .getByRole('button', { name: 'Rectangle', exact: true })
     .click({ modifiers: ['Shift'] });
-  await page.getByLabel('Make one shape').selectOption('subtract');
+  await page.getByLabel('Merge shapes').selectOption('subtract');
   await waitSaved(page);
   const group = (await layersOf(page, id)).find((layer) => layer.kind === 'group');
   expect(group).toMatchObject({ name: 'Subtract', content: { combine: 'subtract' } });
 
-  await page.getByRole('combobox', { name: 'Combine' }).selectOption('exclude');
+  await page.getByRole('combobox', { name: 'Combine shapes' }).selectOption('exclude');
   await waitSaved(page);
   expect((await layersOf(page, id)).find((layer) => layer.kind === 'group')?.content.combine).toBe('exclude');
-  await page.getByRole('combobox', { name: 'Combine' }).selectOption('');
+  await page.getByRole('combobox', { name: 'Combine shapes' }).selectOption('');
   await waitSaved(page);
   expect((await layersOf(page, id)).find((layer) => layer.kind === 'group')?.content.combine).toBeNull();
 });
@@ -41,13 +41,13 @@ test('a piece stands in another, changes with it, and never in itself', async ({
   await waitSaved(page);
   const outer = await newPiece(page, 'Outer');
   await openPicture(page);
-  await page.getByRole('button', { name: 'A piece …' }).click();
-  await page.getByRole('button', { name: 'Put up Inner flag' }).click();
-  await expect(page.getByRole('region', { name: 'Piece within' })).toBeVisible();
+  await page.getByRole('button', { name: 'Piece …' }).click();
+  await page.getByRole('button', { name: 'Add Inner flag' }).click();
+  await expect(page.getByRole('region', { name: 'Nested piece' })).toBeVisible();
   await waitSaved(page);
   const before = (await layersOf(page, outer)).find((layer) => layer.kind === 'piece')!;
   expect(before.content).toMatchObject({ pieceId: inner, showsGround: false });
-  await page.getByRole('checkbox', { name: 'With its background' }).check();
+  await page.getByRole('checkbox', { name: 'Include background' }).check();
   await waitSaved(page);
 
   // What is changed in the one is seen in the other, which stays open meanwhile.
@@ -56,7 +56,7 @@ test('a piece stands in another, changes with it, and never in itself', async ({
   await openPicture(other);
   await put(other, 'Ellipse');
   await waitSaved(other);
-  await notice(page, /“Inner flag” has changed/);
+  await notice(page, /Updated “Inner flag”/);
   await waitSaved(page);
   const after = (await layersOf(page, outer)).find((layer) => layer.kind === 'piece')!;
   expect(after.content.mediaId).not.toBe(before.content.mediaId);
@@ -65,9 +65,9 @@ test('a piece stands in another, changes with it, and never in itself', async ({
   ).toHaveLength(1);
 
   // The other way round it is refused.
-  await other.getByRole('button', { name: 'A piece …' }).click();
-  await other.getByRole('button', { name: 'Put up Outer' }).click();
-  await notice(other, /stands around this piece already/);
+  await other.getByRole('button', { name: 'Piece …' }).click();
+  await other.getByRole('button', { name: 'Add Outer' }).click();
+  await notice(other, /contains this piece/);
   expect((await layersOf(other, inner)).some((layer) => layer.kind === 'piece')).toBe(false);
 });
 
@@ -79,8 +79,8 @@ test('a group becomes a piece of its own and stays where it was', async ({ page 
     .getByRole('button', { name: 'Rectangle', exact: true })
     .click({ modifiers: ['Shift'] });
   await page.getByRole('button', { name: 'Group', exact: true }).click();
-  await page.getByRole('button', { name: 'Make a piece of the group' }).click();
-  await notice(page, /“Group 1” is a piece of its own now/);
+  await page.getByRole('button', { name: 'Convert group to piece' }).click();
+  await notice(page, /Converted “Group 1” to a nested piece/);
   await waitSaved(page);
   const layers = await layersOf(page, id);
   expect(layers.map((layer) => layer.kind)).toEqual(['piece']);

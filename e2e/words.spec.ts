@@ -37,7 +37,7 @@ const phrasesOf = async (page: Page, id: string) =>
   (await storedPiece(page, id)).layers.filter((l) => (l.content.phrase as { role: string } | null)?.role === 'phrase');
 
 async function withSong(page: Page, song: string): Promise<void> {
-  await page.getByLabel('Choose a song').setInputFiles(testFile(`${song}.wav`));
+  await page.getByLabel('Import song').setInputFiles(testFile(`${song}.wav`));
   await expect(page.getByRole('heading', { name: song })).toBeVisible({ timeout: 60_000 });
 }
 
@@ -48,9 +48,9 @@ test('a 60-word quote on a 30-second song, from paste to the finished video', as
   await withSong(page, 'salt-and-string');
   await page.getByRole('button', { name: 'Words', exact: true }).click();
   await page.getByLabel('Quote').fill(QUOTE);
-  await page.getByLabel('Who said it').fill('Inés Vardal, kite maker');
-  await page.getByRole('button', { name: 'Lay on the music' }).click();
-  await expect(page.getByText(/phrases, each can be read/)).toBeVisible();
+  await page.getByLabel('Author').fill('Inés Vardal, kite maker');
+  await page.getByRole('button', { name: 'Place on beats' }).click();
+  await expect(page.getByText(/phrases, all readable/)).toBeVisible();
   await page.getByLabel('Staging').selectOption('pennants');
   const interfaceSeconds = (Date.now() - began) / 1000;
 
@@ -91,7 +91,7 @@ test('phrases are parted, joined, emphasised, locked and dragged on the lattice;
   await withSong(page, 'harbour-lamps');
   await page.getByRole('button', { name: 'Words', exact: true }).click();
   await page.getByLabel('Quote').fill('A kite is a question. You ask the wind. It answers at once.');
-  await page.getByRole('button', { name: 'Lay on the music' }).click();
+  await page.getByRole('button', { name: 'Place on beats' }).click();
   const texts = async () => (await phrasesOf(page, id)).map(textOf);
   await expect.poll(texts).toEqual(['A kite is a question.', 'You ask the wind.', 'It answers at once.']);
 
@@ -109,7 +109,7 @@ test('phrases are parted, joined, emphasised, locked and dragged on the lattice;
   await expect.poll(texts).toEqual(['A kite is a question.', 'You ask the wind.', 'It answers at once.']);
 
   // A word that carries the sense stands out and answers on a beat.
-  await page.getByRole('group', { name: 'Words that carry the sense' }).getByRole('button', { name: 'wind.' }).click();
+  await page.getByRole('group', { name: 'Emphasised words' }).getByRole('button', { name: 'wind.' }).click();
   const marked = (await phrasesOf(page, id))[1]!;
   expect(marked.content.spans).toHaveLength(1);
   expect(usesOf(marked).find((u) => u.words)).toMatchObject({
@@ -134,19 +134,19 @@ test('phrases are parted, joined, emphasised, locked and dragged on the lattice;
 
   // Locked it stays where it is when the rest is laid anew.
   await page.getByLabel('Phrase 1', { exact: true }).focus();
-  await page.getByRole('listitem').first().getByRole('button', { name: 'Keep its time' }).click();
+  await page.getByRole('listitem').first().getByRole('button', { name: 'Lock timing' }).click();
   await page.getByLabel('Reading pace').selectOption('calm');
   const relaid = await phrasesOf(page, id);
   expect(relaid[0]!.end.to!.beat).toBe(target);
-  await page.getByLabel('Phrases come').selectOption('build');
+  await page.getByLabel('Phrase order').selectOption('build');
   expect((await phrasesOf(page, id)).every((l) => usesOf(l).some((u) => u.role === 'entrance'))).toBe(true);
 
   // Too much to read is said in seconds and words, and nothing is lost.
   await page.getByRole('button', { name: 'New quote' }).click();
   await page.getByLabel('Quote').fill('wind and kite and string and harbour '.repeat(60));
-  await page.getByRole('button', { name: 'Lay on the music' }).click();
+  await page.getByRole('button', { name: 'Place on beats' }).click();
   await expect(page.getByRole('alert')).toContainText(
-    /Too much to read: the words need [\d.]+ s, there are [\d.]+ s\. About \d+ words too many/,
+    /The text needs [\d.]+ s to read and has [\d.]+ s\. About \d+ words too many/,
   );
   expect((await texts()).length).toBeGreaterThan(20);
   await timeline(page).focus();
@@ -157,7 +157,7 @@ test('phrases are parted, joined, emphasised, locked and dragged on the lattice;
 test('gestures are chosen on one’s own words, put on the beats, mirrored, opened up and kept', async ({ page }) => {
   const id = await newPiece(page, 'Gestures');
   await page.keyboard.press('t');
-  await page.getByLabel('Text on the canvas').fill('Nine days of wind');
+  await page.getByLabel('Text on canvas').fill('Nine days of wind');
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Motion', exact: true }).click();
   const panel = page.getByRole('region', { name: 'Motion' });
@@ -173,16 +173,16 @@ test('gestures are chosen on one’s own words, put on the beats, mirrored, open
   await panel.getByRole('option', { name: /^Gravity/ }).click();
   expect(await uses()).toMatchObject([{ gesture: 'gravity', role: 'entrance', unit: 'letter', at: null }]);
   const card = panel.getByRole('group', { name: 'Gesture Gravity' });
-  await card.getByLabel('Moves', { exact: true }).selectOption('word');
-  await card.getByLabel('Stagger on the beats').selectOption('0.5');
-  await card.getByLabel('Rhythm of the stagger').fill('x.xx');
+  await card.getByLabel('Animate by', { exact: true }).selectOption('word');
+  await card.getByLabel('Stagger on beats').selectOption('0.5');
+  await card.getByLabel('Stagger rhythm').fill('x.xx');
   expect((await uses())[0]!.stagger.rhythm).toEqual({ pattern: 'x.xx', step: 0.5 });
   await goTo(page, 1.5);
   await card.getByRole('button', { name: /pin here/ }).click();
   expect((await uses())[0]!.at).toMatchObject({ kind: 'pinned', to: { type: 'beat', beat: 3 } });
 
   await panel.getByRole('tab', { name: 'Exit' }).click();
-  await panel.getByRole('button', { name: 'As it came in, backwards' }).click();
+  await panel.getByRole('button', { name: 'Reverse of entrance' }).click();
   expect((await uses()).map((u) => [u.gesture, u.role])).toEqual([
     ['gravity', 'entrance'],
     ['gravity', 'exit'],
@@ -192,17 +192,23 @@ test('gestures are chosen on one’s own words, put on the beats, mirrored, open
   await panel.getByRole('tab', { name: 'Entrance' }).click();
   await panel.getByLabel('Search gestures').fill('far away');
   await panel.getByRole('option', { name: /^Comet/ }).click();
-  await panel.getByRole('group', { name: 'Gesture Comet' }).getByLabel('Moves', { exact: true }).selectOption('whole');
-  await panel.getByRole('group', { name: 'Gesture Comet' }).getByRole('button', { name: 'Open up' }).click();
+  await panel
+    .getByRole('group', { name: 'Gesture Comet' })
+    .getByLabel('Animate by', { exact: true })
+    .selectOption('whole');
+  await panel
+    .getByRole('group', { name: 'Gesture Comet' })
+    .getByRole('button', { name: 'Convert to keyframes' })
+    .click();
   const opened = (await storedPiece(page, id)).layers[0]!;
   expect(usesOf(opened).map((u) => u.role)).toEqual(['exit']);
   expect(opened.tracks.scale!.keyframes.length).toBeGreaterThanOrEqual(2);
   expect(opened.tracks.opacity!.keyframes[0]!.value).toBe(0);
 
   // One's own keyframes are kept as a gesture and can be given.
-  await panel.getByRole('button', { name: /Keep this layer/ }).click();
-  await panel.getByLabel('Name of the gesture').fill('Far lamp');
-  await panel.getByLabel('Name of the gesture').press('Enter');
+  await panel.getByRole('button', { name: /Save keyframes/ }).click();
+  await panel.getByLabel('Gesture name').fill('Far lamp');
+  await panel.getByLabel('Gesture name').press('Enter');
   await panel.getByLabel('Search gestures').fill('');
   await expect(panel.getByRole('option', { name: /^Far lamp/ })).toBeVisible();
   await panel.getByRole('option', { name: /^Far lamp/ }).click();
@@ -210,16 +216,16 @@ test('gestures are chosen on one’s own words, put on the beats, mirrored, open
 });
 
 test('words are dressed, fill a place in the frame, and blur as they move', async ({ page }) => {
-  const id = await newPiece(page, 'Dress');
+  const id = await newPiece(page, 'Text effects');
   await page.keyboard.press('t');
-  await page.getByLabel('Text on the canvas').fill('Puerto Lumo');
+  await page.getByLabel('Text on canvas').fill('Puerto Lumo');
   await page.keyboard.press('Escape');
-  const dress = page.getByRole('region', { name: 'Dress' });
+  const dress = page.getByRole('region', { name: 'Text effects' });
   await dress.getByRole('button', { name: 'Band', exact: true }).click();
-  await dress.getByLabel('Band behind').selectOption('word');
+  await dress.getByLabel('Band', { exact: true }).selectOption('word');
   await dress.getByRole('button', { name: 'Glow' }).click();
   await dress.getByLabel('Case').selectOption('small');
-  await dress.getByLabel('Fills a place in the frame').check();
+  await dress.getByLabel('Text box').check();
   const layer = (await storedPiece(page, id)).layers[0]!;
   expect(layer.content).toMatchObject({
     letterCase: 'small',
@@ -227,11 +233,11 @@ test('words are dressed, fill a place in the frame, and blur as they move', asyn
     dress: { band: { per: 'word' }, glow: { radius: 0.12 } },
   });
   await page.getByRole('button', { name: 'Motion', exact: true }).click();
-  await page.getByRole('tab', { name: 'Blur' }).click();
-  await page.getByLabel('Shutter of the piece').fill('180');
-  await page.getByLabel('Shutter of the piece').press('Enter');
-  await page.getByLabel('Copies that follow').fill('4');
-  await page.getByLabel('Copies that follow').press('Enter');
+  await page.getByRole('tab', { name: 'Motion blur' }).click();
+  await page.getByLabel('Shutter angle').fill('180');
+  await page.getByLabel('Shutter angle').press('Enter');
+  await page.getByLabel('Trail').fill('4');
+  await page.getByLabel('Trail').press('Enter');
   const piece = (await storedPiece(page, id)) as unknown as {
     shutter: number;
     layers: { trail: { copies: number } }[];
@@ -260,23 +266,23 @@ test('words that are too short, too faint or cut off are found, and helped in on
   await timeline(page).focus();
   await page.keyboard.press('t');
   await page
-    .getByLabel('Text on the canvas')
+    .getByLabel('Text on canvas')
     .fill('Oona Castell, night pilot of the harbour and of everything that flies over it after dark');
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Run-through', exact: true }).click();
-  const check = page.getByRole('region', { name: 'Reading check' });
+  const check = page.getByRole('region', { name: 'Readability' });
   await expect(check.getByText(/is cut off in Wide/)).toBeVisible();
-  await expect(check.getByText(/is shown for 4\.0 s and takes [\d.]+ s to read/)).toBeVisible();
-  await check.getByRole('button', { name: /^Show longer/ }).click();
+  await expect(check.getByText(/is on screen for 4\.0 s and takes [\d.]+ s to read/)).toBeVisible();
+  await check.getByRole('button', { name: /^Extend/ }).click();
   await expect(check.getByText(/to read/)).toBeHidden();
-  await page.getByLabel('Fills a place in the frame').check();
+  await page.getByLabel('Text box').check();
   await expect(check.getByText(/is cut off/)).toBeHidden();
 
-  await check.getByRole('button', { name: 'Look at the contrast' }).click();
+  await check.getByRole('button', { name: 'Check contrast' }).click();
   await expect(check.getByText(/1\.\d : 1/)).toBeVisible();
-  await check.getByRole('button', { name: 'Band' }).click();
-  await check.getByRole('button', { name: 'Look at the contrast' }).click();
-  await expect(check.getByText('The letters stand out from what is behind them.')).toBeVisible();
+  await check.getByRole('button', { name: 'Add band' }).click();
+  await check.getByRole('button', { name: 'Check contrast' }).click();
+  await expect(check.getByText('All text has enough contrast')).toBeVisible();
   expect((await storedPiece(page, id)).layers[1]!.content).toMatchObject({ dress: { band: { per: 'line' } } });
 });
 
@@ -285,16 +291,16 @@ test('captions are opened, styled all at once, lit word by word, edited and save
   await page.getByRole('button', { name: 'Words', exact: true }).click();
   await page.getByRole('tab', { name: 'Captions' }).click();
   const open = (name: string, text: string) =>
-    page.getByLabel('Open captions').setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(text) });
+    page.getByLabel('Import captions').setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(text) });
   await open('letter.srt', 'only a letter');
-  await expect(page.getByText('letter.srt has no captions in it; nothing was changed.')).toBeVisible();
+  await expect(page.getByText('letter.srt has no captions. Choose an SRT or WebVTT file.')).toBeVisible();
   await open(
     'kites.srt',
     '1\n00:00:01,000 --> 00:00:02,500\nThe lamps go out.\n\n2\nbroken\n\n3\n00:00:03,000 --> 00:00:04,250\nThe kites\ngo up.\n',
   );
-  await expect(page.getByText('2 captions; the blocks at lines 5 could not be read and were left out.')).toBeVisible();
+  await expect(page.getByText('2 captions; blocks at lines 5 couldn’t be read and are missing.')).toBeVisible();
   await page.getByRole('button', { name: 'Word by word' }).click();
-  await page.getByLabel('Place of the captions').selectOption('top');
+  await page.getByLabel('Caption position').selectOption('top');
   const stored = (await storedPiece(page, id)).layers;
   expect(stored.map(textOf)).toEqual(['The lamps go out.', 'The kites\ngo up.']);
   for (const layer of stored) {
@@ -315,11 +321,11 @@ test('captions are opened, styled all at once, lit word by word, edited and save
 test('a closing roll runs in whole pixels, rests at the end, and is changed from its own list', async ({ page }) => {
   const id = await newPiece(page, 'Roll');
   await page.getByRole('button', { name: 'Words', exact: true }).click();
-  await page.getByRole('tab', { name: 'Roll' }).click();
+  await page.getByRole('tab', { name: 'Credits roll' }).click();
   await page
     .getByLabel('Credits', { exact: true })
     .fill('Kite Week\n\nKite maker: Inés Vardal\nWind reader: Teo Marsh');
-  await page.getByRole('button', { name: 'Roll', exact: true }).click();
+  await page.getByRole('button', { name: 'Credits roll', exact: true }).click();
   const stored = async () => (await storedPiece(page, id)).layers;
   expect((await stored()).map(textOf)).toEqual([
     '\n\nKite maker\nWind reader',
@@ -334,6 +340,6 @@ test('a closing roll runs in whole pixels, rests at the end, and is changed from
     expect(from[0]).toBe(to[0]);
   }
   await page.getByLabel('Credits', { exact: true }).fill('Kite Week\n\nNight pilot: Oona Castell');
-  await page.getByRole('button', { name: 'Roll anew' }).click();
+  await page.getByRole('button', { name: 'Update credits roll' }).click();
   expect((await stored()).map(textOf)[1]).toBe('\n\nOona Castell');
 });

@@ -220,4 +220,4 @@ export function flashSize(width: number, height: number): readonly [number, numb
 }
 
 export const tellFlashing = ({ kind, from, to, flashes }: Flashing): string =>
-  `${flashes} ${FLASH_KINDS[kind]} within a second from ${from.toFixed(1)} to ${to.toFixed(1)} s; more than ${MOST_FLASHES} can harm people (WCAG 2.3.1).`;
+  `${flashes} ${FLASH_KINDS[kind]} within a second from ${from.toFixed(1)} to ${to.toFixed(1)} s. More than ${MOST_FLASHES} can cause seizures (WCAG 2.3.1).`;

@@ -45,6 +45,6 @@ export function nothingLarge({ piece, times, layoutText }: CheckContext): Findin
     const { items } = sceneAt(scene, at, layoutText);
     if (items.some((item) => isLarge(item, [width, height], (id) => texts.has(id)))) return [];
   }
-  const text = `Nothing large is seen in the first ${CATCH_SECONDS} s: a face or a large word makes people stay.`;
+  const text = `Nothing large in the first ${CATCH_SECONDS} s. A face or a large word keeps viewers watching.`;
   return [finding('hint', text, { at: 0 })];
 }

@@ -50,14 +50,12 @@ const found = (layers: Layer[], check: CheckId, change: Partial<Piece> = {}): st
 describe('words', () => {
   it('are too small in the format that shrinks them', () => {
     expect(found([words('Kite Week', 60)], 'size')).toEqual([]);
-    expect(found([words('Kite Week', 26)], 'size')).toEqual(['Words is too small to be read in Tall.']);
+    expect(found([words('Kite Week', 26)], 'size')).toEqual(['Words is too small to read in Tall.']);
     expect(found([words('Kite Week', 12)], 'size')).toHaveLength(2);
   });
   it('are written with letters that a font has, its own or one that stands in', () => {
     expect(found([words('Kite نور', 60)], 'glyphs')).toEqual([]);
-    expect(found([words(`Kite ${RARE}${RARE}`, 60)], 'glyphs')).toEqual([
-      `No font has “${RARE}”, which Words is written with.`,
-    ]);
+    expect(found([words(`Kite ${RARE}${RARE}`, 60)], 'glyphs')).toEqual([`No font has “${RARE}”, used in Words.`]);
   });
   it('keep clear of what lies over tall video, which lies over no other', () => {
     const low = (id: string) => ({
@@ -74,8 +72,8 @@ describe('words', () => {
   it('that have a room need enough of it', () => {
     const room = { width: 300, lines: 1, leastSize: 50 };
     expect(found([words('Kite Week, nine days', 60, { room: { ...room, ways: ['shrink'] } })], 'room')).toEqual([
-      'Words has too little room in Wide.',
-      'Words has too little room in Tall.',
+      'Words doesn’t fit in Wide.',
+      'Words doesn’t fit in Tall.',
     ]);
     expect(
       found([words('Kite Week, nine days', 60, { room: { ...room, ways: ['shrink', 'abbreviate'] } })], 'room'),

@@ -60,8 +60,8 @@ describe('groups that play again', () => {
           'position',
         ),
       ),
-    ).toEqual([['Again jumps where it begins anew.', 2]]);
-    expect(told(looped([1, 0.3], 'opacity'))).toEqual([['Again jumps where it begins anew.', 2]]);
+    ).toEqual([['Again jumps where it loops.', 2]]);
+    expect(told(looped([1, 0.3], 'opacity'))).toEqual([['Again jumps where it loops.', 2]]);
   });
   it('and come back, turn, stand, or play once, are well', () => {
     expect(

@@ -110,7 +110,7 @@ export function loopsThatJump(context: CheckContext): Finding[] {
       return jumps([frameAt(frame - 2), frameAt(frame - 1), frameAt(frame), frameAt(frame + 1)], ids);
     })
     .map(({ group, frame }) =>
-      finding('warning', `${group.name} jumps where it begins anew.`, { layerId: group.id, at: at(frame) }),
+      finding('warning', `${group.name} jumps where it loops.`, { layerId: group.id, at: at(frame) }),
     );
   if (isLoop && jumps([frameAt(frames - 2), frameAt(frames - 1), frameAt(0), frameAt(1)], null))
     found.push(finding('warning', 'The piece jumps from its last frame to its first.', { at: at(frames - 1) }));

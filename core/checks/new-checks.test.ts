@@ -36,8 +36,8 @@ describe('blank stretches', () => {
   it('are told to the frame, between layers and at the end', () => {
     const piece = pieceOf([plate('a', 0, 2), plate('b', 4.5, 6)]);
     expect(found(piece, 'blank').map(({ text, at }) => [text, at])).toEqual([
-      ['From 2.0 to 4.5 s nothing is seen.', 2],
-      ['The last 2.0 s show nothing.', 6],
+      ['From 2.0 to 4.5 s the frame is empty.', 2],
+      ['The last 2.0 s are empty.', 6],
     ]);
   });
   it('count layers that are there and not to be seen: faded out, or outside the frame', () => {
@@ -67,7 +67,7 @@ describe('layers and the end of the piece', () => {
     const leaving = { ...plate('leaving', 1, 11), gestures: [newGestureUse('dusk', 'exit', 'g')] };
     const piece = pieceOf([leaving, plate('stands', 0, 30), plate('well', 0, 8), plate('behind', 9, 12)]);
     const [leftover, ...more] = found(piece, 'leftovers');
-    expect(leftover?.text).toBe('leaving goes on for 3.0 s after the end, and some of it is never seen.');
+    expect(leftover?.text).toBe('leaving continues for 3.0 s after the end and is partly never visible.');
     expect(more).toEqual([]);
     expect(found(fixed(piece, leftover!), 'leftovers')).toEqual([]);
   });
@@ -102,7 +102,7 @@ describe('the wardrobe and the files', () => {
     );
     const piece = pieceOf(colourful(12), { wardrobe });
     const [many] = found(piece, 'colours');
-    expect(many?.text).toMatch(/^13 colours are outside the wardrobe: #202020/);
+    expect(many?.text).toMatch(/^13 colours aren’t in the wardrobe: #202020/);
     expect(found(fixed(piece, many!), 'colours')).toEqual([]);
   });
   it('a piece without roles has none to be outside of', () => {
@@ -114,8 +114,8 @@ describe('the wardrobe and the files', () => {
     const media: Piece['media'] = [{ id: 'm', hash: 'a'.repeat(64), kind: 'picture', name: 'm.png' }];
     const piece = pieceOf([shows('m'), shows('gone'), shows('@mark')], { media });
     expect(found(piece, 'media').map(({ severity, text }) => [severity, text])).toEqual([
-      ['error', 'The file that gone shows is not there any more.'],
-      ['error', '@mark shows the logo “mark”, which the wardrobe does not have.'],
+      ['error', 'The file of gone is missing.'],
+      ['error', '@mark uses the logo “mark”, which isn’t in the wardrobe.'],
     ]);
     expect(found({ ...piece, wardrobe: { ...wardrobe, logos: { mark: 'm' } } }, 'media')).toHaveLength(1);
   });

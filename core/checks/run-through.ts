@@ -27,7 +27,7 @@ function reading({ piece, times, layoutText }: CheckContext, code: ReadingFindin
       switch (found.code) {
         case 'TOO_SHORT': {
           const [has, needs] = [found.has.toFixed(1), found.needs.toFixed(1)];
-          const text = `${nameOf(piece, found.layerId)} is shown for ${has} s and takes ${needs} s to read.`;
+          const text = `${nameOf(piece, found.layerId)} is on screen for ${has} s and takes ${needs} s to read.`;
           return finding('warning', text, { layerId: found.layerId, wantedStay: found.needs });
         }
         case 'OUTSIDE': {
@@ -38,16 +38,16 @@ function reading({ piece, times, layoutText }: CheckContext, code: ReadingFindin
         }
         case 'TOO_SMALL': {
           const { layerId, formatId, at } = found;
-          const text = `${nameOf(piece, layerId)} is too small to be read in ${formatName(piece, formatId)}.`;
+          const text = `${nameOf(piece, layerId)} is too small to read in ${formatName(piece, formatId)}.`;
           return finding('warning', text, { layerId, formatId, at });
         }
         case 'NO_GLYPH': {
-          const text = `No font has “${found.letters}”, which ${nameOf(piece, found.layerId)} is written with.`;
+          const text = `No font has “${found.letters}”, used in ${nameOf(piece, found.layerId)}.`;
           return finding('error', text, { layerId: found.layerId });
         }
         case 'MANY_FAMILIES': {
           const families = found.families.map(familyLabel).join(', ');
-          return finding('warning', `${found.families.length} families of type: ${families}.`);
+          return finding('warning', `${found.families.length} typefaces: ${families}.`);
         }
       }
     });
@@ -59,76 +59,76 @@ function reading({ piece, times, layoutText }: CheckContext, code: ReadingFindin
  */
 export const CHECKS = {
   pins: {
-    label: 'Every pin holds',
+    label: 'Pins',
     run: ({ piece, times }) =>
       times.missing.map(({ layerId, where }) =>
         finding(
           'error',
-          `The ${where}${layerId ? ` of ${nameOf(piece, layerId)}` : ''} is pinned to something that is gone; ` +
-            'it stays at its last time.',
+          `The ${where}${layerId ? ` of ${nameOf(piece, layerId)}` : ''} is pinned to something that was removed; ` +
+            'it keeps its last time.',
           { layerId },
         ),
       ),
   },
   seen: {
-    label: 'Every layer is seen',
+    label: 'Visible layers',
     run: ({ piece, times }) =>
       shownLayers(piece.layers).flatMap((layer) => {
         const [start, end] = [times.timeOf(layer.start), times.timeOf(layer.end)];
         const of = { layerId: layer.id };
         if (start >= times.end || end <= 0)
-          return [finding('error', `${layer.name} lies outside the piece and is never seen.`, of)];
+          return [finding('error', `${layer.name} is outside the piece and never visible.`, of)];
         if (end - start < piece.frameRate.den / piece.frameRate.num)
-          return [finding('error', `${layer.name} is shown for less than a frame.`, of)];
+          return [finding('error', `${layer.name} is on screen for less than a frame.`, of)];
         return [];
       }),
   },
   opening: {
-    label: 'The opening shows something',
+    label: 'Empty opening',
     run: ({ piece, times, layoutText }) =>
       (piece.layers.length === 0 ? [] : emptyOpenings(piece, times, layoutText)).map((formatId) =>
-        finding('warning', `The first ${OPENING_SECONDS} s show nothing in ${formatName(piece, formatId)}.`, {
+        finding('warning', `The first ${OPENING_SECONDS} s are empty in ${formatName(piece, formatId)}.`, {
           formatId,
           at: 0,
         }),
       ),
   },
-  catch: { label: 'Something large at first', run: nothingLarge },
+  catch: { label: 'Strong opening', run: nothingLarge },
   blank: {
-    label: 'Something is always seen',
+    label: 'Empty stretches',
     run: (context) =>
       blankStretches(context).map(({ from, to, isTail }) =>
         finding(
           'warning',
           isTail
-            ? `The last ${(to - from).toFixed(1)} s show nothing.`
-            : `From ${from.toFixed(1)} to ${to.toFixed(1)} s nothing is seen.`,
+            ? `The last ${(to - from).toFixed(1)} s are empty.`
+            : `From ${from.toFixed(1)} to ${to.toFixed(1)} s the frame is empty.`,
           {
             at: from,
             fixes:
               isTail && from > 0
-                ? [{ label: 'End the piece there', edits: [{ type: 'piece.setEnd', end: freeMoment(from) }] }]
+                ? [{ label: 'End piece there', edits: [{ type: 'piece.setEnd', end: freeMoment(from) }] }]
                 : [],
           },
         ),
       ),
   },
-  leftovers: { label: 'Nothing goes on after the end', run: leftovers },
-  media: { label: 'Every file is there', run: missingMedia },
-  cuts: { label: 'No cut beside a beat', run: cutsBesideBeats },
-  footage: { label: 'Footage lasts as long as its layer', run: footageThatEnds },
-  colours: { label: 'Colours of the wardrobe', run: coloursOutside },
-  spelling: { label: 'Words a dictionary has', run: misspelled },
-  spellings: { label: 'One spelling of each word', run: spelledTwoWays },
-  reading: { label: 'Time to read', run: (context) => reading(context, 'TOO_SHORT') },
-  'safe-area': { label: 'Within the safe area', run: (context) => reading(context, 'OUTSIDE') },
-  size: { label: 'Words large enough', run: (context) => reading(context, 'TOO_SMALL') },
-  glyphs: { label: 'A font for every letter', run: (context) => reading(context, 'NO_GLYPH') },
-  room: { label: 'Words have room', run: wordsWithoutRoom },
-  slots: { label: 'Slots are filled', run: slotsLeft },
-  sound: { label: 'Sound at a good level', run: soundLevels },
-  loops: { label: 'Loops without a jump', run: loopsThatJump },
-  families: { label: 'Few families of type', run: (context) => reading(context, 'MANY_FAMILIES') },
+  leftovers: { label: 'Layers after the end', run: leftovers },
+  media: { label: 'Missing files', run: missingMedia },
+  cuts: { label: 'Cuts off the beat', run: cutsBesideBeats },
+  footage: { label: 'Clips that end early', run: footageThatEnds },
+  colours: { label: 'Wardrobe colours', run: coloursOutside },
+  spelling: { label: 'Spelling', run: misspelled },
+  spellings: { label: 'Consistent spelling', run: spelledTwoWays },
+  reading: { label: 'Reading time', run: (context) => reading(context, 'TOO_SHORT') },
+  'safe-area': { label: 'Safe area', run: (context) => reading(context, 'OUTSIDE') },
+  size: { label: 'Text size', run: (context) => reading(context, 'TOO_SMALL') },
+  glyphs: { label: 'Missing glyphs', run: (context) => reading(context, 'NO_GLYPH') },
+  room: { label: 'Text fit', run: wordsWithoutRoom },
+  slots: { label: 'Empty slots', run: slotsLeft },
+  sound: { label: 'Sound level', run: soundLevels },
+  loops: { label: 'Loop seam', run: loopsThatJump },
+  families: { label: 'Number of typefaces', run: (context) => reading(context, 'MANY_FAMILIES') },
   beat: {
     label: 'On the beat',
     run: ({ piece, times }) =>

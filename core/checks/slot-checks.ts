@@ -15,7 +15,7 @@ export function wordsWithoutRoom({ piece, times, layoutText }: CheckContext): Fi
         at: layer ? (times.timeOf(layer.start) + times.timeOf(layer.end)) / 2 : null,
       };
       return isTooLong
-        ? finding('error', `${name} has too little room in ${format.name}.`, of)
+        ? finding('error', `${name} doesn’t fit in ${format.name}.`, of)
         : finding('warning', `${name} is shortened to “${shortened ?? ''}” in ${format.name}.`, of);
     }),
   );

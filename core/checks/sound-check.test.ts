@@ -105,7 +105,7 @@ describe('sound', () => {
     const piece = pieceOf({ volume: volume(2) }, SECONDS);
     const [clipped, ...more] = found(piece, analysis);
     expect(more).toEqual([]);
-    expect(clipped).toMatchObject({ severity: 'error', text: 'The music is clipped: 4.1 dB over full scale.' });
+    expect(clipped).toMatchObject({ severity: 'error', text: 'The music clips: 4.1 dB over full scale.' });
     expect(clipped!.at).toBeGreaterThan(SECONDS / 2);
     const mended = applyEdits(piece, [...clipped!.fixes[0]!.edits], resolveTimes(piece, analysis)).piece;
     expect(mended.music!.volume.value).toBeCloseTo(1.114, 2);

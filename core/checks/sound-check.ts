@@ -86,7 +86,7 @@ function silenceAtEnd(piece: CheckContext['piece'], analysis: SongAnalysis, end:
   return [
     finding('warning', `The last ${(end - last).toFixed(1)} s are silent: the music ends before the piece.`, {
       at: last,
-      fixes: [{ label: 'End the piece with the music', edits: [{ type: 'piece.setEnd', end: freeMoment(last) }] }],
+      fixes: [{ label: 'End piece with music', edits: [{ type: 'piece.setEnd', end: freeMoment(last) }] }],
     }),
   ];
 }
@@ -100,9 +100,9 @@ export function soundLevels({ piece, times, analysis }: CheckContext): Finding[]
   const silence = silenceAtEnd(piece, analysis, times.end);
   if (peak > CLIPPED)
     return [
-      finding('error', `The music is clipped: ${decibels(peak).toFixed(1)} dB over full scale.`, {
+      finding('error', `The music clips: ${decibels(peak).toFixed(1)} dB over full scale.`, {
         at: peakAt,
-        fixes: [{ label: 'Lower it', edits: louder(piece.music, PEAK_ROOM / peak) }],
+        fixes: [{ label: 'Lower volume', edits: louder(piece.music, PEAK_ROOM / peak) }],
       }),
       ...silence,
     ];
@@ -110,9 +110,9 @@ export function soundLevels({ piece, times, analysis }: CheckContext): Finding[]
   const room = peak > 0 ? PEAK_ROOM / peak : 1;
   const factor = Math.min(room, 10 ** ((WANTED_LUFS - loudness) / 20));
   return [
-    finding('warning', `The music is quiet: about ${loudness.toFixed(0)} LUFS, where most is at −14 to −16.`, {
+    finding('warning', `The music is quiet: about ${loudness.toFixed(0)} LUFS. Usual is −14 to −16.`, {
       at: 0,
-      fixes: factor > 1.05 ? [{ label: 'Raise it', edits: louder(piece.music, factor) }] : [],
+      fixes: factor > 1.05 ? [{ label: 'Raise volume', edits: louder(piece.music, factor) }] : [],
     }),
     ...silence,
   ];

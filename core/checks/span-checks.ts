@@ -34,13 +34,13 @@ export function leftovers(context: CheckContext): Finding[] {
     const end = times.timeOf(layer.end);
     if (times.timeOf(layer.start) >= times.end || end <= times.end + frame) return [];
     if (!happensAfter(layer, times.end + frame, context)) return [];
-    const text = `${layer.name} goes on for ${(end - times.end).toFixed(1)} s after the end, and some of it is never seen.`;
+    const text = `${layer.name} continues for ${(end - times.end).toFixed(1)} s after the end and is partly never visible.`;
     const edits = [trimEdit(layer, { end: piece.end })];
     return [
       finding('warning', text, {
         layerId: layer.id,
         at: Math.max(0, times.end - frame),
-        fixes: layer.locked ? [] : [{ label: 'End it there', edits }],
+        fixes: layer.locked ? [] : [{ label: 'Trim end', edits }],
       }),
     ];
   });
@@ -69,7 +69,11 @@ export function cutsBesideBeats({ piece, times }: CheckContext): Finding[] {
     const text = `${layer.name} ${does} ${(Math.abs(late) * 1000).toFixed(0)} ms ${late > 0 ? 'after' : 'before'} a beat.`;
     const edits = [trimEdit(layer, { [which]: beatMoment(beat, grid) })];
     return [
-      finding('warning', text, { layerId: layer.id, at, fixes: layer.locked ? [] : [{ label: 'On the beat', edits }] }),
+      finding('warning', text, {
+        layerId: layer.id,
+        at,
+        fixes: layer.locked ? [] : [{ label: 'Snap to beat', edits }],
+      }),
     ];
   };
   return shownLayers(piece.layers).flatMap((layer) => [...side(layer, 'start'), ...side(layer, 'end')]);
@@ -88,10 +92,10 @@ export function footageThatEnds({ piece, times }: CheckContext): Finding[] {
     if (end - over <= frame) return [];
     const time = { ...NEW_GROUP_TIME, speed: Math.max(0, left / (end - start)) };
     const fixes: Fix[] = [
-      { label: 'End it there', edits: [{ type: 'layer.setSpan', id: layer.id, end: freeMoment(over) }] },
-      { label: 'Slow it down', edits: [{ type: 'group.setTime', id: layer.id, time }] },
+      { label: 'Trim end', edits: [{ type: 'layer.setSpan', id: layer.id, end: freeMoment(over) }] },
+      { label: 'Slow down', edits: [{ type: 'group.setTime', id: layer.id, time }] },
     ];
-    const text = `The footage of ${layer.name} is over ${(end - over).toFixed(1)} s before its layer ends.`;
+    const text = `The clip of ${layer.name} ends ${(end - over).toFixed(1)} s before its layer.`;
     const isFixed = !layer.locked && left > frame;
     return [finding('warning', text, { layerId: layer.id, at: Math.max(start, over), fixes: isFixed ? fixes : [] })];
   });

@@ -30,9 +30,9 @@ const told = (...texts: string[]): string[] => found(pieceOf(...texts)).map(({ t
 describe('spelling', () => {
   it('names words that no dictionary has, each once, with what was likely meant', () => {
     expect(told('You will recieve a kite', 'recieve it now')).toEqual([
-      '“recieve” is in no dictionary. Is “receive” meant?',
+      '“recieve” isn’t in the dictionary. Is “receive” meant?',
     ]);
-    expect(told('THE WIND WILL RECIEVE YOU')).toEqual(['“RECIEVE” is in no dictionary. Is “RECEIVE” meant?']);
+    expect(told('THE WIND WILL RECIEVE YOU')).toEqual(['“RECIEVE” isn’t in the dictionary. Is “RECEIVE” meant?']);
   });
   it('knows both spellings of English, typed apostrophes, and plurals', () => {
     expect(told('every colour of the harbour', 'every color of the harbor', 'we don’t see kites')).toEqual([]);

@@ -70,11 +70,11 @@ export function misspelled({ piece, spelling }: CheckContext): Finding[] {
       const suggestion = spelling.suggest(word.plain);
       const meant = suggestion === null ? '' : ` Is “${inTheManner(suggestion, word)}” meant?`;
       return [
-        finding('warning', `“${word.shown}” is in no dictionary.${meant}`, {
+        finding('warning', `“${word.shown}” isn’t in the dictionary.${meant}`, {
           layerId: layer.id,
           fixes: [
             ...correction(layer, word, suggestion),
-            { label: 'It is right', edits: [{ type: 'words.setOwn', words: [...piece.ownWords, word.plain] }] },
+            { label: 'Add to dictionary', edits: [{ type: 'words.setOwn', words: [...piece.ownWords, word.plain] }] },
           ],
         }),
       ];

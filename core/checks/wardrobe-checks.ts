@@ -11,8 +11,8 @@ export function missingMedia({ piece }: CheckContext): Finding[] {
     const mediaId = mediaIdOf(worn(layer, piece.wardrobe));
     if (mediaId === null || known.has(mediaId)) return [];
     const text = mediaId.startsWith('@')
-      ? `${layer.name} shows the logo “${mediaId.slice(1)}”, which the wardrobe does not have.`
-      : `The file that ${layer.name} shows is not there any more.`;
+      ? `${layer.name} uses the logo “${mediaId.slice(1)}”, which isn’t in the wardrobe.`
+      : `The file of ${layer.name} is missing.`;
     return [finding('error', text, { layerId: layer.id })];
   });
 }
@@ -33,6 +33,6 @@ export function coloursOutside({ piece }: CheckContext): Finding[] {
     const to = roles.get(from);
     return to === undefined ? [] : [{ from, to }];
   });
-  const text = `${outside.length} colours are outside the wardrobe: ${outside.slice(0, NAMED).join(', ')} …`;
+  const text = `${outside.length} colours aren’t in the wardrobe: ${outside.slice(0, NAMED).join(', ')} …`;
   return [finding('warning', text, { fixes: [{ label: 'Recolour', edits: [{ type: 'piece.recolour', changes }] }] })];
 }

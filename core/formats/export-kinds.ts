@@ -7,11 +7,11 @@ import type { ExportSettingId } from './export-settings';
 /** What people look for it under. */
 export const EXPORT_FAMILIES = {
   video: 'Video',
-  edit: 'For another edit',
-  moving: 'Moving pictures without sound',
+  edit: 'For editing',
+  moving: 'Animated pictures, no sound',
   still: 'Stills',
   sound: 'Sound',
-  times: 'Words and times for other programs',
+  times: 'Captions and timing data',
 } as const;
 export type ExportFamily = keyof typeof EXPORT_FAMILIES;
 
@@ -33,7 +33,7 @@ export interface ExportKindRow {
 export const EXPORT_KINDS = {
   mp4: {
     label: 'MP4 video',
-    hint: 'H.264 High with AAC at 48 kHz: plays everywhere. Constant quality, so that still stretches cost little.',
+    hint: 'H.264 with AAC: plays everywhere.',
     family: 'video',
     extension: 'mp4',
     mediaType: 'video/mp4',
@@ -43,7 +43,7 @@ export const EXPORT_KINDS = {
   },
   hevc: {
     label: 'MP4 video, HEVC',
-    hint: 'H.265 with AAC: about two thirds of the size of H.264 at the same quality, for newer players; slower to make.',
+    hint: 'H.265 with AAC: a third smaller than H.264. For newer players; slower to export.',
     family: 'video',
     extension: 'mp4',
     mediaType: 'video/mp4',
@@ -53,7 +53,7 @@ export const EXPORT_KINDS = {
   },
   webm: {
     label: 'WebM video',
-    hint: 'VP9 with Opus: free of licences, about two thirds of the size of H.264 at the same quality, as quick to make: for web pages.',
+    hint: 'VP9 with Opus: a third smaller than H.264, licence-free. For web pages.',
     family: 'video',
     extension: 'webm',
     mediaType: 'video/webm',
@@ -63,7 +63,7 @@ export const EXPORT_KINDS = {
   },
   av1: {
     label: 'WebM video, AV1',
-    hint: 'AV1 with Opus: about a third of the size of H.264 at the same quality, for newer browsers; slower to make. It has one pass only.',
+    hint: 'AV1 with Opus: a third of the size of H.264. For newer browsers; slower to export, one pass only.',
     family: 'video',
     extension: 'webm',
     mediaType: 'video/webm',
@@ -73,7 +73,7 @@ export const EXPORT_KINDS = {
   },
   prores: {
     label: 'ProRes 422 HQ',
-    hint: 'Ten bits a channel, every frame whole, sound without loss: for another editing program that will encode it again. Large.',
+    hint: '10 bit, intra-frame, lossless sound: for editing programs. Large.',
     family: 'edit',
     extension: 'mov',
     mediaType: 'video/quicktime',
@@ -83,7 +83,7 @@ export const EXPORT_KINDS = {
   },
   'prores-alpha': {
     label: 'ProRes 4444, transparent',
-    hint: 'The same with transparency, without the background: lower thirds and titles that lie over other people’s pictures.',
+    hint: 'With alpha, without background: lower thirds and titles over other footage. Large.',
     family: 'edit',
     extension: 'mov',
     mediaType: 'video/quicktime',
@@ -93,7 +93,7 @@ export const EXPORT_KINDS = {
   },
   'webm-alpha': {
     label: 'WebM video, transparent',
-    hint: 'VP9 with transparency and Opus, without the background: for web pages and for programs that take it.',
+    hint: 'VP9 with alpha and Opus, without background: for web pages and programs that support it.',
     family: 'edit',
     extension: 'webm',
     mediaType: 'video/webm',
@@ -103,7 +103,7 @@ export const EXPORT_KINDS = {
   },
   handover: {
     label: 'Hand-over folder',
-    hint: 'All that somebody needs to go on elsewhere, in a ZIP: the piece, its media under their names, the fonts, MP4 and WAV, a timeline over them, captions, markers and tempo.',
+    hint: 'A ZIP to continue elsewhere: project, media, fonts, MP4, WAV, timeline, captions, markers and tempo.',
     family: 'edit',
     extension: 'zip',
     mediaType: 'application/zip',
@@ -113,7 +113,7 @@ export const EXPORT_KINDS = {
   },
   'png-sequence': {
     label: 'PNG frames, transparent',
-    hint: 'Every frame as a PNG without the background and without loss, numbered from 00000, in a ZIP: for any program.',
+    hint: 'Every frame as PNG with alpha, without background, numbered from 00000, in a ZIP.',
     family: 'edit',
     extension: 'zip',
     mediaType: 'application/zip',
@@ -123,7 +123,7 @@ export const EXPORT_KINDS = {
   },
   apng: {
     label: 'APNG, transparent',
-    hint: 'Moving PNG without loss and without the background: for web pages. Large; no sound.',
+    hint: 'Animated PNG with alpha, lossless: for web pages. Large; no sound.',
     family: 'moving',
     extension: 'apng',
     mediaType: 'image/apng',
@@ -132,8 +132,8 @@ export const EXPORT_KINDS = {
     settings: ['captions'],
   },
   'webp-animated': {
-    label: 'WebP, moving, transparent',
-    hint: 'Moving WebP without the background, plays again and again: much smaller than GIF, with soft edges. No sound.',
+    label: 'Animated WebP, transparent',
+    hint: 'Animated WebP with alpha, looping: much smaller than GIF. No sound.',
     family: 'moving',
     extension: 'webp',
     mediaType: 'image/webp',
@@ -143,7 +143,7 @@ export const EXPORT_KINDS = {
   },
   gif: {
     label: 'GIF',
-    hint: 'Plays everywhere, again and again: 480 pixels wide, 15 frames a second, the best 255 colours of the piece, dithered. No sound.',
+    hint: 'Plays everywhere, looping: 480 px, 15 fps, 255 colours. No sound.',
     family: 'moving',
     extension: 'gif',
     mediaType: 'image/gif',
@@ -153,7 +153,7 @@ export const EXPORT_KINDS = {
   },
   lottie: {
     label: 'Lottie animation',
-    hint: 'Shapes that move, as JSON: small and sharp at any size in apps and web pages that play Lottie. Words are outlines; no sound. What it cannot hold is named when it is made.',
+    hint: 'Vector animation as JSON: small and sharp in apps and web pages. Text becomes outlines; no sound. Unsupported parts are listed after export.',
     family: 'moving',
     extension: 'json',
     mediaType: 'application/json',
@@ -163,7 +163,7 @@ export const EXPORT_KINDS = {
   },
   'lottie-alpha': {
     label: 'Lottie animation, transparent',
-    hint: 'The same without the background: lower thirds and titles over whatever the app or page shows.',
+    hint: 'Vector animation without background: titles over an app or web page.',
     family: 'moving',
     extension: 'json',
     mediaType: 'application/json',
@@ -173,7 +173,7 @@ export const EXPORT_KINDS = {
   },
   html: {
     label: 'HTML page',
-    hint: 'One file that plays the piece by itself, drawn anew at every look and sharp at any size, with sound and keys; nothing is loaded from anywhere.',
+    hint: 'One self-contained file that plays the piece in any browser, sharp at any size, with sound.',
     family: 'video',
     extension: 'html',
     mediaType: 'text/html',
@@ -183,7 +183,7 @@ export const EXPORT_KINDS = {
   },
   png: {
     label: 'PNG still',
-    hint: 'The frame at the playhead, without loss: a poster or a proof.',
+    hint: 'The frame at the playhead, lossless: poster or proof.',
     family: 'still',
     extension: 'png',
     mediaType: 'image/png',
@@ -193,7 +193,7 @@ export const EXPORT_KINDS = {
   },
   jpeg: {
     label: 'JPEG still',
-    hint: 'The frame at the playhead at quality 92: small, for places that take nothing else.',
+    hint: 'The frame at the playhead at quality 92: small, accepted everywhere.',
     family: 'still',
     extension: 'jpg',
     mediaType: 'image/jpeg',
@@ -213,7 +213,7 @@ export const EXPORT_KINDS = {
   },
   svg: {
     label: 'SVG still',
-    hint: 'The frame at the playhead as shapes, letters as outlines: for print, or to be changed elsewhere.',
+    hint: 'The frame at the playhead as vectors, text as outlines: for print or vector editing.',
     family: 'still',
     extension: 'svg',
     mediaType: 'image/svg+xml',
@@ -223,7 +223,7 @@ export const EXPORT_KINDS = {
   },
   wav: {
     label: 'WAV sound',
-    hint: 'The sound alone, 48 kHz, 24 bit, to the sample as long as the picture: for another program.',
+    hint: 'Sound only, 48 kHz, 24 bit, exactly as long as the video.',
     family: 'sound',
     extension: 'wav',
     mediaType: 'audio/wav',
@@ -233,7 +233,7 @@ export const EXPORT_KINDS = {
   },
   mp3: {
     label: 'MP3 sound',
-    hint: 'The sound alone at 256 kbit/s: plays everywhere.',
+    hint: 'Sound only at 256 kbit/s: plays everywhere.',
     family: 'sound',
     extension: 'mp3',
     mediaType: 'audio/mpeg',
@@ -243,7 +243,7 @@ export const EXPORT_KINDS = {
   },
   m4a: {
     label: 'M4A sound',
-    hint: 'The sound alone, AAC at 192 kbit/s: smaller than MP3 at the same quality.',
+    hint: 'Sound only, AAC at 192 kbit/s: smaller than MP3 at the same quality.',
     family: 'sound',
     extension: 'm4a',
     mediaType: 'audio/mp4',
@@ -253,7 +253,7 @@ export const EXPORT_KINDS = {
   },
   opus: {
     label: 'Opus sound',
-    hint: 'The sound alone, Opus at 160 kbit/s in Ogg: the smallest at the same quality.',
+    hint: 'Sound only, Opus at 160 kbit/s in Ogg: smallest at the same quality.',
     family: 'sound',
     extension: 'opus',
     mediaType: 'audio/ogg',
@@ -263,7 +263,7 @@ export const EXPORT_KINDS = {
   },
   srt: {
     label: 'SRT captions',
-    hint: 'The captions with their times, to lie beside the video: taken nearly everywhere.',
+    hint: 'Captions with times as a separate file: accepted nearly everywhere.',
     family: 'times',
     extension: 'srt',
     mediaType: 'application/x-subrip',
@@ -273,7 +273,7 @@ export const EXPORT_KINDS = {
   },
   vtt: {
     label: 'WebVTT captions',
-    hint: 'The captions with their times, for players on web pages.',
+    hint: 'Captions with times for web players.',
     family: 'times',
     extension: 'vtt',
     mediaType: 'text/vtt',
@@ -283,7 +283,7 @@ export const EXPORT_KINDS = {
   },
   'markers-csv': {
     label: 'Markers, CSV',
-    hint: 'Every bar, beat, section and marker with seconds, timecode and frame: for spreadsheets and scripts.',
+    hint: 'Bars, beats, sections and markers with seconds, timecode and frame: for spreadsheets and scripts.',
     family: 'times',
     extension: 'csv',
     mediaType: 'text/csv',
@@ -293,7 +293,7 @@ export const EXPORT_KINDS = {
   },
   'midi-tempo': {
     label: 'MIDI tempo map',
-    hint: 'The beats as a tempo map, with bars and markers: so that another music program counts as the song does.',
+    hint: 'The beats as a tempo map with bars and markers: for music programs.',
     family: 'times',
     extension: 'mid',
     mediaType: 'audio/midi',
@@ -303,7 +303,7 @@ export const EXPORT_KINDS = {
   },
   otio: {
     label: 'OpenTimelineIO',
-    hint: 'The picture as one clip over the song as it is cut, with sections, markers and bars: for another editing program.',
+    hint: 'The video as one clip over the cut song, with sections, markers and bars: for editing programs.',
     family: 'times',
     extension: 'otio',
     mediaType: 'application/json',

@@ -22,7 +22,7 @@ const WEB = { target: -14, peak: -1 };
 export const EXPORT_PLACES = {
   'tall-feed': {
     label: 'Tall feed',
-    hint: 'It is encoded again there: more than about 12 Mbit/s only costs upload. Played at −14 LUFS; louder is turned down.',
+    hint: 'Re-encoded there: above 12 Mbit/s only the upload grows. Played at −14 LUFS.',
     kind: 'mp4',
     asked: { rate: { by: 'bits', kilobits: 12_000, isTwoPass: false }, loudness: WEB },
     shape: 'tall',
@@ -30,8 +30,8 @@ export const EXPORT_PLACES = {
     megabytes: 280,
   },
   story: {
-    label: 'Tall, gone tomorrow',
-    hint: 'Shown small and squeezed hard: 6 Mbit/s in two passes is all that is left of it.',
+    label: 'Tall story',
+    hint: 'Compressed strongly there: 6 Mbit/s in two passes is enough.',
     kind: 'mp4',
     asked: { rate: { by: 'bits', kilobits: 6000, isTwoPass: true }, loudness: WEB },
     shape: 'tall',
@@ -40,7 +40,7 @@ export const EXPORT_PLACES = {
   },
   'square-feed': {
     label: 'Square feed',
-    hint: 'Often without sound until it is tapped: keep the captions in. It is encoded again; 8 Mbit/s is plenty.',
+    hint: 'Often muted: burn captions in. Re-encoded there; 8 Mbit/s is plenty.',
     kind: 'mp4',
     asked: { rate: { by: 'bits', kilobits: 8000, isTwoPass: false }, loudness: WEB },
     shape: 'square',
@@ -49,7 +49,7 @@ export const EXPORT_PLACES = {
   },
   channel: {
     label: 'Wide channel',
-    hint: 'Large files are welcome and everything is encoded again: the finest quality survives that best. Chapters are shown.',
+    hint: 'Large files are fine and everything is re-encoded: use the finest quality. Chapters are shown.',
     kind: 'mp4',
     asked: { rate: { by: 'quality', quality: 'finest' }, loudness: WEB, hasChapters: true },
     shape: 'wide',
@@ -58,7 +58,7 @@ export const EXPORT_PLACES = {
   },
   chat: {
     label: 'Chat',
-    hint: 'Larger files are refused or squeezed; what is below 15 MB arrives as it is.',
+    hint: 'Files under 15 MB arrive unchanged; larger ones are compressed or refused.',
     kind: 'mp4',
     asked: { rate: { by: 'size', megabytes: 15 }, loudness: { target: -16, peak: -1 } },
     shape: 'any',
@@ -67,7 +67,7 @@ export const EXPORT_PLACES = {
   },
   page: {
     label: 'Loop on a web page',
-    hint: 'Plays by itself and is fetched by everybody who comes by: small, in a format without licences.',
+    hint: 'Autoplays for every visitor: small, in a licence-free format.',
     kind: 'webm',
     asked: { rate: { by: 'quality', quality: 'small' } },
     shape: 'any',
@@ -76,7 +76,7 @@ export const EXPORT_PLACES = {
   },
   stage: {
     label: 'Screen on a stage',
-    hint: 'Players at events show every frame whole, at once: hardly compressed, at the loudness of a mixing desk.',
+    hint: 'For event players: little compression, intra-frame, loudness for live sound.',
     kind: 'prores',
     asked: { loudness: { target: -23, peak: -3 } },
     shape: 'any',
@@ -85,7 +85,7 @@ export const EXPORT_PLACES = {
   },
   broadcast: {
     label: 'Broadcast',
-    hint: 'Hardly compressed, and after EBU R 128: −23 LUFS with no true peak over −1 dB; anything else comes back.',
+    hint: 'Little compression, EBU R 128: −23 LUFS, true peak at most −1 dB.',
     kind: 'prores',
     asked: { loudness: { target: -23, peak: -1 } },
     shape: 'wide',

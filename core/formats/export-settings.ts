@@ -15,18 +15,18 @@ export type ExportSettingId = keyof typeof EXPORT_SETTINGS;
 
 /** How good moving pictures are where no size is asked for. */
 export const QUALITIES = {
-  small: { label: 'Small', hint: 'half of the size; fine on a phone' },
-  good: { label: 'Good', hint: 'no loss that is seen' },
-  finest: { label: 'Finest', hint: 'for a place that encodes again; twice the size' },
+  small: { label: 'Small', hint: 'half the size; fine on a phone' },
+  good: { label: 'Good', hint: 'no visible loss' },
+  finest: { label: 'Finest', hint: 'for places that re-encode; twice the size' },
 } as const;
 export type Quality = keyof typeof QUALITIES;
 const QUALITY_IDS = Object.keys(QUALITIES) as [Quality, ...Quality[]]; // keys of a literal object
 
 /** How the few colours of a GIF stand for all. */
 export const DITHERS = {
-  diffusion: { label: 'Diffused', hint: 'soft, where something moves only' },
-  pattern: { label: 'Pattern', hint: 'a still weave: compresses better' },
-  none: { label: 'None', hint: 'flat colours, the smallest' },
+  diffusion: { label: 'Diffused', hint: 'soft, only where something moves' },
+  pattern: { label: 'Pattern', hint: 'fixed pattern; compresses better' },
+  none: { label: 'None', hint: 'flat colours; smallest' },
 } as const;
 export type Dither = keyof typeof DITHERS;
 const DITHER_IDS = Object.keys(DITHERS) as [Dither, ...Dither[]];

@@ -11,10 +11,10 @@ import type { PreparedTrack, Track, TrackValue, Vector } from './track';
  * em: the size of the text, or for other layers a quarter of the shorter side, so that a gesture looks alike on all.
  */
 export const ACTOR_PROPERTIES = {
-  move: { label: 'Moved by', rest: [0, 0] },
+  move: { label: 'Position', rest: [0, 0] },
   scale: { label: 'Scale', rest: [1, 1] },
-  rotation: { label: 'Turned by', rest: 0 },
-  skew: { label: 'Slanted by', rest: 0 },
+  rotation: { label: 'Rotation', rest: 0 },
+  skew: { label: 'Skew', rest: 0 },
   opacity: { label: 'Opacity', rest: 1 },
   blur: { label: 'Blur', rest: 0 },
   /** Share of the gesture's colour in the fill. */
@@ -24,13 +24,13 @@ export const ACTOR_PROPERTIES = {
   /** Added to the weight axis. */
   weight: { label: 'Weight', rest: 0 },
   /** Share of the outline that is drawn; less than 1 also draws an outline where there is none. */
-  draw: { label: 'Outline drawn', rest: 1 },
+  draw: { label: 'Stroke trim', rest: 1 },
   /** Opacity of the fill alone. */
   ink: { label: 'Fill', rest: 1 },
   /** How far a soft edge has come across, 0 to 1. */
-  wipe: { label: 'Uncovered', rest: 1 },
+  wipe: { label: 'Wipe', rest: 1 },
   /** From half on, only what lies within the actor's own resting box is seen. */
-  cover: { label: 'Behind its edge', rest: 0 },
+  cover: { label: 'Edge mask', rest: 0 },
   /** From half on, another letter stands in. */
   scramble: { label: 'Scrambled', rest: 0 },
 } as const satisfies Record<string, { label: string; rest: number | readonly [number, number] }>;

@@ -43,9 +43,9 @@ export const NAMED_CURVES = {
   'expo-in-out': { label: 'Exponential in and out', curve: inOut(expoIn) },
   'circle-in': { label: 'Circular in', curve: circleIn },
   'circle-out': { label: 'Circular out', curve: out(circleIn) },
-  'back-in': { label: 'Draw back', curve: backIn },
+  'back-in': { label: 'Anticipate', curve: backIn },
   'back-out': { label: 'Overshoot', curve: out(backIn) },
-  'back-in-out': { label: 'Draw back and overshoot', curve: inOut(backIn) },
+  'back-in-out': { label: 'Anticipate and overshoot', curve: inOut(backIn) },
 } as const satisfies Record<string, { label: string; curve: Curve }>;
 export type CurveName = keyof typeof NAMED_CURVES;
 const curveNames = Object.keys(NAMED_CURVES) as [CurveName, ...CurveName[]];

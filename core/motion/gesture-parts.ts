@@ -12,7 +12,7 @@ export const t = trackThrough;
 export const fade = (until: number): ReturnType<typeof t> => t([0, 0, e('sine-out')], [until, 1]);
 
 export const DISTANCE = { label: 'Distance', min: 0, max: 12, default: 1, unit: 'em' } as const;
-export const DIRECTION = { label: 'Comes from', min: -180, max: 180, default: 90, unit: '°' } as const;
+export const DIRECTION = { label: 'Direction', min: -180, max: 180, default: 90, unit: '°' } as const;
 export const OVERSHOOT = { label: 'Overshoot', min: 0, max: 1, default: 0.3, unit: '%' } as const;
 export const SOFTNESS = { label: 'Softness', min: 0, max: 1, default: 0.4, unit: '%' } as const;
 export const AMOUNT = { label: 'Amount', min: 0, max: 1, default: 0.5, unit: '%' } as const;

@@ -8,9 +8,9 @@ import { idsOf } from './table-ids';
 
 export const GESTURE_ROLES = { entrance: 'entrance', accent: 'accent', exit: 'exit' } as const;
 export type GestureRole = keyof typeof GESTURE_ROLES;
-export const UNIT_KINDS = { whole: 'as a whole', line: 'by lines', word: 'by words', letter: 'by letters' } as const;
+export const UNIT_KINDS = { whole: 'Whole layer', line: 'Lines', word: 'Words', letter: 'Letters' } as const;
 export type UnitKind = keyof typeof UNIT_KINDS;
-export const LANDINGS = { start: 'its start', peak: 'its peak', end: 'its end' } as const;
+export const LANDINGS = { start: 'Start', peak: 'Peak', end: 'End' } as const;
 export type Landing = keyof typeof LANDINGS;
 
 /** A gesture as a layer wears it. */

@@ -13,7 +13,7 @@ export const ACCENT_GESTURES = {
     roles: ACCENT,
     ...whole,
     beats: 0.9,
-    parameters: { amount: { ...AMOUNT, label: 'Swells by', default: 0.12 } },
+    parameters: { amount: { ...AMOUNT, label: 'Swell', default: 0.12 } },
     every: 1,
     tracks: (p) => ({
       scale: t([0, [1, 1], e('cubic-out')], [0.12, [1 + p.amount!, 1 + p.amount!], e('cubic-out')], [1, [1, 1]]),
@@ -37,7 +37,7 @@ export const ACCENT_GESTURES = {
     ...whole,
     unit: 'word',
     beats: 1,
-    parameters: { amount: { ...AMOUNT, label: 'Swells by', default: 0.08 } },
+    parameters: { amount: { ...AMOUNT, label: 'Swell', default: 0.08 } },
     tracks: (p) => ({
       tint: t([0, 0], [0.06, 1, e('cubic-out')], [1, 0]),
       scale: t([0, [1, 1]], [0.06, [1 + p.amount!, 1 + p.amount!], e('cubic-out')], [1, [1, 1]]),
@@ -94,7 +94,7 @@ export const ACCENT_GESTURES = {
     roles: ACCENT,
     ...whole,
     beats: 8,
-    parameters: { grow: { label: 'Grows', min: -0.5, max: 0.5, default: 0.06, unit: '%' } },
+    parameters: { grow: { label: 'Growth', min: -0.5, max: 0.5, default: 0.06, unit: '%' } },
     every: 'stay',
     tracks: (p) => ({ scale: t([0, [1, 1]], [1, [1 + p.grow!, 1 + p.grow!]]) }),
   },

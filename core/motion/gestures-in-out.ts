@@ -125,7 +125,7 @@ export const IN_OUT_GESTURES = {
     order: 'forward',
     overlap: 0.85,
     beats: 4,
-    parameters: { fill: { ...AMOUNT, label: 'Fills from', default: 0.6 } },
+    parameters: { fill: { ...AMOUNT, label: 'Fill start', default: 0.6 } },
     tracks: (p) => ({
       draw: t([0, 0, SOFT], [Math.max(0.1, p.fill!), 1 - 1e-3, HOLD], [1, 1]),
       ink: t([0, 0, HOLD], [Math.min(0.95, p.fill!), 0, SOFT], [1, 1]),
@@ -216,7 +216,7 @@ export const IN_OUT_GESTURES = {
     ...words,
     beats: 2,
     parameters: {
-      size: { label: 'Size far off', min: 0, max: 0.9, default: 0.1, unit: '%' },
+      size: { label: 'Start size', min: 0, max: 0.9, default: 0.1, unit: '%' },
       direction: { ...DIRECTION, default: -60 },
       distance: { ...DISTANCE, default: 2 },
     },
@@ -235,7 +235,7 @@ export const IN_OUT_GESTURES = {
     overlap: 0.3,
     beats: 1,
     parameters: {
-      size: { label: 'Size above', min: 1.2, max: 8, default: 3, unit: '%' },
+      size: { label: 'Start size', min: 1.2, max: 8, default: 3, unit: '%' },
       shake: { ...AMOUNT, label: 'Shake', default: 0.4 },
     },
     tracks: (p) => ({
@@ -259,7 +259,7 @@ export const IN_OUT_GESTURES = {
     beats: 2,
     parameters: {
       softness: { ...SOFTNESS, default: 0.7 },
-      grow: { label: 'Grows', min: -0.5, max: 0.5, default: 0.08, unit: '%' },
+      grow: { label: 'Growth', min: -0.5, max: 0.5, default: 0.08, unit: '%' },
     },
     tracks: (p) => ({
       blur: t([0, p.softness! * 0.8, e('sine-out')], [1, 0]),
@@ -350,7 +350,7 @@ export const IN_OUT_GESTURES = {
     roles: ['entrance'],
     ...whole,
     beats: 4,
-    parameters: { from: { label: 'Counts from', min: -1e6, max: 1e6, default: 0, unit: '' } },
+    parameters: { from: { label: 'Count from', min: -1e6, max: 1e6, default: 0, unit: '' } },
     does: 'counts',
     tracks: () => ({}),
   },
@@ -360,7 +360,7 @@ export const IN_OUT_GESTURES = {
     roles: IN_OUT,
     ...letters,
     beats: 3,
-    parameters: { weight: { label: 'Lighter by', min: 0, max: 900, default: 500, unit: '' } },
+    parameters: { weight: { label: 'Weight change', min: 0, max: 900, default: 500, unit: '' } },
     tracks: (p) => ({ weight: t([0, -p.weight!, e('cubic-out')], [1, 0]), opacity: fade(0.4) }),
   },
   sirocco: {

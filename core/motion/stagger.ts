@@ -6,16 +6,16 @@ import { RHYTHM_STEP } from './length-bounds';
 
 /** How a gesture runs through the letters, words or lines of a text. */
 export const STAGGER_ORDERS = {
-  forward: 'from the first',
-  backward: 'from the last',
-  centre: 'from the middle',
-  edges: 'from both ends',
-  random: 'at random',
-  across: 'from left to right',
-  back: 'from right to left',
-  down: 'from top to bottom',
-  up: 'from bottom to top',
-  outward: 'by the way from the middle',
+  forward: 'First to last',
+  backward: 'Last to first',
+  centre: 'From centre',
+  edges: 'From both ends',
+  random: 'Random',
+  across: 'Left to right',
+  back: 'Right to left',
+  down: 'Top to bottom',
+  up: 'Bottom to top',
+  outward: 'By distance from centre',
 } as const;
 export type StaggerOrder = keyof typeof STAGGER_ORDERS;
 

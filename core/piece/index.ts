@@ -128,7 +128,7 @@ export { compareHearing } from './song/compare-hearing';
 export type { HearingComparison, MovedMoment } from './song/compare-hearing';
 export { followHits } from './song/grid-corrections';
 export { onlyLayers } from './document/only-layers';
-export { posterFrame, posterSeconds } from './times/poster-seconds';
+export { openingSeconds, posterFrame, posterSeconds } from './times/poster-seconds';
 export { markerExcerpts, sectionExcerpts, spanOf, withinExcerpt } from './times/excerpts';
 export type { Excerpt, FrameSpan, NamedExcerpt } from './times/excerpts';
 export { layersEnd, musicEnd } from './times/natural-ends';

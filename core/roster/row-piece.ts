@@ -3,7 +3,7 @@ import { applyEdits, prepareTemplate, resolveTimes, slotValues, templateOf } fro
 import type { GroupLayer, MadeFrom, Piece } from '../piece';
 
 /** What a file of a row shows. */
-export const ROW_SCOPES = { whole: 'The whole piece', alone: 'The group alone' } as const;
+export const ROW_SCOPES = { whole: 'Whole piece', alone: 'Group only' } as const;
 export type RowScope = keyof typeof ROW_SCOPES;
 export const ROW_SCOPE_IDS = Object.keys(ROW_SCOPES) as [RowScope, ...RowScope[]]; // keys of a literal object
 
@@ -34,7 +34,7 @@ export function prepareRows(
   analysis: SongAnalysis | null,
 ): (values: Readonly<Record<string, string>>) => RowPiece {
   const found = madeGroup(piece, groupId);
-  if (!found) return () => ({ ok: false, why: 'What the roster belongs to is not in the piece any more.' });
+  if (!found) return () => ({ ok: false, why: 'The group of this roster is no longer in the piece.' });
   if (scope === 'alone') {
     const template = templateOfGroup(piece, groupId, found.made, analysis);
     const fill = prepareTemplate(template, { ...piece, tempo: template.tempo });
@@ -43,7 +43,7 @@ export function prepareRows(
       const alone = fill({ ...shown, ...values });
       return alone
         ? { ok: true, piece: { ...alone, id: piece.id, name: piece.name } }
-        : { ok: false, why: 'The group cannot stand alone.' };
+        : { ok: false, why: 'The group can’t be exported alone.' };
     };
   }
   const times = resolveTimes(piece, analysis);

@@ -1,12 +1,12 @@
 /** Words by which templates are tried: short, long, accented, and from right to left, by the ids of slots. */
 export const SAMPLE_CONTENTS = {
-  sample: { label: 'Its own words', values: {} },
+  sample: { label: 'Template text', values: {} },
   short: {
-    label: 'Short words',
+    label: 'Short text',
     values: { name: 'Bo Li', line: 'Pilot', name2: 'Al Wu', line2: 'Cook', title: 'Up', quote: 'Let go.', by: 'Bo' },
   },
   long: {
-    label: 'Long words',
+    label: 'Long text',
     values: {
       name: 'Maximiliana Josefina Echeverría-Castellanos',
       line: 'Head of the workshop for indoor and night kites of the harbour',
@@ -31,7 +31,7 @@ export const SAMPLE_CONTENTS = {
     },
   },
   rtl: {
-    label: 'From right to left',
+    label: 'Right to left',
     values: {
       name: 'نور الهاشمي',
       line: 'صانعة طائرات ورقية',

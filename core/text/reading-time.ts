@@ -23,9 +23,9 @@ const DENSE_WEIGHT = 3;
 
 /** How much time to leave: a factor on the reading itself, not on noticing. */
 export const READING_PACES = {
-  calm: { label: 'calm', factor: 1.4 },
-  even: { label: 'even', factor: 1 },
-  quick: { label: 'quick', factor: 0.75 },
+  calm: { label: 'Calm', factor: 1.4 },
+  even: { label: 'Even', factor: 1 },
+  quick: { label: 'Quick', factor: 0.75 },
 } as const;
 export type ReadingPace = keyof typeof READING_PACES;
 

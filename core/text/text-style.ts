@@ -24,10 +24,10 @@ export interface StyleSpan {
  * What counts as the top and bottom of a text: capitals and the baseline, small letters and the baseline, or the whole
  * line with what hangs below.
  */
-export const TRIMS = { capitals: 'capitals', small: 'small letters', full: 'the whole line' } as const;
+export const TRIMS = { capitals: 'Capital height', small: 'x-height', full: 'Full line' } as const;
 export type Trim = keyof typeof TRIMS;
 /** Which edge of a text stands on its position. */
-export const STANDS = { top: 'its top', middle: 'its middle', bottom: 'its bottom' } as const;
+export const STANDS = { top: 'Top', middle: 'Middle', bottom: 'Bottom' } as const;
 export type Stands = keyof typeof STANDS;
 
 /** A box in pixels for text to fill, and the largest size that is wanted. */

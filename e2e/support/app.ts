@@ -36,7 +36,7 @@ export async function newPiece(
     await page.getByLabel('Width in pixels').fill(String(options.custom[0]));
     await page.getByLabel('Height in pixels').fill(String(options.custom[1]));
   }
-  if (options.rate) await page.getByLabel('Frames a second').selectOption(options.rate);
+  if (options.rate) await page.getByLabel('Frame rate (fps)').selectOption(options.rate);
   await page.getByRole('button', { name: 'Create' }).click();
   await expect(page.getByRole('region', { name: 'Timeline' })).toBeVisible();
   return new URL(page.url()).pathname.split('/').pop() ?? '';
@@ -61,7 +61,7 @@ export async function goTo(page: Page, seconds: number): Promise<void> {
 }
 
 export const waitSaved = (page: Page): Promise<void> =>
-  expect(page.getByRole('status', { name: 'Saving' })).toHaveText('saved');
+  expect(page.getByRole('status', { name: 'Saving' })).toHaveText('Saved');
 
 /** The document as the server has it. */
 export async function storedPiece(page: Page, id: string): Promise<StoredPiece> {
@@ -168,11 +168,11 @@ export function frameLuma(file: string): number[] {
 /** Renders the lead format through the Send panel and downloads it. */
 export async function renderTo(page: Page, file: string): Promise<void> {
   await waitSaved(page);
-  await page.getByRole('button', { name: 'Send', exact: true }).first().click();
-  await page.getByRole('button', { name: 'Render', exact: true }).click();
+  await page.getByRole('button', { name: 'Export', exact: true }).first().click();
+  await page.getByRole('button', { name: /^Export (?!all)/ }).click();
   await expect(page.locator('[data-job][data-state=succeeded]')).toBeVisible({ timeout: 180_000 });
   const download = page.waitForEvent('download');
-  await page.getByRole('link', { name: 'Download the MP4 video' }).click();
+  await page.getByRole('link', { name: 'Download MP4 video' }).click();
   await (await download).saveAs(file);
 }
 
@@ -198,11 +198,16 @@ export function soundOf(file: string): Float32Array {
   return new Float32Array(out.buffer.slice(out.byteOffset, out.byteOffset + Math.floor(out.length / 4) * 4));
 }
 
+/** Opens a panel; a piece comes back with the one it was left with. */
+export async function showPanel(page: Page, name: string): Promise<void> {
+  const panel = page.getByRole('navigation', { name: 'Panels' }).getByRole('button', { name, exact: true });
+  if ((await panel.getAttribute('aria-pressed')) !== 'true') await panel.click();
+}
+
 /** Adds a shape by its button. That it is there is looked for behind whatever dialog may have come meanwhile. */
 export async function addShape(page: Page, name: string): Promise<void> {
   const button = page.getByRole('button', { name, exact: true });
-  if (!(await button.isVisible()))
-    await page.getByRole('navigation', { name: 'Ladder of work' }).getByRole('button', { name: 'Picture' }).click();
+  await showPanel(page, 'Picture');
   await button.click();
   await expect(page.getByRole('group', { name, includeHidden: true })).toBeAttached();
 }

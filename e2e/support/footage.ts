@@ -13,14 +13,14 @@ export const openPictures = (page: Page): Promise<void> =>
 
 /** Brings a film in. The rung of pictures is open. */
 export async function bringIn(page: Page, file: string): Promise<void> {
-  await page.getByLabel('Choose a picture, a film or a logo').setInputFiles(file);
+  await page.getByLabel('Import picture, clip or logo').setInputFiles(file);
   await expect(page.getByRole('region', { name: 'Footage' })).toBeVisible({ timeout: 60_000 });
 }
 
 /** Has the first layer follow its subject. @returns the focus as it is stored. */
 export async function followSubject(page: Page, id: string, timeout: number): Promise<Track> {
-  await page.getByRole('button', { name: 'Follow the subject' }).click();
-  await expect(page.getByText('Keyframes of the focus follow the subject')).toBeVisible({ timeout });
+  await page.getByRole('button', { name: 'Track subject' }).click();
+  await expect(page.getByText('Added focus keyframes that follow the subject')).toBeVisible({ timeout });
   await waitSaved(page);
   return (await storedPiece(page, id)).layers[0]!.tracks.focus as unknown as Track; // as it is stored
 }

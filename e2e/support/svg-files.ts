@@ -84,7 +84,7 @@ export const SVG_FILES: Readonly<Record<string, string>> = {
     '<g transform="scale(4)"><path d="M5 5L45 20L20 45Z" fill="#54c6c0" stroke="#143749" stroke-width="6" vector-effect="non-scaling-stroke"/></g>',
   ),
   mirrored: svg('<g transform="translate(200 0) scale(-1 1)"><path d="M20 20H120V60H60V180H20Z" fill="#143749"/></g>'),
-  'linear gradient': svg(linear('', TWO) + FILLED),
+  'Linear gradient': svg(linear('', TWO) + FILLED),
   'linear gradient of four stops, down': svg(linear('x1="0" y1="0" x2="0" y2="1"', FOUR) + FILLED),
   'linear gradient at a slant on a long box': svg(
     `${linear('x1="0" y1="0" x2="1" y2="1"', FOUR)}<rect x="10" y="60" width="180" height="60" fill="url(#g)"/>`,
@@ -109,7 +109,7 @@ export const SVG_FILES: Readonly<Record<string, string>> = {
   'linear gradient taken over from another': svg(
     `<defs><linearGradient id="base">${FOUR}</linearGradient><linearGradient id="g" xlink:href="#base" x1="1" x2="0"/></defs>${FILLED}`,
   ),
-  'radial gradient': svg(radial('', FOUR) + FILLED),
+  'Radial gradient': svg(radial('', FOUR) + FILLED),
   'radial gradient with a focus': svg(radial('fx=".3" fy=".35"', FOUR) + FILLED),
   'radial gradient on a long box': svg(
     `${radial('', FOUR)}<ellipse cx="100" cy="100" rx="95" ry="40" fill="url(#g)"/>`,

@@ -134,7 +134,7 @@ describe('a Lottie file looks like the painted frames', () => {
     expect(left).toContain('motion blur');
     expect(left).toContain('conic gradients');
     expect(left).toContain('the effect Halftone');
-    for (const kind of ['Gaussian blur', 'Shadow', 'Glow', 'Shake', 'Echo', 'Tint'])
+    for (const kind of ['Gaussian blur', 'Add shadow', 'Glow', 'Shake', 'Echo', 'Tint'])
       expect(left).not.toContain(`the effect ${kind}`);
   });
 

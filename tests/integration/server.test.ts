@@ -95,7 +95,7 @@ describe('pieces', () => {
     const save = (title: string, baseRevision: number) =>
       request(
         `/api/pieces/${piece.id}`,
-        json('PUT', { piece: { ...piece, name: title }, baseRevision, label: 'Rename the piece' }),
+        json('PUT', { piece: { ...piece, name: title }, baseRevision, label: 'Rename piece' }),
       );
     expect((await save('first', 1)).body).toMatchObject({ revision: 2 });
     const second = await save('second', 1);

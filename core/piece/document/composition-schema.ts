@@ -65,7 +65,7 @@ export const followSchema = z.strictObject({
   looksAt: z.boolean(),
 });
 
-export const HUG_AXES = { both: 'all round', x: 'across', y: 'down' } as const;
+export const HUG_AXES = { both: 'Both axes', x: 'Horizontal', y: 'Vertical' } as const;
 /** A shape about what another layer shows: as large as its ink and some room, pixels of the lead format. */
 export const hugSchema = z.strictObject({
   layerId: idSchema,
@@ -76,7 +76,7 @@ export const hugSchema = z.strictObject({
 });
 export type Hug = z.infer<typeof hugSchema>;
 
-export const REPEAT_WAYS = { line: 'in a line', circle: 'round a circle', grid: 'in a grid' } as const;
+export const REPEAT_WAYS = { line: 'Line', circle: 'Circle', grid: 'Grid' } as const;
 const MAX_COPIES = 200;
 /** Copies of a layer beside itself. */
 export const repeatSchema = z.strictObject({
@@ -124,20 +124,20 @@ export type Listen = z.infer<typeof listenSchema>;
 export type Follow = z.infer<typeof followSchema>;
 
 export const HOLDS_ACROSS = {
-  left: 'the left edge',
-  centre: 'the centre',
-  right: 'the right edge',
-  both: 'both edges',
-  share: 'its share of the width',
+  left: 'Left edge',
+  centre: 'Centre',
+  right: 'Right edge',
+  both: 'Both edges',
+  share: 'Proportional',
 } as const;
 export const HOLDS_DOWN = {
-  top: 'the top edge',
-  middle: 'the middle',
-  bottom: 'the bottom edge',
-  both: 'both edges',
-  share: 'its share of the height',
+  top: 'Top edge',
+  middle: 'Middle',
+  bottom: 'Bottom edge',
+  both: 'Both edges',
+  share: 'Proportional',
 } as const;
-export const HELD_WITHIN = { frame: 'the frame', 'safe-area': 'the safe area' } as const;
+export const HELD_WITHIN = { frame: 'Frame', 'safe-area': 'Safe area' } as const;
 export const SCALES_BY = {
   fit: 'to fit',
   width: 'with the width',

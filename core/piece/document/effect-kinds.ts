@@ -41,8 +41,8 @@ export const EFFECT_KINDS = {
     label: 'Drop shadow',
     parameters: {
       colour: colour('Colour', '#000000A0'),
-      x: px('Right', 400, 6, -400),
-      y: px('Down', 400, 10, -400),
+      x: px('X', 400, 6, -400),
+      y: px('Y', 400, 10, -400),
       blur: px('Softness', 200, 12),
     },
   },
@@ -50,8 +50,8 @@ export const EFFECT_KINDS = {
     label: 'Inner shadow',
     parameters: {
       colour: colour('Colour', '#000000A0'),
-      x: px('Right', 400, 4, -400),
-      y: px('Down', 400, 6, -400),
+      x: px('X', 400, 4, -400),
+      y: px('Y', 400, 6, -400),
       blur: px('Softness', 200, 8),
     },
   },
@@ -66,8 +66,8 @@ export const EFFECT_KINDS = {
     parameters: {
       amount: share('Amount', 20),
       size: px('Size', 20, 1.5, 0.5),
-      moves: count('Moves', 0, 1, 1),
-      coloured: count('In colour', 0, 1, 0),
+      moves: count('Animated', 0, 1, 1),
+      coloured: count('Coloured', 0, 1, 0),
     },
   },
   pixelate: { label: 'Pixelate', parameters: { size: px('Size', 200, 16, 1) } },
@@ -103,13 +103,13 @@ export const EFFECT_KINDS = {
     label: 'Brightness and contrast',
     parameters: { brightness: share('Brightness', 0, 100, -100), contrast: share('Contrast', 0, 100, -100) },
   },
-  strobe: { label: 'Strobe', parameters: { rate: count('Flashes a beat', 0.125, 16, 2), shown: share('Shown', 50) } },
+  strobe: { label: 'Strobe', parameters: { rate: count('Flashes per beat', 0.125, 16, 2), shown: share('Shown', 50) } },
   echo: {
     label: 'Echo',
     parameters: {
       copies: count('Copies', 1, 16, 4),
-      apart: { label: 'Apart', unit: 's', min: 0.005, max: 2, begins: 0.08 },
-      keeps: share('Each keeps', 60),
+      apart: { label: 'Interval', unit: 's', min: 0.005, max: 2, begins: 0.08 },
+      keeps: share('Opacity per copy', 60),
     },
   },
   shake: {
@@ -117,8 +117,8 @@ export const EFFECT_KINDS = {
     parameters: {
       distance: px('Distance', 200, 12),
       turn: angle('Turn', 1, 90),
-      rate: count('Jolts a second', 1, 60, 14),
-      decay: { label: 'Dies away in', unit: 's', min: 0, max: 60, begins: 0 },
+      rate: count('Shakes per second', 1, 60, 14),
+      decay: { label: 'Decay', unit: 's', min: 0, max: 60, begins: 0 },
     },
   },
 } as const satisfies Record<string, EffectKindRow>;

@@ -52,7 +52,7 @@ const cornerShare = z.number().min(0).max(1);
 const cornersSchema = z.tuple([cornerShare, cornerShare, cornerShare, cornerShare]).default([1, 1, 1, 1]);
 
 /** How a picture lies in its frame; one that fills it is cut where it is wider or higher. */
-export const PICTURE_FITS = { stretch: 'stretched', fill: 'fills its frame' } as const;
+export const PICTURE_FITS = { stretch: 'Stretch', fill: 'Fill' } as const;
 
 const NO_MEDIA = (): string | null => null;
 

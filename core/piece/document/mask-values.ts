@@ -16,7 +16,7 @@ export const MASK_VALUES = {
   position: { label: 'Position', begins: [0, 0] },
   scale: { label: 'Scale', begins: [1, 1], unit: '%', factor: 100 },
   rotation: { label: 'Rotation', begins: 0, unit: '°' },
-  form: { label: 'Form', begins: 0, min: 0, max: 16 },
+  form: { label: 'Morph', begins: 0, min: 0, max: 16 },
   feather: { label: 'Feather', begins: 0, unit: 'px', min: 0, max: 400 },
   expansion: { label: 'Expansion', begins: 0, unit: 'px', min: -400, max: 400 },
   opacity: { label: 'Opacity', begins: 1, unit: '%', factor: 100, min: 0, max: 1 },

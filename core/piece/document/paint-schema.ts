@@ -6,10 +6,10 @@ import { idSchema, numberSchema } from '../../time';
 /** What shapes are filled and stroked with beyond one colour. The names are those of SVG 2 and of CSS Images 4. */
 
 export const GRADIENT_SHAPES = { linear: 'Linear', radial: 'Radial', conic: 'Conic' } as const;
-export const SPREADS = { pad: 'stays', reflect: 'runs back', repeat: 'begins anew' } as const;
-export const CAPS = { butt: 'flat', round: 'round', square: 'square' } as const;
-export const JOINS = { miter: 'pointed', round: 'round', bevel: 'cut' } as const;
-export const STROKE_POSITIONS = { centre: 'on the edge', inside: 'inside', outside: 'outside' } as const;
+export const SPREADS = { pad: 'Pad', reflect: 'Reflect', repeat: 'Repeat' } as const;
+export const CAPS = { butt: 'Butt', round: 'Round', square: 'Square' } as const;
+export const JOINS = { miter: 'Miter', round: 'Round', bevel: 'Bevel' } as const;
+export const STROKE_POSITIONS = { centre: 'Centre', inside: 'Inside', outside: 'Outside' } as const;
 export const FILL_RULES = ['nonzero', 'evenodd'] as const;
 export type FillRule = (typeof FILL_RULES)[number];
 

@@ -20,9 +20,9 @@ export type StagingId = keyof typeof STAGING_LABELS;
 export const STAGING_IDS = idsOf(STAGING_LABELS);
 
 export const MANNERS = {
-  single: { label: 'one by one', hint: 'each goes before the next comes' },
-  build: { label: 'build up', hint: 'phrases stay until their group is whole' },
-  replace: { label: 'replace', hint: 'hard cuts, nothing goes out' },
+  single: { label: 'One by one', hint: 'each leaves before the next enters' },
+  build: { label: 'Build up', hint: 'phrases stay until their group is complete' },
+  replace: { label: 'Replace', hint: 'hard cuts without exits' },
 } as const;
 export type Manner = keyof typeof MANNERS;
 

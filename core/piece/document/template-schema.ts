@@ -31,7 +31,7 @@ export const slotSchema = z.strictObject({
 });
 export type Slot = z.infer<typeof slotSchema>;
 
-export const STRETCHES = { hold: 'the hold', all: 'everything' } as const;
+export const STRETCHES = { hold: 'Hold only', all: 'Everything' } as const;
 /** How what is made from a template behaves in time. */
 export const slotTimingSchema = z.strictObject({
   /** What grows when it is made longer: the hold alone, or everything. */

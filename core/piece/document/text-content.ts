@@ -15,8 +15,8 @@ export const LETTER_CASES = {
   small: 'small capitals',
 } as const;
 export type LetterCase = keyof typeof LETTER_CASES;
-export const BAND_KINDS = { line: 'each line', word: 'each word', text: 'the whole' } as const;
-export const RULE_KINDS = { under: 'underline', through: 'strike through', marker: 'highlighter' } as const;
+export const BAND_KINDS = { line: 'Each line', word: 'Each word', text: 'Whole text' } as const;
+export const RULE_KINDS = { under: 'Underline', through: 'Strikethrough', marker: 'Highlighter' } as const;
 
 const em = (max: number) => z.number().min(-max).max(max);
 const length = (max: number) => z.number().min(0).max(max);
@@ -83,7 +83,7 @@ export const textSpanSchema = z.strictObject({
 export type TextSpan = z.infer<typeof textSpanSchema>;
 
 /** How lines of words that fill a place are broken, and what people are told of it. */
-export const BREAKS = { largest: 'as large as can be', sense: 'where the sense ends' } as const;
+export const BREAKS = { largest: 'Largest size', sense: 'By meaning' } as const;
 
 /** A place in the frame that words fill: shares of the frame's width and height, so that it serves every format. */
 export const textAreaSchema = z.strictObject({
@@ -105,7 +105,7 @@ export const areaForSense = (place: Omit<TextArea, 'breaks' | 'run'>): TextArea 
   run: null,
 });
 
-export const ROOM_WAYS = { shrink: 'smaller letters', wrap: 'more lines', abbreviate: 'shorter words' } as const;
+export const ROOM_WAYS = { shrink: 'Shrink text', wrap: 'Wrap lines', abbreviate: 'Abbreviate' } as const;
 export type RoomWay = keyof typeof ROOM_WAYS;
 
 /**
@@ -142,11 +142,10 @@ export const textAlongSchema = z.discriminatedUnion('shape', [
   z.strictObject({ shape: z.literal('path'), d: pathDataSchema, box: pathBoxSchema }),
 ]);
 export type TextAlong = z.infer<typeof textAlongSchema>;
-export const ALONG_SHAPES = {
-  arc: 'along an arc',
-  circle: 'round a circle',
-  path: 'along a path',
-} as const satisfies Record<TextAlong['shape'], string>;
+export const ALONG_SHAPES = { arc: 'Arc', circle: 'Circle', path: 'Path' } as const satisfies Record<
+  TextAlong['shape'],
+  string
+>;
 
 /** What ties a text layer to the phrase sheet. */
 export const phraseTagSchema = z.strictObject({

@@ -60,7 +60,7 @@ function tied(draft: Piece, tie: Tie, id: string, to: { layerId: string } | null
 /** Edits of what is done to a layer as a whole: effects, masks, and the layer it is seen by. */
 export const COMPOSITION_EDITS = {
   'effect.put': defineEdit(
-    'Change an effect',
+    'Change effect',
     z.object({ layerId: z.string(), effect: effectSchema, at: z.number().int().min(0).optional() }),
     (draft, { layerId, effect, at }) => {
       const layer = open(draft, layerId);
@@ -68,7 +68,7 @@ export const COMPOSITION_EDITS = {
     },
   ),
   'effect.remove': defineEdit(
-    'Take an effect away',
+    'Remove effect',
     z.object({ layerId: z.string(), id: z.string() }),
     (draft, { layerId, id }) => {
       const layer = open(draft, layerId);
@@ -80,7 +80,7 @@ export const COMPOSITION_EDITS = {
     },
   ),
   'effect.order': defineEdit(
-    'Change the order of effects',
+    'Reorder effects',
     z.object({ layerId: z.string(), id: z.string(), to: z.number().int().min(0) }),
     (draft, { layerId, id, to }) => {
       const layer = open(draft, layerId);
@@ -89,7 +89,7 @@ export const COMPOSITION_EDITS = {
   ),
   /** Gives a parameter of an effect its values, within its bounds. */
   'effect.setTrack': defineEdit(
-    'Change an effect',
+    'Change effect',
     z.object({ layerId: z.string(), id: z.string(), parameter: idSchema, track: trackSchema }),
     (draft, { layerId, id, parameter, track }) => {
       const effect = open(draft, layerId)?.effects.find((other) => other.id === id);
@@ -99,7 +99,7 @@ export const COMPOSITION_EDITS = {
     },
   ),
   'mask.put': defineEdit(
-    'Change a mask',
+    'Change mask',
     z.object({ layerId: z.string(), mask: maskSchema, at: z.number().int().min(0).optional() }),
     (draft, { layerId, mask, at }) => {
       const layer = open(draft, layerId);
@@ -107,7 +107,7 @@ export const COMPOSITION_EDITS = {
     },
   ),
   'mask.remove': defineEdit(
-    'Take a mask away',
+    'Remove mask',
     z.object({ layerId: z.string(), id: z.string() }),
     (draft, { layerId, id }) => {
       const layer = open(draft, layerId);
@@ -118,7 +118,7 @@ export const COMPOSITION_EDITS = {
   ),
   /** Lets a layer be seen by another one, which is then not seen itself; never by itself, however far around. */
   'layer.setMatte': defineEdit(
-    'Change the matte',
+    'Change track matte',
     z.object({ id: z.string(), matte: layerFields.matte }),
     (draft, { id, matte }) => {
       const layer = tied(draft, 'matte', id, matte);
@@ -127,7 +127,7 @@ export const COMPOSITION_EDITS = {
   ),
   /** Lets a layer take values over from another one; never from itself, however far around. */
   'layer.setFollow': defineEdit(
-    'Change what is followed',
+    'Change parent',
     z.object({ id: z.string(), follow: layerFields.follow }),
     (draft, { id, follow }) => {
       const layer = tied(draft, 'follow', id, follow);
@@ -136,7 +136,7 @@ export const COMPOSITION_EDITS = {
   ),
   /** Lays a shape about another layer; never about one that is laid about it. */
   'layer.setHug': defineEdit(
-    'Change what is hugged',
+    'Change fit around',
     z.object({ id: z.string(), hug: layerFields.hug }),
     (draft, { id, hug }) => {
       const layer = tied(draft, 'hug', id, hug);
@@ -145,7 +145,7 @@ export const COMPOSITION_EDITS = {
     },
   ),
   'layer.setRepeat': defineEdit(
-    'Change the copies',
+    'Change copies',
     z.object({ id: z.string(), repeat: layerFields.repeat }),
     (draft, { id, repeat }) => {
       const layer = open(draft, id);
@@ -153,7 +153,7 @@ export const COMPOSITION_EDITS = {
     },
   ),
   'listen.put': defineEdit(
-    'Change what it listens to',
+    'Change audio-driven property',
     z.object({ layerId: z.string(), listen: listenSchema, at: z.number().int().min(0).optional() }),
     (draft, { layerId, listen, at }) => {
       const layer = open(draft, layerId);
@@ -162,7 +162,7 @@ export const COMPOSITION_EDITS = {
   ),
   /** Lets time go its own way within a group, or a piece that stands within this one. */
   'group.setTime': defineEdit(
-    'Change the time of a group',
+    'Change group time',
     z.object({ id: z.string(), time: groupTimeSchema.nullable() }),
     (draft, { id, time }) => {
       const layer = open(draft, id);
@@ -180,7 +180,7 @@ export const COMPOSITION_EDITS = {
   ),
   /** What is seen of a piece within this one. */
   'within.set': defineEdit(
-    'Change the piece within',
+    'Change nested piece',
     z.object({ id: z.string(), from: secondsSchema, showsGround: z.boolean() }),
     (draft, { id, from, showsGround }) => {
       const layer = open(draft, id);
@@ -189,7 +189,7 @@ export const COMPOSITION_EDITS = {
   ),
   /** Shows a piece within this one as it is now: its new file, and what it is made with. */
   'within.renew': defineEdit(
-    'Take over the changes of a piece within',
+    'Update nested piece',
     z.object({ pieceId: z.string(), media: mediaRefSchema, more: z.array(mediaRefSchema).max(MAX_MEDIA) }),
     (draft, { pieceId, media, more }) => {
       const layers = draft.layers.filter((layer) => layer.kind === 'piece' && layer.content.pieceId === pieceId);
@@ -205,7 +205,7 @@ export const COMPOSITION_EDITS = {
   ),
   /** How a layer goes along the way of its position; null takes it as it is keyframed. */
   'layer.setTravel': defineEdit(
-    'Change the way it goes',
+    'Change motion path',
     z.object({ id: z.string(), travel: layerFields.travel.unwrap() }),
     (draft, { id, travel }) => {
       const layer = open(draft, id);
@@ -213,7 +213,7 @@ export const COMPOSITION_EDITS = {
     },
   ),
   'listen.remove': defineEdit(
-    'Stop listening',
+    'Remove audio-driven property',
     z.object({ layerId: z.string(), id: z.string() }),
     (draft, { layerId, id }) => {
       const layer = open(draft, layerId);

@@ -35,7 +35,7 @@ function fitting(layer: Layer, id: TrackId, value: TrackValue): TrackValue | nul
 /** Edits of what layers are in other frame sizes. */
 export const FORMAT_EDITS = {
   'layer.setOverride': defineEdit(
-    'Change a layer in one format',
+    'Change layer in one format',
     z.object({ id: z.string(), formatId: idSchema, override: overrideSchema.nullable() }),
     (draft, { id, formatId, override }) => {
       const layer = findLayer(draft, id);
@@ -46,7 +46,7 @@ export const FORMAT_EDITS = {
   ),
   /** A value that a layer has in one format alone; null lets it be what it is in the others. */
   'layer.setInFormat': defineEdit(
-    'Change a value in one format',
+    'Change value in one format',
     z.object({ id: z.string(), formatId: idSchema, property: trackIdSchema, value: valueSchema.nullable() }),
     (draft, { id, formatId, property, value }) => {
       const layer = findLayer(draft, id);
@@ -61,7 +61,7 @@ export const FORMAT_EDITS = {
   ),
   /** What holds layers in other frame sizes; null lets them be scaled about the centre. */
   'layer.setConstraints': defineEdit(
-    'Change what holds a layer',
+    'Change frame anchors',
     z.object({ ids: z.array(z.string()), constraints: constraintsSchema.nullable() }),
     (draft, { ids, constraints }) => {
       for (const layer of draft.layers)

@@ -12,7 +12,7 @@ import { forgetReferences } from './group-edits';
 export const GESTURE_EDITS = {
   /** Gives a layer a gesture, or changes one it has (the same id). */
   'gesture.put': defineEdit(
-    'Give a gesture',
+    'Change gesture',
     z.object({ uses: z.array(z.object({ layerId: z.string(), use: gestureUseSchema })).max(4000) }),
     (draft, { uses }) => {
       for (const { layerId, use } of uses) {
@@ -25,7 +25,7 @@ export const GESTURE_EDITS = {
     },
   ),
   'gesture.remove': defineEdit(
-    'Take a gesture away',
+    'Remove gesture',
     z.object({ layerId: z.string(), ids: z.array(z.string()) }),
     (draft, { layerId, ids }) => {
       const layer = findLayer(draft, layerId);
@@ -36,7 +36,7 @@ export const GESTURE_EDITS = {
   ),
   /** Moves when gestures happen; one without a moment of its own takes the edge of the layer that it goes by along. */
   'gesture.shift': defineEdit(
-    'Land gestures',
+    'Snap gestures to beats',
     z.object({
       shifts: z.array(z.object({ layerId: z.string(), useId: z.string(), seconds: secondsSchema })).max(4000),
     }),
@@ -51,33 +51,33 @@ export const GESTURE_EDITS = {
       }
     },
   ),
-  'gesture.saveOwn': defineEdit('Save a gesture', z.object({ gesture: ownGestureSchema }), (draft, { gesture }) => {
+  'gesture.saveOwn': defineEdit('Save gesture', z.object({ gesture: ownGestureSchema }), (draft, { gesture }) => {
     const i = draft.gestures.findIndex((g) => g.id === gesture.id);
     if (i >= 0) draft.gestures[i] = gesture;
     else if (draft.gestures.length < MAX_OWN_GESTURES) draft.gestures.push(gesture);
   }),
-  'gesture.forgetOwn': defineEdit('Forget a gesture', z.object({ id: z.string() }), (draft, { id }) => {
+  'gesture.forgetOwn': defineEdit('Delete gesture', z.object({ id: z.string() }), (draft, { id }) => {
     removeItem(draft.gestures, id);
   }),
   'piece.setShutter': defineEdit(
-    'Change the motion blur',
+    'Change shutter angle',
     z.object({ shutter: z.number().min(0).max(720) }),
     (draft, { shutter }) => {
       draft.shutter = shutter;
     },
   ),
   'words.setOwn': defineEdit(
-    'Change words of your own',
+    'Change own words',
     z.object({ words: z.array(ownWordSchema).max(MAX_OWN_WORDS) }),
     (draft, { words }) => {
       draft.ownWords = [...new Set(words)];
     },
   ),
-  'sheet.set': defineEdit('Change the phrase sheet', z.object({ sheet: sheetSchema }), (draft, { sheet }) => {
+  'sheet.set': defineEdit('Change phrase sheet', z.object({ sheet: sheetSchema }), (draft, { sheet }) => {
     draft.sheet = sheet;
   }),
   'layer.setSmear': defineEdit(
-    'Change blur and trail',
+    'Change motion blur and trail',
     z.object({
       ids: z.array(z.string()),
       motionBlur: layerFields.motionBlur.optional(),
@@ -96,7 +96,7 @@ export const GESTURE_EDITS = {
    * step for work on many phrases.
    */
   'phrases.change': defineEdit(
-    'Change the phrases',
+    'Change phrases',
     z.object({ layers: z.array(layerSchema).max(MAX_LAYERS), remove: z.array(z.string()) }),
     (draft, { layers, remove }) => {
       let last = draft.layers.length;

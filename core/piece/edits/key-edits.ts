@@ -65,7 +65,7 @@ function retime(moment: Moment, seconds: Seconds, context: EditContext): Moment 
 export const KEY_EDITS = {
   /** Moves keyframes by seconds of their own; each is moved once, however often it is named. */
   'keys.shift': defineEdit(
-    'Land on the beats',
+    'Snap keyframes to beats',
     z.object({ shifts: z.array(z.object({ ref: keyRefSchema, seconds: secondsSchema })).max(5000) }),
     (draft, { shifts }, context) => {
       const done = new Set<string>();
@@ -85,7 +85,7 @@ export const KEY_EDITS = {
   ),
   /** Sets a property: its standing value, or, with `at`, a keyframe there (replacing one at the same time). */
   'value.set': defineEdit(
-    'Change a value',
+    'Change value',
     z.object({
       layerId: z.string(),
       property: propertyId,
@@ -121,7 +121,7 @@ export const KEY_EDITS = {
   ),
   /** Gives a property all of its keyframes anew. */
   'track.set': defineEdit(
-    'Set the keyframes of a value',
+    'Set keyframes',
     z.object({ layerId: z.string(), property: propertyId, track: trackSchema }),
     (draft, { layerId, property, track }, context) => {
       const layer = layerWith(draft, layerId, property);
@@ -164,14 +164,14 @@ export const KEY_EDITS = {
     },
   ),
   'keys.setEasing': defineEdit(
-    'Change the easing',
+    'Change easing',
     z.object({ refs: z.array(keyRefSchema), easing: easingSchema }),
     (draft, { refs, easing }) => {
       for (const { key } of selectedKeys(draft, refs)) key.easing = easing;
     },
   ),
   'keys.setTangents': defineEdit(
-    'Bend the path',
+    'Change motion path',
     z.object({
       ref: keyRefSchema,
       tangentIn: vectorSchema.nullable().optional(),

@@ -19,7 +19,7 @@ const ids = z.array(z.string());
 /** Edits of layers: what there is, in which order, when it stands, what it says. */
 export const LAYER_EDITS = {
   'layer.add': defineEdit(
-    'Add a layer',
+    'Add layer',
     z.object({ layers: z.array(layerSchema), at: z.number().int().min(0).optional() }),
     (draft, { layers, at }) => {
       draft.layers.splice(at ?? draft.layers.length, 0, ...layers);
@@ -41,7 +41,7 @@ export const LAYER_EDITS = {
     forgetReferences(draft, gone);
   }),
   'layer.rename': defineEdit(
-    'Rename a layer',
+    'Rename layer',
     z.object({ id: z.string(), name: textSchema(200) }),
     (draft, { id, name }) => {
       const layer = findLayer(draft, id);
@@ -61,7 +61,7 @@ export const LAYER_EDITS = {
     },
   ),
   'layer.setBlend': defineEdit(
-    'Change the blend mode',
+    'Change blend mode',
     z.object({ ids, blend: z.enum(BLEND_MODE_IDS) }),
     (draft, payload) => {
       for (const layer of draft.layers) if (payload.ids.includes(layer.id)) layer.blend = payload.blend;
@@ -69,7 +69,7 @@ export const LAYER_EDITS = {
   ),
   /** Moves a layer to a place among those of its group, counted from the back. */
   'layer.reorder': defineEdit(
-    'Change the order',
+    'Reorder layers',
     z.object({ id: z.string(), to: z.number().int().min(0) }),
     (draft, { id, to }) => {
       const layer = findLayer(draft, id);
@@ -84,7 +84,7 @@ export const LAYER_EDITS = {
   ),
   /** Footage stays where it is in time: what is cut off at its start is passed over, and it begins no earlier than it does. */
   'layer.setSpan': defineEdit(
-    'Change when a layer is shown',
+    'Change layer time',
     z.object({ id: z.string(), start: momentSchema.optional(), end: momentSchema.optional() }),
     (draft, { id, start, end }, { times }) => {
       const layer = findLayer(draft, id);
@@ -124,7 +124,7 @@ export const LAYER_EDITS = {
    * by whole beats and stay on them, so that copies of a layer keep its rhythm at any tempo.
    */
   'layer.place': defineEdit(
-    'Spread on the beats',
+    'Spread on beats',
     z.object({ places: z.array(z.object({ id: z.string(), at: momentSchema })).max(2000) }),
     (draft, { places }, { times }) => {
       for (const { id, at } of places) {
@@ -154,7 +154,7 @@ export const LAYER_EDITS = {
    * whole.
    */
   'layer.setContent': defineEdit(
-    'Change a layer',
+    'Change layer',
     z.object({ id: z.string(), content: z.record(z.string(), z.unknown()) }),
     (draft, { id, content }, { times }) => {
       const layer = findLayer(draft, id);
@@ -173,7 +173,7 @@ export const LAYER_EDITS = {
     },
   ),
   /** A shape made by numbers becomes one of points. */
-  'layer.toPath': defineEdit('Turn into points', z.object({ id: z.string() }), (draft, { id }) => {
+  'layer.toPath': defineEdit('Convert to points', z.object({ id: z.string() }), (draft, { id }) => {
     const layer = findLayer(draft, id);
     if (layer && !layer.locked) turnIntoPath(layer);
   }),

@@ -32,58 +32,58 @@ const MOST_PINS = 100_000;
  * was.
  */
 export const PIECE_EDITS = {
-  'piece.rename': defineEdit('Rename the piece', z.object({ name: textSchema(200).min(1) }), (draft, { name }) => {
+  'piece.rename': defineEdit('Rename piece', z.object({ name: textSchema(200).min(1) }), (draft, { name }) => {
     draft.name = name;
   }),
-  'piece.setEnd': defineEdit('Change the length', z.object({ end: momentSchema }), (draft, { end }) => {
+  'piece.setEnd': defineEdit('Change duration', z.object({ end: momentSchema }), (draft, { end }) => {
     draft.end = end;
   }),
   'piece.setFrameRate': defineEdit(
-    'Change the frame rate',
+    'Change frame rate',
     z.object({ frameRate: frameRateSchema }),
     (draft, { frameRate }) => {
       draft.frameRate = frameRate;
     },
   ),
   'piece.setBackground': defineEdit(
-    'Change the background',
+    'Change background',
     z.object({ background: backgroundSchema }),
     (draft, { background }) => {
       draft.background = background;
     },
   ),
   'piece.setPoster': defineEdit(
-    'Choose the poster frame',
+    'Set poster frame',
     z.object({ poster: momentSchema.nullable() }),
     (draft, { poster }) => {
       draft.poster = poster;
     },
   ),
-  'format.add': defineEdit('Add a format', z.object({ format: formatSchema }), (draft, { format }) => {
+  'format.add': defineEdit('Add format', z.object({ format: formatSchema }), (draft, { format }) => {
     if (!draft.formats.some((f) => f.id === format.id)) draft.formats.push(format);
   }),
-  'format.change': defineEdit('Change a format', z.object({ format: formatSchema }), (draft, { format }) => {
+  'format.change': defineEdit('Change format', z.object({ format: formatSchema }), (draft, { format }) => {
     const i = draft.formats.findIndex((f) => f.id === format.id);
     if (i >= 0) draft.formats[i] = format;
   }),
-  'format.remove': defineEdit('Remove a format', z.object({ id: z.string() }), (draft, { id }) => {
+  'format.remove': defineEdit('Remove format', z.object({ id: z.string() }), (draft, { id }) => {
     if (id === draft.leadFormatId) return;
     draft.formats = draft.formats.filter((f) => f.id !== id);
     for (const layer of draft.layers) delete layer.overrides[id];
   }),
   /** Puts a format before or behind others; which of them leads stays as it is. */
   'format.order': defineEdit(
-    'Change the order of formats',
+    'Reorder formats',
     z.object({ id: z.string(), to: z.number().int().min(0) }),
     (draft, { id, to }) => {
       moveItem(draft.formats, id, to);
     },
   ),
-  'media.add': defineEdit('Bring in a file', z.object({ media: mediaRefSchema }), (draft, { media }) => {
+  'media.add': defineEdit('Import file', z.object({ media: mediaRefSchema }), (draft, { media }) => {
     if (!draft.media.some((m) => m.id === media.id)) draft.media.push(media);
   }),
   'music.set': defineEdit(
-    'Change the music',
+    'Change music',
     z.object({ music: musicSchema.nullable() }),
     (draft, { music }, { times }) => {
       rememberTimes(draft, times.targets);
@@ -91,7 +91,7 @@ export const PIECE_EDITS = {
     },
   ),
   'music.correct': defineEdit(
-    'Correct the beats',
+    'Edit beats',
     z.object({ correction: correctionChangeSchema }),
     (draft, { correction }, { times }) => {
       if (!draft.music) return;
@@ -100,7 +100,7 @@ export const PIECE_EDITS = {
     },
   ),
   'music.rehear': defineEdit(
-    'Take the beats as heard anew',
+    'Use new beats',
     z.object({
       analysisVersion: analysisVersionSchema,
       correction: gridCorrectionSchema,
@@ -118,7 +118,7 @@ export const PIECE_EDITS = {
     },
   ),
   'music.arrange': defineEdit(
-    'Cut the song',
+    'Cut song',
     z.object({
       duration: lengthSchema.positive(),
       stretches: z
@@ -145,7 +145,7 @@ export const PIECE_EDITS = {
     },
   ),
   'music.place': defineEdit(
-    'Move the song under the piece',
+    'Move song',
     z.object({ start: secondsSchema, beatShift: beatsSchema }),
     (draft, { start, beatShift }, { times }) => {
       if (!draft.music) return;
@@ -160,18 +160,18 @@ export const PIECE_EDITS = {
     },
   ),
   'markers.add': defineEdit(
-    'Set markers',
+    'Add markers',
     z.object({ markers: z.array(markerSchema).max(2000) }),
     (draft, { markers }) => {
       for (const marker of markers)
         if (!draft.markers.some((m) => m.id === marker.id) && draft.markers.length < 2000) draft.markers.push(marker);
     },
   ),
-  'tempo.set': defineEdit('Change the tempo', z.object({ tempo: typedTempoSchema }), (draft, { tempo }, { times }) => {
+  'tempo.set': defineEdit('Change tempo', z.object({ tempo: typedTempoSchema }), (draft, { tempo }, { times }) => {
     rememberTimes(draft, times.targets);
     draft.tempo = tempo;
   }),
-  'marker.put': defineEdit('Set a marker', z.object({ marker: markerSchema }), (draft, { marker }) => {
+  'marker.put': defineEdit('Edit marker', z.object({ marker: markerSchema }), (draft, { marker }) => {
     putItem(draft.markers, marker);
   }),
   'marker.remove': defineEdit('Remove markers', z.object({ ids: z.array(z.string()) }), (draft, { ids }, { times }) => {

@@ -24,7 +24,7 @@ export const TEMPLATE_EDITS = {
    * their hold.
    */
   'group.stretch': defineEdit(
-    'Change how long a group stands',
+    'Change group duration',
     z.object({ id: z.string(), start: momentSchema.optional(), end: momentSchema.optional() }),
     (draft, { id, start, end }, { times }) => {
       const group = findLayer(draft, id);
@@ -36,7 +36,7 @@ export const TEMPLATE_EDITS = {
   ),
   /** Makes a layer fill a slot, or no longer. */
   'layer.setSlot': defineEdit(
-    'Change a slot',
+    'Change slot',
     z.object({ id: z.string(), slot: slotUseSchema.nullable() }),
     (draft, { id, slot }) => {
       const layer = findLayer(draft, id);

@@ -1,4 +1,4 @@
-import { secondsToFrame } from '../../time';
+import { frameToSeconds, secondsToFrame } from '../../time';
 import type { Seconds } from '../../time';
 import type { Piece } from '../document/schema';
 import type { FrameSpan } from './excerpts';
@@ -17,3 +17,18 @@ export const posterFrame = (
   times: ResolvedTimes,
   { first, count }: FrameSpan,
 ): number => Math.max(first, Math.min(first + count - 1, secondsToFrame(posterSeconds(piece, times), piece.frameRate)));
+
+const isSeenAtFirst = ({ layers }: Pick<Piece, 'layers'>, { timeOf }: ResolvedTimes): boolean =>
+  layers.some(
+    (layer) =>
+      layer.kind !== 'group' &&
+      !layer.hidden &&
+      timeOf(layer.start) <= 0 &&
+      !layer.gestures.some(({ role }) => role === 'entrance'),
+  );
+
+/** Where a piece is opened: at its start, or at its poster where one is chosen or the first frame shows nothing yet. */
+export function openingSeconds(piece: Pick<Piece, 'poster' | 'layers' | 'frameRate'>, times: ResolvedTimes): Seconds {
+  if (!piece.poster && (piece.layers.length === 0 || isSeenAtFirst(piece, times))) return 0;
+  return frameToSeconds(secondsToFrame(posterSeconds(piece, times), piece.frameRate), piece.frameRate);
+}

@@ -5,11 +5,11 @@ import type { ResolvedTimes } from './resolve-times';
 
 /** What things can be spread on. */
 export const SPREAD_KINDS = {
-  beat: { label: 'every beat' },
-  second: { label: 'every second beat' },
-  downbeat: { label: 'downbeats' },
-  hit: { label: 'hits of a kind' },
-  pattern: { label: 'a typed rhythm' },
+  beat: { label: 'Every beat' },
+  second: { label: 'Every second beat' },
+  downbeat: { label: 'Downbeats' },
+  hit: { label: 'Hits of one kind' },
+  pattern: { label: 'Typed rhythm' },
 } as const;
 export type SpreadKind = keyof typeof SPREAD_KINDS;
 
@@ -75,7 +75,7 @@ export function spreadTargets(
   return out;
 }
 
-export const SPREAD_ORDERS = { forward: 'in order', backward: 'from the last', ends: 'from both ends' } as const;
+export const SPREAD_ORDERS = { forward: 'Forward', backward: 'Backward', ends: 'From both ends' } as const;
 export type SpreadOrder = keyof typeof SPREAD_ORDERS;
 
 /** Indices 0…count-1 in the order in which they take their places. */

@@ -1,9 +1,9 @@
 /** Wording of app. */
 export const WORDS = {
-  thereIsNoSuch: 'There is no such page',
-  thisPageFailed: 'This page failed',
-  theAddressMayHave: 'The address may have been mistyped, or the piece deleted.',
-  yourPiecesAreSafe: 'Your pieces are safe. Load the page again, or go back to all pieces.',
-  toAllPieces: 'To all pieces',
+  thereIsNoSuch: 'Page not found',
+  thisPageFailed: 'This page has crashed',
+  theAddressMayHave: 'Check the address; the piece may have been deleted.',
+  yourPiecesAreSafe: 'Your pieces are safe. Reload the page, or go back to all pieces.',
+  toAllPieces: 'Go to all pieces',
   opening: 'Opening …',
 } as const;

@@ -111,9 +111,9 @@ describe('the desk', () => {
     setView({ formatId: 'tall' });
     expect(show(<Desk />)).not.toContain('id="pane-upper"');
     for (const [saveState, words] of [
-      ['away', 'server away, edits kept here'],
-      ['refused', 'cannot be saved'],
-      ['gone', 'deleted elsewhere'],
+      ['away', 'Offline, changes saved here'],
+      ['refused', 'be saved, undo the last change'],
+      ['gone', 'Deleted elsewhere'],
       ['saved', 'saved'],
     ] as const) {
       setView({ saveState });
@@ -136,7 +136,7 @@ describe('the desk', () => {
 
 describe('the home', () => {
   it('is shown before its pieces are here, and makes new ones', () => {
-    expect(show(<HomePage />)).toContain('Fetching your pieces');
+    expect(show(<HomePage />)).toContain('Loading your pieces');
     expect(show(<NewPieceForm onMade={() => {}} onCancel={() => {}} />)).toContain('Create');
   });
 });

@@ -13,7 +13,7 @@ import { createTab } from './tab';
 
 const base = newPiece('Opened');
 const named = (name: string): Piece => ({ ...base, name });
-const history: History = { done: [{ label: 'Rename the piece', patches: [], inverse: [], dragId: null }], undone: [] };
+const history: History = { done: [{ label: 'Rename piece', patches: [], inverse: [], dragId: null }], undone: [] };
 const work = (change: Partial<LocalWork> = {}): LocalWork => ({
   pieceId: base.id,
   tabId: 'closed',
@@ -21,7 +21,7 @@ const work = (change: Partial<LocalWork> = {}): LocalWork => ({
   baseRevision: 3,
   unsent: true,
   follows: [],
-  label: 'Rename the piece',
+  label: 'Rename piece',
   history,
   at: 1,
   ...change,

@@ -286,7 +286,7 @@ describe('what the browser keeps', () => {
     await clock.advance(SEND_AFTER_MS);
     expect(server.stored.piece.name).toBe('no storage');
     expect(shown()).toMatchObject({ state: 'saved' });
-    expect(shown().message).toContain('keeps no copy');
+    expect(shown().message).toContain('can’t store a copy');
     const none = createJournal(null);
     await expect(
       none.write({

@@ -170,7 +170,7 @@ describe('a piece on the desk', () => {
     rename('no storage');
     await clock.advance(1000);
     expect(server.stored.piece.name).toBe('no storage');
-    expect(desk().saveMessage).toContain('keeps no copy');
+    expect(desk().saveMessage).toContain('can’t store a copy');
   });
   it('gets a last try when the page goes away', async () => {
     const session = visit('one');
@@ -183,7 +183,7 @@ describe('a piece on the desk', () => {
   });
 });
 
-describe('two versions', () => {
+describe('Conflict', () => {
   const inConflict = async () => {
     const session = visit('one');
     await session.loadPiece(base.id);

@@ -2,12 +2,12 @@
 export const WORDS = {
   edit: 'Edit',
   thisBrowserKeepsNo:
-    'This browser keeps no copy of your edits (its storage is full, closed, or not there). They are still sent to the server.',
-  theServerDoesNot: 'The server does not answer. Your edits are kept here and sent when it is back.',
-  thisBrowserHoldsEdits: 'This browser holds edits that were not sent, and the piece was changed elsewhere since.',
+    'This browser can’t store a copy of your edits (storage full or blocked). They are still saved on the server.',
+  theServerDoesNot: 'The server isn’t responding. Your edits are stored in this browser and saved when it is back.',
+  thisBrowserHoldsEdits: 'This browser has unsaved edits, and the piece was changed elsewhere since.',
   thisVisit: 'this visit',
-  thisPieceIsOpen: 'This piece is open in another tab as well. Nothing is overwritten: whoever saves second is asked.',
-  undoWent: 'Estrella was updated. Your edits are all here; steps from before can no longer be undone.',
+  thisPieceIsOpen: 'This piece is also open in another tab. Nothing is overwritten: the tab that saves second asks.',
+  undoWent: 'Estrella was updated. All your edits are here; earlier steps can’t be undone any more.',
   myVersion: 'my version',
   fromAnEarlierVisit: 'from an earlier visit',
 } as const;

@@ -39,6 +39,8 @@ export interface DeskState {
   readonly selectedKeys: readonly KeyRef[];
   readonly formatId: string;
   readonly rung: Rung | null;
+  /** The tab that each panel shows, by its id; the first where none is named. */
+  readonly panelTabs: Readonly<Partial<Record<Rung, string>>>;
   readonly openLayers: readonly string[];
   /** Groups whose layers are not shown on the timeline. */
   readonly foldedGroups: readonly string[];
@@ -46,6 +48,9 @@ export interface DeskState {
   readonly enteredGroup: string | null;
   /** Whether "Find anything" is open. */
   readonly isFinding: boolean;
+  readonly showsKeys: boolean;
+  /** The page of the guide that is open, by its id; null if none is. */
+  readonly helpPage: string | null;
   /** The dialog of templates that is open. */
   readonly templateDialog: 'gallery' | 'keep' | null;
   readonly isPlaying: boolean;
@@ -87,10 +92,13 @@ const initial: DeskState = {
   selectedKeys: [],
   formatId: '',
   rung: 'music',
+  panelTabs: {},
   openLayers: [],
   foldedGroups: [],
   enteredGroup: null,
   isFinding: false,
+  showsKeys: false,
+  helpPage: null,
   templateDialog: null,
   isPlaying: false,
   loop: null,
@@ -121,7 +129,9 @@ export function openPiece(piece: Piece, revision: number, history: History, foun
   const keepView = old.piece?.id === piece.id;
   set({
     ...initial,
-    ...(keepView ? { rung: old.rung, loop: old.loop, selectedLayers: old.selectedLayers } : {}),
+    ...(keepView
+      ? { rung: old.rung, panelTabs: old.panelTabs, loop: old.loop, selectedLayers: old.selectedLayers }
+      : {}),
     piece,
     revision,
     history,
@@ -246,10 +256,13 @@ export const setView = (
       | 'selectedKeys'
       | 'formatId'
       | 'rung'
+      | 'panelTabs'
       | 'openLayers'
       | 'foldedGroups'
       | 'enteredGroup'
       | 'isFinding'
+      | 'showsKeys'
+      | 'helpPage'
       | 'templateDialog'
       | 'isPlaying'
       | 'loop'

@@ -73,7 +73,7 @@ describe('the desk', () => {
     const { piece } = desk();
     expect(edit([{ type: 'piece.rename', name: '' }])).toBe(false);
     expect(desk().piece).toBe(piece);
-    expect(desk().notice).toContain('left out');
+    expect(desk().notice).toContain('Not applied');
   });
   it('another document in its place is a step like any other', () => {
     const { piece } = desk();

@@ -2,6 +2,7 @@ import { Input } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import { newId } from '../platform/ids';
 import { evaluateArithmetic } from './arithmetic';
+import { WORDS } from './words';
 
 interface Props {
   readonly label: string;
@@ -14,6 +15,8 @@ interface Props {
   readonly decimals?: number;
   readonly width?: number;
   readonly disabled?: boolean;
+  /** Several things are set at once and their values differ: shown as such until one is typed. */
+  readonly isMixed?: boolean;
   /** `gesture` is the same for all changes of one drag, so that it is one undo. */
   readonly onChange: (value: number, gesture: string) => void;
 }
@@ -29,6 +32,7 @@ export function NumberField({
   decimals = 2,
   width,
   disabled,
+  isMixed = false,
   onChange,
 }: Props) {
   const [draft, setDraft] = useState<string | null>(null);
@@ -39,7 +43,7 @@ export function NumberField({
     if (draft === null) return;
     const next = evaluateArithmetic(draft, value);
     setDraft(null);
-    if (next !== null && next !== value) onChange(clip(next), newId());
+    if (next !== null && (next !== value || isMixed)) onChange(clip(next), newId());
   };
   return (
     <Input
@@ -47,12 +51,14 @@ export function NumberField({
       className="num"
       aria-label={label}
       style={width ? { width } : undefined}
-      value={draft ?? shown}
+      value={draft ?? (isMixed ? WORDS.mixedValue : shown)}
+      title={isMixed ? WORDS.mixedHint : undefined}
       disabled={disabled}
       inputMode="decimal"
       onChange={(e) => setDraft(e.target.value)}
       onFocus={(e) => {
-        setDraft(shown);
+        // What is seen stays and is selected, so that typing replaces it.
+        setDraft(isMixed ? WORDS.mixedValue : shown);
         e.target.select();
       }}
       onBlur={commit}
@@ -67,7 +73,8 @@ export function NumberField({
           setDraft(null);
           onChange(next, `${label}-arrows`);
         }
-        e.stopPropagation();
+        // Combinations and F6 are the desk's in fields too; those that write are left alone there.
+        if (!e.ctrlKey && !e.metaKey && e.key !== 'F6') e.stopPropagation();
       }}
       onPointerDown={(e) => {
         if (document.activeElement === e.currentTarget || e.button !== 0) return;

@@ -1,6 +1,9 @@
 import { Tabs as ChakraTabs } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 
+/** More stand in columns, as a list. */
+const MAX_IN_LINE = 4;
+
 /** Leaves of a panel, one shown at a time. */
 export function Tabs<T extends string>({
   label,
@@ -24,7 +27,7 @@ export function Tabs<T extends string>({
       variant={'leaves' as never} // of our own recipe (theme.ts)
       size={'fit' as never}
     >
-      <ChakraTabs.List aria-label={label}>
+      <ChakraTabs.List aria-label={label} data-many={Object.keys(tabs).length > MAX_IN_LINE || undefined}>
         {(Object.keys(tabs) as T[]).map((id) => (
           // keys of the table
           <ChakraTabs.Trigger key={id} value={id}>

@@ -1,5 +1,15 @@
 import { Span } from '@chakra-ui/react';
-import { AudioLines, Captions, Image, ListChecks, Music, Palette, Send, Sparkles } from 'lucide-react';
+import {
+  AudioLines,
+  Captions,
+  CircleQuestionMark,
+  FileOutput,
+  Image,
+  ListChecks,
+  Music,
+  Palette,
+  Sparkles,
+} from 'lucide-react';
 import { Suspense, lazy, useMemo } from 'react';
 import type { ReactNode } from 'react';
 import { formatOf } from '@core/piece';
@@ -21,10 +31,12 @@ import { useKeys } from './keys';
 import { Button } from '../../ui/Button';
 import { Workspace } from './Workspace';
 import { Header } from './Header';
+import { helpOf } from './help-pages';
 import { PANEL_NAMES } from './panel-names';
 import { WORDS } from './words';
 
-// Fetched when they are opened: templates and all that draws them.
+// Fetched when they are opened: the guide, and templates with all that draws them.
+const HelpDialog = lazy(async () => ({ default: (await import('./HelpDialog')).HelpDialog }));
 const TemplateDialogs = lazy(() => import('../templates/TemplateDialogs'));
 
 const LADDER = {
@@ -35,8 +47,29 @@ const LADDER = {
   sound: { icon: <AudioLines size={18} />, panel: <SoundPanel /> },
   colour: { icon: <Palette size={18} />, panel: <ColourPanel /> },
   'run-through': { icon: <ListChecks size={18} />, panel: <RunThroughPanel /> },
-  send: { icon: <Send size={18} />, panel: <SendPanel /> },
+  send: { icon: <FileOutput size={18} />, panel: <SendPanel /> },
 } satisfies Record<Rung, { icon: ReactNode; panel: ReactNode }>;
+
+/** A panel with the way to the page of the guide that speaks of it. */
+function PanelBody({ panel, children }: { panel: Rung; children: ReactNode }) {
+  const page = helpOf(
+    panel,
+    useDesk((s) => s.panelTabs[panel]),
+  );
+  return (
+    <>
+      <Button
+        variant="quiet"
+        className="panel-help"
+        aria-label={WORDS.help}
+        onClick={() => setView({ helpPage: page })}
+      >
+        <CircleQuestionMark size={15} />
+      </Button>
+      {children}
+    </>
+  );
+}
 
 export function Desk() {
   useKeys();
@@ -45,7 +78,7 @@ export function Desk() {
   const [contextMenu, onContextMenu] = useContextMenu(menuFor);
   const piece = usePiece();
   const times = useTimes();
-  const { rung, formatId, notice, noticeStep, templateDialog } = useDesk();
+  const { rung, formatId, notice, noticeStep, templateDialog, helpPage } = useDesk();
   const format = formatOf(piece, formatId);
   const isWide = format.width / format.height > 1.15;
   const told = useMemo(
@@ -85,13 +118,25 @@ export function Desk() {
       <div className="desk-body">
         {ladder}
         <main className="workspace">
-          <Workspace isWide={isWide} panel={rung ? { label: PANEL_NAMES[rung], content: LADDER[rung].panel } : null} />
+          <Workspace
+            isWide={isWide}
+            panel={
+              rung
+                ? { label: PANEL_NAMES[rung], content: <PanelBody panel={rung}>{LADDER[rung].panel}</PanelBody> }
+                : null
+            }
+          />
         </main>
       </div>
       {contextMenu}
       {templateDialog && (
         <Suspense>
           <TemplateDialogs which={templateDialog} />
+        </Suspense>
+      )}
+      {helpPage !== null && (
+        <Suspense>
+          <HelpDialog />
         </Suspense>
       )}
       <NoticePlace notice={told} onClose={() => setView({ notice: null })} />

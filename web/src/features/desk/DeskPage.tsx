@@ -6,6 +6,7 @@ import { saidBy } from '../../platform/api';
 import { playhead } from '../../platform/clock';
 import { stop } from '../../platform/playback';
 import { closePiece, setView, useDesk } from '../../store/desk-store';
+import { rememberView } from '../../store/view-memory';
 import { browserClock } from '../../saving/clock';
 import { keepSaved, loadPiece, resolveConflict, settleLeftover } from '../../saving/browser-session';
 import { followSong } from '../../store/follow-song';
@@ -31,12 +32,14 @@ export function DeskPage() {
     setProblem(null);
     playhead.set(0);
     let isLeft = false;
+    const stopRemembering = rememberView(id);
     loadPiece(id).catch((error: unknown) => !isLeft && setProblem(saidBy(error, WORDS.thePieceCouldNot)));
     const stopSaving = keepSaved(id);
     const stopFollowing = followSong(fetchAnalysis, browserClock);
     return () => {
       isLeft = true;
       stop();
+      stopRemembering();
       stopFollowing();
       stopSaving();
       closePiece();

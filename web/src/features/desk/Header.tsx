@@ -1,6 +1,5 @@
 import { Box, Input, Span } from '@chakra-ui/react';
 import { CircleHelp, Moon, Redo2, Search, Sun, Undo2 } from 'lucide-react';
-import { useState } from 'react';
 import { Link } from 'react-router';
 import { DESTINATIONS } from '@core/piece';
 import type { DestinationId } from '@core/piece';
@@ -53,9 +52,8 @@ function ImportsUnderway() {
 
 export function Header() {
   const piece = usePiece();
-  const { saveState, saveMessage, history, isFinding, formatId } = useDesk();
+  const { saveState, saveMessage, history, isFinding, showsKeys, formatId } = useDesk();
   const [theme, toggleTheme] = useTheme();
-  const [showsKeys, setShowsKeys] = useState(false);
   const missing = Object.entries(DESTINATIONS).filter(([id]) => !piece.formats.some((f) => f.id === id));
   return (
     <header className="desk-head">
@@ -173,7 +171,7 @@ export function Header() {
           variant="quiet"
           aria-label={WORDS.keys}
           aria-expanded={showsKeys}
-          onClick={() => setShowsKeys(!showsKeys)}
+          onClick={() => setView({ showsKeys: !showsKeys })}
         >
           <CircleHelp size={16} />
         </Button>
@@ -182,7 +180,7 @@ export function Header() {
       <Button variant="lamp" onClick={() => setView({ rung: 'send' })}>
         {WORDS.send}
       </Button>
-      <KeySheet isOpen={showsKeys} onClose={() => setShowsKeys(false)} />
+      <KeySheet isOpen={showsKeys} onClose={() => setView({ showsKeys: false })} />
       <FindAnything isOpen={isFinding} onClose={() => setView({ isFinding: false })} />
     </header>
   );

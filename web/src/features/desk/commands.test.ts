@@ -144,7 +144,7 @@ describe('the desk', () => {
     undoEdit();
     expect(layers()).toHaveLength(1);
     expect(desk().selectedLayers).not.toContain(id);
-    expect(desk().notice).toBe('Undone: Add a layer');
+    expect(desk().notice).toBe('Undone: Add layer');
     redoEdit();
     expect(layers()[1]!.id).toBe(id);
   });

@@ -1,13 +1,24 @@
-import Fuse from 'fuse.js';
 import type { NavigateFunction } from 'react-router';
-import { songToPieceAll } from '@core/piece';
+import { EXPORT_KINDS, EXPORT_KIND_IDS } from '@core/formats';
+import { GESTURES } from '@core/motion';
+import { EFFECT_KINDS, songToPieceAll } from '@core/piece';
+import type { EffectKind } from '@core/piece';
 import { playhead } from '../../platform/clock';
 import { api, call } from '../../platform/api';
 import { RUNGS, openDocument, selectLayers, setView, useDesk } from '../../store/desk-store';
+import { addEffect } from '../effects/add-effect';
+import { giveGesture } from '../gestures/gesture-commands';
 import { addEntries } from '../layers/layer-kinds';
+import { PANEL_TABS, openPanel } from '../panels/panel-tabs';
+import { choose } from '../send/render-choice';
 import { goOnScreen } from './commands';
+import { fieldFindables } from './find-fields';
+import { focusField } from './focus-field';
+import { HELP_PAGES, HELP_PAGE_IDS } from './help-pages';
 import { KEY_COMMANDS, runCommand } from './keys';
 import { PANEL_NAMES } from './panel-names';
+import { createSearch } from './search';
+import { SYNONYMS } from './synonyms';
 import { WORDS } from './words';
 
 /** Something that can be found by its name: a command, or a place to go to. */
@@ -15,8 +26,24 @@ export interface Findable {
   readonly id: string;
   readonly label: string;
   /** What kind of thing it is, for people. */
-  readonly kind: 'command' | 'add' | 'panel' | 'layer' | 'marker' | 'section' | 'piece';
+  readonly kind:
+    | 'command'
+    | 'add'
+    | 'panel'
+    | 'tab'
+    | 'field'
+    | 'property'
+    | 'effect'
+    | 'gesture'
+    | 'export'
+    | 'layer'
+    | 'marker'
+    | 'section'
+    | 'piece'
+    | 'help';
   readonly key?: string;
+  /** Other words people use for it. */
+  readonly words?: readonly string[];
   readonly run: () => void;
 }
 
@@ -32,6 +59,22 @@ const commands = (): Findable[] =>
     run: () => runCommand(command),
   }));
 
+const shortcuts = (): Findable => ({
+  id: `command ${WORDS.keys}`,
+  label: WORDS.keys,
+  kind: 'command',
+  run: () => setView({ showsKeys: true }),
+});
+
+const help = (): Findable[] =>
+  HELP_PAGE_IDS.map((id) => ({
+    id: `help ${id}`,
+    label: WORDS.helpOn(HELP_PAGES[id]),
+    kind: 'help',
+    words: [HELP_PAGES[id]],
+    run: () => setView({ helpPage: id }),
+  }));
+
 const additions = (): Findable[] =>
   addEntries().map(({ id, label, run }) => ({
     id: `add ${id}`,
@@ -41,7 +84,55 @@ const additions = (): Findable[] =>
   }));
 
 const panels = (): Findable[] =>
-  RUNGS.map((rung) => ({ id: `panel ${rung}`, label: PANEL_NAMES[rung], kind: 'panel', run: () => setView({ rung }) }));
+  RUNGS.map((rung) => ({ id: `panel ${rung}`, label: PANEL_NAMES[rung], kind: 'panel', run: () => openPanel(rung) }));
+
+const tabs = (): Findable[] =>
+  (Object.keys(PANEL_TABS) as (keyof typeof PANEL_TABS)[]).flatMap((panel) =>
+    Object.entries(PANEL_TABS[panel]).map(([tab, label]): Findable => ({
+      id: `tab ${panel}/${tab}`,
+      label,
+      kind: 'tab',
+      run: () => openPanel(panel, tab as never), // a key of the same row
+    })),
+  );
+
+/** With a layer selected the effect is added to it; else its tab says what to select. */
+const effects = (): Findable[] =>
+  (Object.keys(EFFECT_KINDS) as EffectKind[]).map((kind) => ({
+    id: `effect ${kind}`,
+    label: WORDS.effect(EFFECT_KINDS[kind].label),
+    kind: 'effect',
+    words: [EFFECT_KINDS[kind].label],
+    run: () => {
+      openPanel('picture', 'effects');
+      if (addEffect(kind)) focusField(EFFECT_KINDS[kind].label);
+    },
+  }));
+
+const gestures = (): Findable[] =>
+  Object.entries(GESTURES).map(([id, { label, feel, roles }]) => ({
+    id: `gesture ${id}`,
+    label: WORDS.gesture(label),
+    kind: 'gesture',
+    words: [label, ...feel.split(/, ?/u)],
+    run: () => {
+      openPanel('motion', 'gestures');
+      giveGesture(id, roles[0]!); // every gesture has a role
+      focusField('Search gestures');
+    },
+  }));
+
+const exports = (): Findable[] =>
+  EXPORT_KIND_IDS.map((kind) => ({
+    id: `export ${kind}`,
+    label: WORDS.exportKind(EXPORT_KINDS[kind].label),
+    kind: 'export',
+    run: () => {
+      choose({ kind, place: null });
+      openPanel('send');
+      focusField('File type');
+    },
+  }));
 
 /** Layers, markers and sections of the open piece; going to one shows it. */
 function places(): Findable[] {
@@ -74,8 +165,24 @@ function places(): Findable[] {
   ];
 }
 
-/** What is on the desk to be found. */
-export const findables = (): Findable[] => [...commands(), ...additions(), ...panels(), ...places()];
+/** What is on the desk to be found; of two that answer alike the earlier comes first. */
+export const findables = (): Findable[] =>
+  [
+    ...panels(),
+    ...tabs(),
+    ...commands(),
+    shortcuts(),
+    ...additions(),
+    ...fieldFindables(),
+    ...effects(),
+    ...exports(),
+    ...gestures(),
+    ...help(),
+    ...places(),
+  ].map((thing) => {
+    const more = SYNONYMS[thing.id];
+    return more ? { ...thing, words: [...(thing.words ?? []), ...more] } : thing;
+  });
 
 const MOST_PIECES = 50;
 
@@ -92,16 +199,8 @@ export async function findablePieces(navigate: NavigateFunction): Promise<Findab
 
 const MOST_FOUND = 40;
 
-/** Finds by name, the nearest first; everything in its own order while nothing is asked for. */
+/** Finds by name and by other words for it, the nearest first; everything in its own order while nothing is asked for. */
 export function createFinder(all: readonly Findable[]): (asked: string) => Findable[] {
-  const search = new Fuse(all, {
-    keys: ['label', { name: 'kind', weight: 0.3 }],
-    threshold: 0.38,
-    ignoreLocation: true,
-  });
-  return (asked) => {
-    const words = asked.trim();
-    if (words === '') return all.slice(0, MOST_FOUND);
-    return search.search(words, { limit: MOST_FOUND }).map(({ item }) => item);
-  };
+  const search = createSearch(all);
+  return (asked) => (asked.trim() === '' ? all : search(asked)).slice(0, MOST_FOUND);
 }

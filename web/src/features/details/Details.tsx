@@ -1,121 +1,36 @@
-import { Box, Flex, Span } from '@chakra-ui/react';
+import { Box, Flex, Input } from '@chakra-ui/react';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
-import { Fragment } from 'react';
-import { BLEND_MODES, GRADIENTS, LAYER_KINDS, propertyDefinition, trackLabel, trackOf, familyOf } from '@core/piece';
+import { useRef, useState } from 'react';
+import type { ReactNode } from 'react';
+import { BLEND_MODES, GRADIENTS, LAYER_KINDS, familyOf, hasProperty, trackLabel } from '@core/piece';
 import { PATH_OPERATIONS } from '@core/geometry';
 import type { PathOperation } from '@core/geometry';
-import type { TrackValue } from '@core/motion';
 import type { BlendMode, Layer, PropertyId } from '@core/piece';
 import { beatToBar, formatBarBeat, secondsToBeat } from '@core/time';
 import type { Seconds } from '@core/time';
 import { edit, useDesk } from '../../store/desk-store';
 import { usePiece, useSelectedLayer, useTimes } from '../../store/selectors';
-import { ColourField } from '../../ui/ColourField';
-import { NumberField } from '../../ui/NumberField';
-import { Star } from '../../ui/Star';
+import { usePlayheadTick } from '../../store/use-playhead-tick';
+import { Button } from '../../ui/Button';
+import { Choice } from '../../ui/Choice';
+import { Empty } from '../../ui/Empty';
 import { groupSelection, ungroupSelection } from '../desk/group-commands';
-import {
-  goOnScreen,
-  goToKey,
-  isOnScreen,
-  keyHere,
-  setValue as setAtPlayhead,
-  toggleKey,
-  valueNow,
-} from '../desk/commands';
+import { goOnScreen, goToKey, isOnScreen } from '../desk/commands';
 import { onDesk } from '../layers/layer-kinds';
+import { SlotSection } from '../templates/SlotSection';
 import { axisLabels } from '../type/TypeSection';
 import { useAxes } from '../type/families';
 import { AlignRow } from './AlignRow';
+import { DetailSection } from './DetailSection';
 import { EasingEditor } from './EasingEditor';
-import { FormatSection, LeaveFormat } from './FormatSection';
-import { ownValue, setInFormat } from './format-values';
+import { FormatSection } from './FormatSection';
+import { MotionLinks } from './MotionLinks';
+import { PropertyRow } from './PropertyRow';
+import { SECTION_TITLES, sectionOf } from './sections';
+import type { SectionId } from './sections';
 import { shownProperties } from './shown-properties';
-import { SlotSection } from '../templates/SlotSection';
-import { Choice } from '../../ui/Choice';
-import { Button } from '../../ui/Button';
-import { Empty } from '../../ui/Empty';
-import { usePlayheadTick } from '../../store/use-playhead-tick';
+import { useRowSearch } from './use-row-search';
 import { WORDS } from './words';
-
-function PropertyRow({
-  layer,
-  property,
-  label,
-}: {
-  layer: Layer;
-  property: PropertyId;
-  label?: string | null | undefined;
-}) {
-  const shown = propertyDefinition(property);
-  const definition = label ? { ...shown, label } : shown;
-  const formatId = useDesk((s) => s.formatId);
-  const own = ownValue(layer, property, formatId);
-  const track = trackOf(layer, property);
-  const value = own ?? valueNow(layer, property);
-  if (!track || value === null) return null;
-  const setValue = (next: TrackValue, gesture: string | null) =>
-    own === null
-      ? setAtPlayhead(layer, property, next, gesture)
-      : setInFormat(layer, formatId, property, next, gesture);
-  const here = keyHere(track);
-  const isAnimated = track.keyframes.length > 0;
-  const f = definition.shownFactor;
-  const limits = {
-    ...(definition.min !== undefined ? { min: definition.min * f } : {}),
-    ...(definition.max !== undefined ? { max: definition.max * f } : {}),
-  };
-  return (
-    <div className="prop">
-      <Button
-        variant="quiet"
-        padding="0"
-        opacity={isAnimated ? '1' : '0.45'}
-        aria-label={here ? WORDS.removeTheKeyframeHere(definition.label) : WORDS.keyframeHere(definition.label)}
-        aria-pressed={here !== undefined}
-        disabled={layer.locked || own !== null}
-        onClick={() => toggleKey(layer, property)}
-      >
-        <Star pinned={here !== undefined} holds={here?.easing.type === 'hold'} size={15} />
-      </Button>
-      <span className={own === null ? 'name' : 'name lamp'}>
-        {definition.label}
-        {own !== null && <LeaveFormat layer={layer} formatId={formatId} property={property} />}
-      </span>
-      <Span display="flex" gap="4px">
-        {typeof value === 'number' && (
-          <NumberField
-            label={definition.label}
-            value={value * f}
-            unit={definition.unit}
-            step={definition.step}
-            {...limits}
-            disabled={layer.locked}
-            onChange={(v, gesture) => setValue(v / f, gesture)}
-          />
-        )}
-        {Array.isArray(value) &&
-          [0, 1].map((i) => (
-            <NumberField
-              key={i}
-              label={`${definition.label} ${property === 'dimensions' ? (i ? WORDS.height : WORDS.width) : i ? 'y' : 'x'}`}
-              value={(value[i] ?? 0) * f}
-              unit={definition.unit === '%' ? '%' : ''}
-              step={definition.step}
-              {...limits}
-              width={58}
-              decimals={1}
-              disabled={layer.locked}
-              onChange={(v, gesture) => setValue(i === 0 ? [v / f, value[1]] : [value[0], v / f], gesture)}
-            />
-          ))}
-        {typeof value === 'string' && (
-          <ColourField label={definition.label} value={value} onChange={(v, gesture) => setValue(v, gesture)} />
-        )}
-      </Span>
-    </div>
-  );
-}
 
 /** A layer that is not on screen at the playhead looks as if nothing were chosen: this says so and leads to it. */
 function AwayNote({ from, to }: { from: Seconds; to: Seconds }) {
@@ -130,38 +45,59 @@ function AwayNote({ from, to }: { from: Seconds; to: Seconds }) {
   );
 }
 
-/** What the selection has, the most used first. */
-export function Details() {
-  usePlayheadTick();
-  const piece = usePiece();
-  const times = useTimes();
-  const layer = useSelectedLayer();
-  const count = useDesk((s) => s.selectedLayers.length);
+/** Fill type of text and shapes. */
+function FillTypeRow({ layer }: { layer: Layer }) {
+  if (!('gradient' in layer.content)) return null;
+  return (
+    <div className="prop">
+      <span />
+      <span className="name">{WORDS.filled}</span>
+      <Choice
+        aria-label={WORDS.kindOfFill}
+        value={layer.content.gradient}
+        onChange={(e) => edit([{ type: 'layer.setContent', id: layer.id, content: { gradient: e.target.value } }])}
+      >
+        {GRADIENTS.map((g) => (
+          <option key={g} value={g}>
+            {g === 'none' ? WORDS.evenly : WORDS.gradient(g)}
+          </option>
+        ))}
+      </Choice>
+    </div>
+  );
+}
+
+function BlendRow({ layers }: { layers: readonly Layer[] }) {
+  const [first] = layers;
+  const isMixed = layers.some(({ blend }) => blend !== first?.blend);
+  return (
+    <div className="prop">
+      <span />
+      <span className="name">{WORDS.blend}</span>
+      <Choice
+        aria-label={WORDS.blendMode}
+        value={isMixed ? '' : (first?.blend ?? 'normal')}
+        onChange={(e) =>
+          edit([{ type: 'layer.setBlend', ids: layers.map(({ id }) => id), blend: e.target.value as BlendMode }])
+        }
+      >
+        {isMixed && <option value="">{WORDS.mixedChoice}</option>}
+        {Object.entries(BLEND_MODES).map(([id, mode]) => (
+          <option key={id} value={id}>
+            {mode.label}
+          </option>
+        ))}
+      </Choice>
+    </div>
+  );
+}
+
+/** Keyframes of the selected layer: from one to the next, and the easing of those that are selected. */
+function KeyframeFields({ layer }: { layer: Layer }) {
   const selectedKeys = useDesk((s) => s.selectedKeys);
-  const named = axisLabels(useAxes(layer?.kind === 'text' ? familyOf(piece.wardrobe, layer.content.family) : ''));
-  if (!layer) {
-    return (
-      <aside className="details" aria-label={WORDS.details}>
-        <Empty title={WORDS.nothingSelected}>
-          <p>{WORDS.clickSomethingOnThe}</p>
-          <p>
-            {WORDS.press}
-            <kbd>T</kbd>
-            {WORDS.forNewWords}
-            <kbd>{WORDS.space}</kbd>
-            {WORDS.toPlay}
-          </p>
-        </Empty>
-      </aside>
-    );
-  }
-  const keyframes = (
+  return (
     <>
-      <hr className="rule" />
-      <Flex alignItems="center" gap="6px">
-        <Box as="strong" flex="1" fontWeight="600">
-          {WORDS.keyframes}
-        </Box>
+      <Flex gap="6px">
         <Button variant="quiet" aria-label={WORDS.toTheKeyframeBefore} onClick={() => goToKey(-1)}>
           <ChevronLeft size={16} />
         </Button>
@@ -183,22 +119,32 @@ export function Details() {
       )}
     </>
   );
-  const { above, below } = onDesk(layer);
+}
+
+/** Name, kind and time of the selection, and what is done to it as a whole. */
+function SelectionHead({ layers }: { layers: readonly Layer[] }) {
+  const times = useTimes();
+  const [layer] = layers;
+  const count = layers.length;
+  if (!layer) return null;
   const bar = (seconds: number) => formatBarBeat(beatToBar(times.grid, secondsToBeat(times.grid, seconds)));
+  const starts = layers.map((one) => times.timeOf(one.start));
+  const ends = layers.map((one) => times.timeOf(one.end));
+  const kinds = [...new Set(layers.map(({ kind }) => LAYER_KINDS[kind].label.toLowerCase()))];
   return (
-    <aside className="details" aria-label={WORDS.details}>
+    <>
       <Box as="h2" className="title" overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">
         {count > 1 ? WORDS.layers(count) : layer.name}
       </Box>
       <Box className="muted" fontSize="12px" marginBottom="8px">
         {WORDS.barsTo(
-          LAYER_KINDS[layer.kind].label.toLowerCase(),
-          bar(times.timeOf(layer.start)),
-          bar(times.timeOf(layer.end)),
-          layer.locked ? WORDS.locked : '',
+          WORDS.severalKinds(kinds),
+          bar(Math.min(...starts)),
+          bar(Math.max(...ends)),
+          layers.every(({ locked }) => locked) ? WORDS.locked : '',
         )}
       </Box>
-      <AwayNote from={times.timeOf(layer.start)} to={times.timeOf(layer.end)} />
+      <AwayNote from={Math.min(...starts)} to={Math.max(...ends)} />
       {(count > 1 || layer.kind === 'group') && (
         <Flex gap="6px" marginBottom="8px">
           {count > 1 && (
@@ -227,68 +173,130 @@ export function Details() {
           )}
         </Flex>
       )}
-      <AlignRow count={count} disabled={layer.locked} />
-      <div className="flow">
-        {selectedKeys.length > 0 && (
-          <>
-            {keyframes}
-            <hr className="rule" />
-          </>
-        )}
-        {above?.map((Section, i) => (
-          <Section key={i} layer={layer} />
-        ))}
-        {shownProperties(layer, named).map((property) => (
-          <PropertyRow
-            key={property}
-            layer={layer}
-            property={property}
-            label={(named as Partial<Record<PropertyId, string | null>>)[property]}
-          />
-        ))}
-        {'gradient' in layer.content && (
-          <div className="prop">
-            <span />
-            <span className="name">{WORDS.filled}</span>
-            <Choice
-              aria-label={WORDS.kindOfFill}
-              value={layer.content.gradient}
-              onChange={(e) =>
-                edit([{ type: 'layer.setContent', id: layer.id, content: { gradient: e.target.value } }])
-              }
-            >
-              {GRADIENTS.map((g) => (
-                <option key={g} value={g}>
-                  {g === 'none' ? WORDS.evenly : WORDS.gradient(g)}
-                </option>
+    </>
+  );
+}
+
+function NothingSelected() {
+  return (
+    <aside className="details" aria-label={WORDS.details}>
+      <Empty title={WORDS.nothingSelected}>
+        <p>{WORDS.clickSomethingOnThe}</p>
+        <p>
+          {WORDS.press}
+          <kbd>T</kbd>
+          {WORDS.forNewWords}
+          <kbd>{WORDS.space}</kbd>
+          {WORDS.toPlay}
+        </p>
+      </Empty>
+    </aside>
+  );
+}
+
+/** What the selection has, in sections that fold; the most used first. */
+export function Details() {
+  usePlayheadTick();
+  const piece = usePiece();
+  const layer = useSelectedLayer();
+  const selectedIds = useDesk((s) => s.selectedLayers);
+  const hasKeys = useDesk((s) => s.selectedKeys.length > 0);
+  const [search, setSearch] = useState('');
+  const flow = useRef<HTMLDivElement>(null);
+  useRowSearch(flow, search);
+  const named = axisLabels(useAxes(layer?.kind === 'text' ? familyOf(piece.wardrobe, layer.content.family) : ''));
+  if (!layer) return <NothingSelected />;
+
+  const others = piece.layers.filter(({ id }) => id !== layer.id && selectedIds.includes(id));
+  const layers = [layer, ...others];
+  const isOneKind = others.every(({ kind }) => kind === layer.kind);
+  // Of several kinds only what all of them have can be set together.
+  const properties = shownProperties(layer, named).filter((p) => others.every((one) => hasProperty(one.kind, p)));
+  const rows = (section: SectionId) =>
+    properties
+      .filter((property) => sectionOf(property) === section)
+      .map((property) => (
+        <PropertyRow
+          key={property}
+          layer={layer}
+          others={others}
+          property={property}
+          label={(named as Partial<Record<PropertyId, string | null>>)[property]}
+        />
+      ));
+  const { above = [], below = [] } = isOneKind ? onDesk(layer) : {};
+  const isSearching = search.trim() !== '';
+  const section = (id: SectionId, title: string, children: ReactNode) => (
+    <DetailSection id={id} title={title} isSearching={isSearching}>
+      {children}
+    </DetailSection>
+  );
+  const keyframes = section('keyframes', SECTION_TITLES.keyframes, <KeyframeFields layer={layer} />);
+  const ownRows = rows('own');
+  const paintRows = rows('paint');
+  return (
+    <aside className="details" aria-label={WORDS.details} data-searching={isSearching || undefined}>
+      <SelectionHead layers={layers} />
+      <AlignRow count={layers.length} disabled={layer.locked} />
+      <Input
+        className="detail-search"
+        aria-label={WORDS.searchDetails}
+        placeholder={WORDS.searchDetails}
+        value={search}
+        maxLength={60}
+        onKeyDown={(e) => {
+          e.stopPropagation();
+          if (e.key === 'Escape') setSearch('');
+        }}
+        onChange={(e) => setSearch(e.target.value)}
+      />
+      <div className="flow" ref={flow}>
+        {hasKeys && keyframes}
+        {(above.length > 0 || ownRows.length > 0) &&
+          section(
+            'own',
+            LAYER_KINDS[layer.kind].label,
+            <>
+              {above.map((Section, i) => (
+                <Section key={i} layer={layer} />
               ))}
-            </Choice>
-          </div>
+              {ownRows}
+            </>,
+          )}
+        {section('transform', SECTION_TITLES.transform, rows('transform'))}
+        {paintRows.length > 0 &&
+          section(
+            'paint',
+            SECTION_TITLES.paint,
+            <>
+              {paintRows}
+              {isOneKind && <FillTypeRow layer={layer} />}
+            </>,
+          )}
+        {section(
+          'compositing',
+          SECTION_TITLES.compositing,
+          <>
+            {rows('compositing')}
+            <BlendRow layers={layers} />
+          </>,
         )}
-        {below?.map((Section, i) => (
-          <Fragment key={i}>
-            {i > 0 && <hr className="rule" />}
-            <Section layer={layer} />
-          </Fragment>
-        ))}
-        <div className="prop">
-          <span />
-          <span className="name">{WORDS.blend}</span>
-          <Choice
-            aria-label={WORDS.blendMode}
-            value={layer.blend}
-            onChange={(e) => edit([{ type: 'layer.setBlend', ids: [layer.id], blend: e.target.value as BlendMode }])}
-          >
-            {Object.entries(BLEND_MODES).map(([id, mode]) => (
-              <option key={id} value={id}>
-                {mode.label}
-              </option>
-            ))}
-          </Choice>
-        </div>
-        <SlotSection layer={layer} />
-        <FormatSection layer={layer} />
-        {selectedKeys.length === 0 && keyframes}
+        {below.length > 0 &&
+          section(
+            'more',
+            SECTION_TITLES.more,
+            below.map((Section, i) => <Section key={i} layer={layer} />),
+          )}
+        {section('motion', SECTION_TITLES.motion, <MotionLinks layer={layer} />)}
+        {section(
+          'frames',
+          SECTION_TITLES.frames,
+          <>
+            <SlotSection layer={layer} />
+            <FormatSection layer={layer} />
+          </>,
+        )}
+        {!hasKeys && keyframes}
       </div>
     </aside>
   );

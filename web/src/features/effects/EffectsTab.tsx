@@ -3,7 +3,6 @@ import { ChevronDown, ChevronRight } from 'lucide-react';
 import { useState } from 'react';
 import { EFFECT_KINDS, effectParameters, effectTrackId, isEffectColour } from '@core/piece';
 import type { Effect, EffectKind, Layer } from '@core/piece';
-import { newId } from '../../platform/ids';
 import { edit } from '../../store/desk-store';
 import { useSelectedLayer } from '../../store/selectors';
 import { usePlayheadTick } from '../../store/use-playhead-tick';
@@ -15,6 +14,7 @@ import { SortableList, useSortableRow } from '../../ui/SortableList';
 import { Tick } from '../../ui/Tick';
 import { ValueRow } from './ValueRow';
 import { useOwnInFormat } from './use-own-in-format';
+import { addEffect } from './add-effect';
 import { WORDS } from './words';
 
 /** Kinds whose look hangs on chance: their seed can be chosen. */
@@ -26,11 +26,7 @@ export function EffectsTab() {
   const layer = useSelectedLayer();
   const [open, setOpen] = useState<string | null>(null);
   if (!layer) return <p className="muted">{WORDS.selectALayer}</p>;
-  const add = (kind: EffectKind) => {
-    const effect: Effect = { id: newId(), kind, isOn: true, seed: layer.effects.length + 1, parameters: {} };
-    edit([{ type: 'effect.put', layerId: layer.id, effect }]);
-    setOpen(effect.id);
-  };
+  const add = (kind: EffectKind) => setOpen(addEffect(kind));
   return (
     <>
       <Choice

@@ -1,19 +1,19 @@
 /** Wording of footage. */
 export const WORDS = {
   footage: 'Footage',
-  startsAt: 'Starts at',
+  startsAt: 'Trim start',
   facts: (seconds: string, rate: string, width: number, height: number) =>
-    `${seconds} s, ${rate} frames a second, ${width} × ${height}`,
-  asLong: 'Show the rest of it',
-  follow: 'Follow the subject',
-  followHint: 'Keyframes move what is seen, so that what matters stays in every frame size.',
-  following: 'Looking for the subject',
+    `${seconds} s, ${rate} fps, ${width} × ${height}`,
+  asLong: 'Extend to clip end',
+  follow: 'Track subject',
+  followHint: 'Adds focus keyframes, so the subject stays in every frame size.',
+  following: 'Tracking the subject',
   cancel: 'Cancel',
-  isFollowed: 'Keyframes of the focus follow the subject',
-  allIsSeen: 'All of it is seen in every format: there is nothing to follow with.',
-  calledOff: 'The keyframes are as they were',
-  cannotRead: (name: string) => `${name} cannot be read.`,
+  isFollowed: 'Added focus keyframes that follow the subject',
+  allIsSeen: 'The whole clip fits every format, so there is nothing to reframe.',
+  calledOff: 'Cancelled. The keyframes were not changed.',
+  cannotRead: (name: string) => `${name} can’t be read.`,
   soundStays: (name: string) =>
-    `${name} is in. Its sound is not heard; to have that, bring the film in under Music too.`,
-  gettingReady: 'Getting the film ready',
+    `Imported ${name} without its sound. To use the sound, import the clip under Music too.`,
+  gettingReady: 'Preparing clip',
 } as const;

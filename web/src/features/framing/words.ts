@@ -1,11 +1,11 @@
 /** Wording of framing. */
 export const WORDS = {
   framing: 'Framing',
-  lies: 'Lies in its frame',
-  fillTheFrame: 'Fill the whole frame',
-  findTheSubject: 'Find the subject',
-  looks: 'Looking for the subject …',
-  isFound: (name: string) => `What matters in ${name} is in its frame.`,
-  hint: 'Faces before all else, then what stands out. The focus is brought to the middle as far as there is picture around it.',
-  cannotRead: (name: string) => `${name} cannot be read.`,
+  lies: 'Fit',
+  fillTheFrame: 'Fill frame',
+  findTheSubject: 'Find subject',
+  looks: 'Finding the subject …',
+  isFound: (name: string) => `Framed the subject of ${name}.`,
+  hint: 'Looks for faces first, then for what stands out, and centres it as far as the picture allows.',
+  cannotRead: (name: string) => `${name} can’t be read.`,
 } as const;

@@ -35,7 +35,7 @@ describe('the steps of a first piece', () => {
   });
 
   it('sees words only when they are one’s own and typed to the end', () => {
-    expect(STEPS.words.isDone(desk({ piece: withWords('Your words') }))).toBe(false);
+    expect(STEPS.words.isDone(desk({ piece: withWords('Your text') }))).toBe(false);
     expect(STEPS.words.isDone(desk({ piece: withWords('  ') }))).toBe(false);
     expect(STEPS.words.isDone(desk({ piece: withWords('Nine days'), editingText: 'a' }))).toBe(false);
     expect(STEPS.words.isDone(desk({ piece: withWords('Nine days') }))).toBe(true);

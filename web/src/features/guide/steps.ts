@@ -35,7 +35,7 @@ const moves = (role: GestureRole) => (desk: GuidedDesk) =>
   desk.piece.layers.some((layer) => isWritten(layer) && layer.gestures.some((use) => use.role === role));
 
 const roleTarget = (role: GestureRole) =>
-  `[aria-label="When it moves"] [data-value="${role}"]:not([data-selected]), [aria-label="When it moves"]:has([data-value="${role}"][data-selected]) ~ * [role=listbox]`;
+  `[aria-label="Role"] [data-value="${role}"]:not([data-selected]), [aria-label="Role"]:has([data-value="${role}"][data-selected]) ~ * [role=listbox]`;
 
 /**
  * The steps of a first piece, in the order of the work. Each sees by the piece itself that it is done, so that it does
@@ -50,7 +50,7 @@ export const STEPS = {
   listen: { rung: 'music', target: '.transport .play', isDone: ({ isPlaying }) => isPlaying },
   length: {
     rung: 'music',
-    target: '[aria-label="Work on the music"] [data-value="song"]:not([data-selected]), [data-guide="fit"]',
+    target: '[aria-label="Music tools"] [data-value="song"]:not([data-selected]), [data-guide="fit"]',
     isDone: ({ piece, analysis }) =>
       piece.music !== null && analysis !== null && playedLength(piece.music, analysis.duration) <= SHORT_SECONDS,
   },

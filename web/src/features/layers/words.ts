@@ -1,17 +1,18 @@
 /** Wording of layers. */
 export const WORDS = {
-  combine: 'Combine',
-  notCombined: 'not, each by itself',
-  toPiece: 'Make a piece of the group',
-  yourWords: 'Your words',
+  combine: 'Combine shapes',
+  notCombined: 'None',
+  toPiece: 'Convert group to piece',
+  yourWords: 'Your text',
   rectangle: 'Rectangle',
   ellipse: 'Ellipse',
   diamond: 'Diamond',
   wave: 'Wave',
-  drawnLine: 'Drawn line',
+  drawnLine: 'Freehand line',
   look: 'Look',
   drawnPoints: 'Pen',
-  drawnShape: 'Drawn shape',
-  clickForPoints: 'Click for corners, drag for curves. The first point closes it, Enter ends it open.',
-  drawOnTheCanvas: 'Draw on the canvas; Escape leaves it',
+  drawnShape: 'Freehand shape',
+  clickForPoints:
+    'Click for corners, drag for curves. Click the first point to close the path, press Enter to leave it open.',
+  drawOnTheCanvas: 'Draw on the canvas; Escape cancels',
 } as const;

@@ -1,10 +1,9 @@
 /** Wording of media. */
 export const WORDS = {
-  thisIsAPieceWithin:
-    'This is what one piece keeps of another. To have it as a layer, put up the piece itself in Picture.',
-  cannotBeRead: 'The file cannot be read.',
-  isInChooseIt: (value: string, value2: string) => `${value} ${value2} is in; choose it as a face under Yours`,
-  tempoAsLastTime: (bpm: string) =>
-    `Two tempi fit this song; it is counted at ${bpm} BPM, as you chose for the last such piece.`,
-  listeningForBeats: 'Listening for beats',
+  thisIsAPieceWithin: 'This file belongs to a nested piece. To use it as a layer, add the piece itself in Picture.',
+  cannotBeRead: 'The file can’t be read.',
+  isInChooseIt: (value: string, value2: string) =>
+    `Imported ${value} ${value2}. Choose it in the font list under Yours.`,
+  tempoAsLastTime: (bpm: string) => `Two tempi fit this song. It is set to ${bpm} BPM, like your last piece.`,
+  listeningForBeats: 'Detecting beats',
 } as const;

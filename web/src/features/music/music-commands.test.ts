@@ -80,7 +80,7 @@ describe('putting beats right', () => {
     expect(desk().notice).toContain('Play the music');
     setAnalysis(SONG_HASH, null);
     tap(0);
-    expect(desk().notice).toContain('no music');
+    expect(desk().notice).toContain('Import a song first');
   });
 });
 
@@ -90,7 +90,7 @@ describe('cutting the song', () => {
     for (const command of [leaveOutStretch, repeatStretch, keepStretch]) {
       setView({ notice: null });
       command();
-      expect(desk().notice).toContain('Mark a stretch first');
+      expect(desk().notice).toContain('Select a range first');
     }
   });
   it('draws the marked stretch to its beats, leaves it out, plays it twice, plays only it', () => {
@@ -103,7 +103,7 @@ describe('cutting the song', () => {
     setView({ loop: { from: 4.1, to: 8.2 } });
     leaveOutStretch();
     expect(played()).toBeCloseTo(before - 4, 1);
-    expect(desk().notice).toContain('Left out 4.00 s');
+    expect(desk().notice).toContain('Cut 4.00 s');
     undoEdit();
     setView({ loop: { from: 4.1, to: 8.2 } });
     keepStretch();

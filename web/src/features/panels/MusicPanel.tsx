@@ -1,6 +1,5 @@
 import { songOf } from '@core/piece';
 import { Box, Span } from '@chakra-ui/react';
-import { useState } from 'react';
 import { overallTempo } from '@core/time';
 import { edit } from '../../store/desk-store';
 import { useAnalysis, usePiece, useTimes } from '../../store/selectors';
@@ -12,10 +11,9 @@ import { FactsTab } from '../music/FactsTab';
 import { MarkersTab } from '../music/MarkersTab';
 import { SongTab } from '../music/SongTab';
 import { FileDrop } from './FileDrop';
+import { PANEL_TABS, usePanelTab } from './panel-tabs';
 import { Button } from '../../ui/Button';
 import { WORDS } from './words';
-
-const TABS = { beats: WORDS.beats, song: WORDS.cut, markers: WORDS.markers, facts: WORDS.heard } as const;
 
 const SONGS = ['audio'] as const;
 
@@ -24,7 +22,7 @@ export function MusicPanel() {
   const piece = usePiece();
   const times = useTimes();
   const analysis = useAnalysis();
-  const [tab, setTab] = useState<keyof typeof TABS>('beats');
+  const [tab, setTab] = usePanelTab('music');
   const { music, tempo } = piece;
   const song = songOf(piece);
 
@@ -109,7 +107,7 @@ export function MusicPanel() {
           WORDS.beingListenedTo
         )}
       </Box>
-      <Tabs label={WORDS.workOnTheMusic} tabs={TABS} value={tab} onChange={setTab}>
+      <Tabs label={WORDS.workOnTheMusic} tabs={PANEL_TABS.music} value={tab} onChange={setTab}>
         {tab === 'beats' && <BeatsTab />}
         {tab === 'song' && <SongTab />}
         {tab === 'markers' && <MarkersTab />}

@@ -11,7 +11,7 @@ import { Choice } from '../../ui/Choice';
 import { Button } from '../../ui/Button';
 import { WORDS } from './words';
 
-const STEPS = { '1': 'beats', '0.5': WORDS.halfBeats, '0.25': WORDS.quarterBeats } as const;
+const STEPS = { '1': 'Beats', '0.5': WORDS.halfBeats, '0.25': WORDS.quarterBeats } as const;
 
 /** Placing in bulk: the selected layers or stars, one on each place of a rhythm. */
 export function SpreadSection() {

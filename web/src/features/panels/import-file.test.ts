@@ -99,11 +99,11 @@ describe('bringing files in', () => {
 
 describe('bringing a file in', () => {
   it('a song is waited for, becomes the music with its beats at once, and gives an empty piece its length', async () => {
-    expect(await bring()).toEqual(expect.arrayContaining(['Sending', 'Listening for beats']));
+    expect(await bring()).toEqual(expect.arrayContaining(['Uploading', 'Detecting beats']));
     expect(desk().piece!.music!.mediaId).toBe('song');
     expect(desk().analysis).toBe(analysis);
     expect(desk().times!.end).toBeCloseTo(30, 6);
-    expect(desk().notice).toBe('salt.wav is in');
+    expect(desk().notice).toBe('Imported salt.wav');
   });
   it('a picture becomes a layer, a font a face to choose', async () => {
     server.answer = {
@@ -139,7 +139,7 @@ describe('bringing a file in', () => {
     expect(desk().notice).toBe('The file is empty.');
     server.answer = new TypeError('torn');
     await bring();
-    expect(desk().notice).toContain('could not be brought in');
+    expect(desk().notice).toContain('couldn’t be imported');
     await bring('any', AbortSignal.abort());
     expect(desk().notice).toContain('was left out');
     expect([desk().piece!.music, desk().piece!.layers]).toEqual([null, []]);

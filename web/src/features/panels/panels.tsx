@@ -1,6 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import type { CheckId } from '@core/checks';
 import { useState } from 'react';
+import { PANEL_TABS, usePanelTab } from './panel-tabs';
 import { DEFAULT_EASING } from '@core/motion';
 import type { Easing } from '@core/motion';
 import { hasProperty, literalColours, propertyDefinition, songOf } from '@core/piece';
@@ -36,20 +37,12 @@ import { PieceChooser } from '../within/PieceChooser';
 import { WORDS as WITHIN_WORDS } from '../within/words';
 import { WORDS } from './words';
 
-const PICTURE_TABS = {
-  put: WORDS.putUp,
-  paint: WORDS.paint,
-  effects: WORDS.effects,
-  masks: WORDS.masks,
-  copies: WORDS.copies,
-} as const;
-
 export function PicturePanel() {
-  const [tab, setTab] = useState<keyof typeof PICTURE_TABS>('put');
+  const [tab, setTab] = usePanelTab('picture');
   return (
     <>
       <h2 className="title">{WORDS.picture}</h2>
-      <Tabs label={WORDS.picture} tabs={PICTURE_TABS} value={tab} onChange={setTab}>
+      <Tabs label={WORDS.picture} tabs={PANEL_TABS.picture} value={tab} onChange={setTab}>
         {tab === 'put' && <PutUp />}
         {tab === 'paint' && <PaintTab />}
         {tab === 'effects' && <EffectsTab />}
@@ -106,21 +99,12 @@ const QUICK: readonly { label: string; easing: Easing }[] = [
   { label: WORDS.hold, easing: { type: 'hold' } },
 ];
 
-const MOTION_TABS = {
-  gestures: WORDS.gestures,
-  keyframes: WORDS.keyframes,
-  beats: WORDS.spread,
-  smear: WORDS.blur,
-  listen: WORDS.listen,
-  follow: WORDS.follow,
-} as const;
-
 export function MotionPanel() {
-  const [tab, setTab] = useState<keyof typeof MOTION_TABS>('gestures');
+  const [tab, setTab] = usePanelTab('motion');
   return (
     <>
       <h2 className="title">{WORDS.motion}</h2>
-      <Tabs label={WORDS.kindsOfMovement} tabs={MOTION_TABS} value={tab} onChange={setTab}>
+      <Tabs label={WORDS.kindsOfMovement} tabs={PANEL_TABS.motion} value={tab} onChange={setTab}>
         {tab === 'gestures' && <GestureSection />}
         {tab === 'keyframes' && <KeyframesTab />}
         {tab === 'beats' && <SpreadSection />}
@@ -277,14 +261,12 @@ export function SoundPanel() {
   );
 }
 
-const COLOUR_TABS = { piece: WORDS.inUse, wardrobe: WORDS.wardrobe } as const;
-
 export function ColourPanel() {
-  const [tab, setTab] = useState<keyof typeof COLOUR_TABS>('piece');
+  const [tab, setTab] = usePanelTab('colour');
   return (
     <>
       <h2 className="title">{WORDS.colour}</h2>
-      <Tabs label={WORDS.colour} tabs={COLOUR_TABS} value={tab} onChange={setTab}>
+      <Tabs label={WORDS.colour} tabs={PANEL_TABS.colour} value={tab} onChange={setTab}>
         {tab === 'piece' && <ColoursInUse />}
         {tab === 'wardrobe' && <WardrobeTab />}
       </Tabs>

@@ -223,6 +223,11 @@ export function RenderForm({
               <Button
                 variant="soft"
                 data-guide="render"
+                aria-label={
+                  excerpts.length > 1
+                    ? undefined
+                    : WORDS.renderFormat(isFormatless ? EXPORT_KINDS[kind].label : format.name)
+                }
                 onClick={() => void render([format.id])}
                 disabled={isOnItsWay(format.id) || refusal !== null}
                 title={refusal ?? undefined}

@@ -181,7 +181,7 @@ export const LayerRow = memo(function LayerRow({
           className="bar"
           data-bar={layer.id}
           bottom="auto"
-          style={{ left, width, height: ROW - 8 }}
+          style={{ left, width, height: ROW - 6 }}
           {...move}
           role="slider"
           tabIndex={0}

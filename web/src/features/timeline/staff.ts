@@ -8,8 +8,8 @@ import type { TimeAxis } from './time-axis';
  */
 export const RULER = 30;
 export const PARTS = 15;
-export const WAVE = 42;
-export const STAFF = 34;
+export const WAVE = 36;
+export const STAFF = 30;
 export const MUSIC_HEIGHT = RULER + PARTS + WAVE + STAFF;
 
 export interface LatticeScene {

@@ -14,12 +14,12 @@ import { Duration } from './Duration';
 import { TimeEntry } from './TimeEntry';
 import { WORDS } from './words';
 
-const STRENGTHS = { '4': 'gently', '7': 'firmly', '18': 'strongly' } as const;
+const STRENGTHS = { '4': 'Weak', '7': 'Medium', '18': 'Strong' } as const;
 const DIVISIONS = {
-  '1': 'beats',
+  '1': 'Beats',
   '0.5': WORDS.halfBeats,
   '0.25': WORDS.quarterBeats,
-  '0.3333333333333333': 'thirds',
+  '0.3333333333333333': 'Triplets',
 } as const;
 
 /** The time of the playhead; how it moves goes past React. */

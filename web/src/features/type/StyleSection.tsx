@@ -103,9 +103,7 @@ export function StyleSection({ layer }: { layer: TextLayer }) {
             title={WORDS.everythingThatWearsChanges(worn.name)}
             onClick={() => {
               edit([{ type: 'style.put', style: { ...worn, ...lookOf(layer) } }]);
-              setView({
-                notice: `${worn.name} saved anew; ${wearers} text${wearers === 1 ? ' wears' : WORDS.sWear} it`,
-              });
+              setView({ notice: WORDS.styleUpdated(worn.name, wearers) });
             }}
           >
             {WORDS.saveAnew}

@@ -1,26 +1,24 @@
 import { Box, Textarea } from '@chakra-ui/react';
 import { Type } from 'lucide-react';
-import { useState } from 'react';
 import type { TextLayer } from '@core/piece';
 import { playhead } from '../../platform/clock';
 import { edit, selectLayers, setView, useDesk } from '../../store/desk-store';
 import { usePiece } from '../../store/selectors';
 import { Tabs } from '../../ui/Tabs';
 import { addText } from '../layers/add-layers';
+import { PANEL_TABS, usePanelTab } from '../panels/panel-tabs';
 import { CaptionSheet } from './CaptionSheet';
 import { CreditSheet } from './CreditSheet';
 import { PhraseSheet } from './PhraseSheet';
 import { Button } from '../../ui/Button';
 import { WORDS } from './words';
 
-const TABS = { phrases: WORDS.phrases, captions: WORDS.captions, credits: WORDS.roll, texts: WORDS.all } as const;
-
 export function WordsPanel() {
-  const [tab, setTab] = useState<keyof typeof TABS>('phrases');
+  const [tab, setTab] = usePanelTab('words');
   return (
     <>
       <h2 className="title">{WORDS.words}</h2>
-      <Tabs label={WORDS.kindsOfWords} tabs={TABS} value={tab} onChange={setTab}>
+      <Tabs label={WORDS.kindsOfWords} tabs={PANEL_TABS.words} value={tab} onChange={setTab}>
         {tab === 'phrases' && <PhraseSheet />}
         {tab === 'captions' && <CaptionSheet />}
         {tab === 'credits' && <CreditSheet />}
