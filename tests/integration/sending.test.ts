@@ -198,7 +198,7 @@ describe('sending to a channel', () => {
       headers: { authorization: `Bearer ${token}`, 'tus-resumable': '1.0.0' },
     });
     expect(Number(head.headers.get('upload-offset'))).toBe(900);
-    expect((await sent(id)).message).toMatch(/tried again by itself/);
+    expect((await sent(id)).message).toMatch(/Retrying automatically/);
     expect(await runNext(server.context, 'send')).toBe(false); // not yet
     await runOut(id);
     expect((await server.context.jobs.get(id, null)).payload.begun).toBe(payload.begun);
@@ -296,7 +296,7 @@ describe('when and where', () => {
     const waiting = await send(other, where);
     await server.request(`/api/jobs/${other}/cancel`, json('POST', {}));
     await runOut(waiting);
-    expect((await sent(waiting)).message).toMatch(/was not made/);
+    expect((await sent(waiting)).message).toMatch(/its export failed/);
     const far = json('POST', { renderId: render, to: [{ destinationId: where }], at: '2999-01-01T00:00:00Z' });
     expect((await server.request('/api/sends', far)).status).toBe(400);
   });

@@ -451,7 +451,7 @@ describe('jobs', () => {
     await runJob(context, id);
     const { body } = await request(`/api/jobs/${id}`);
     expect(body).toMatchObject({ state: 'failed' });
-    expect(body.message).toContain('no length');
+    expect(body.message).toContain('no duration');
     expect(exportsLeft().filter((f) => f.startsWith(id))).toEqual([]);
   });
 
