@@ -119,4 +119,23 @@ describe('sound', () => {
     expect(found(mended, analysis)).toEqual([]);
     expect(mended.music!.volume.value as number).toBeGreaterThan(0.2);
   });
+  it('that is over before the piece is told of with how long it is silent, and the piece ends with it by its fix', () => {
+    const piece = pieceOf({}, SECONDS + 3);
+    const [silence, ...more] = found(piece, analysis);
+    expect(more).toEqual([]);
+    expect(silence).toMatchObject({
+      severity: 'warning',
+      at: SECONDS,
+      text: 'The last 3.0 s are silent: the music ends before the piece.',
+    });
+    const mended = applyEdits(piece, [...silence!.fixes[0]!.edits], resolveTimes(piece, analysis)).piece;
+    expect(resolveTimes(mended, analysis).end).toBeCloseTo(SECONDS, 6);
+    expect(found(mended, analysis)).toEqual([]);
+    // A breath of it is not worth a word; what is too loud besides is told of as well.
+    expect(found(pieceOf({}, SECONDS + 0.5), analysis)).toEqual([]);
+    expect(found(pieceOf({ volume: volume(2) }, SECONDS + 3), analysis).map(({ severity }) => severity)).toEqual([
+      'error',
+      'warning',
+    ]);
+  });
 });

@@ -91,29 +91,29 @@ function silenceAtEnd(piece: CheckContext['piece'], analysis: SongAnalysis, end:
   ];
 }
 
-/** Music that is over full scale, far quieter than other people's, or over before the piece is. */
-export function soundLevels({ piece, times, analysis }: CheckContext): Finding[] {
-  if (!piece.music || !analysis) return [];
-  const heard = heardLevel(piece.music, analysis, times.end, times.timeOf);
-  if (!heard) return [];
-  const { peak, peakAt, loudness } = heard;
-  const silence = silenceAtEnd(piece, analysis, times.end);
+/** Music over full scale, or far quieter than other people's. */
+function levelsOf(music: Music, { peak, peakAt, loudness }: HeardLevel): Finding[] {
   if (peak > CLIPPED)
     return [
       finding('error', `The music clips: ${decibels(peak).toFixed(1)} dB over full scale.`, {
         at: peakAt,
-        fixes: [{ label: 'Lower volume', edits: louder(piece.music, PEAK_ROOM / peak) }],
+        fixes: [{ label: 'Lower volume', edits: louder(music, PEAK_ROOM / peak) }],
       }),
-      ...silence,
     ];
-  if (loudness === null || loudness > QUIET_LUFS) return silence;
+  if (loudness === null || loudness > QUIET_LUFS) return [];
   const room = peak > 0 ? PEAK_ROOM / peak : 1;
   const factor = Math.min(room, 10 ** ((WANTED_LUFS - loudness) / 20));
   return [
     finding('warning', `The music is quiet: about ${loudness.toFixed(0)} LUFS. Usual is −14 to −16.`, {
       at: 0,
-      fixes: factor > 1.05 ? [{ label: 'Raise volume', edits: louder(piece.music, factor) }] : [],
+      fixes: factor > 1.05 ? [{ label: 'Raise volume', edits: louder(music, factor) }] : [],
     }),
-    ...silence,
   ];
+}
+
+/** Music at a wrong level, or over before the piece is. */
+export function soundLevels({ piece, times, analysis }: CheckContext): Finding[] {
+  if (!piece.music || !analysis) return [];
+  const heard = heardLevel(piece.music, analysis, times.end, times.timeOf);
+  return heard ? [...levelsOf(piece.music, heard), ...silenceAtEnd(piece, analysis, times.end)] : [];
 }

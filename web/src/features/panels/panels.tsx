@@ -174,6 +174,8 @@ function KeyframesTab() {
   );
 }
 
+const SONGS = ['audio'] as const;
+
 export function SoundPanel() {
   const piece = usePiece();
   const { music } = piece;
@@ -183,6 +185,13 @@ export function SoundPanel() {
       <>
         <h2 className="title">{WORDS.sound}</h2>
         <p className="muted">{WORDS.thereIsNoMusic}</p>
+        <FileDrop wanted={SONGS} label={WORDS.chooseASong}>
+          <Box as="strong" color="text" fontWeight="600">
+            {WORDS.dropASongHere}
+          </Box>
+          <br />
+          {WORDS.orChooseAFile}
+        </FileDrop>
       </>
     );
   const set = (change: Partial<typeof music>, gesture: string) =>

@@ -99,7 +99,7 @@ export const WORDS = {
   stretch2: 'Stretch ×2',
   squeeze: 'Squeeze ×½',
   sound: 'Sound',
-  thereIsNoMusic: 'No music yet. Import a song under Music.',
+  thereIsNoMusic: 'No music yet. Import a song to set its volume and fades here.',
   how: 'Sound of ',
   playsInThePiece: ' in this piece',
   loudness: 'Volume',
