@@ -114,7 +114,7 @@ describe('the desk', () => {
       ['away', 'Offline, changes saved here'],
       ['refused', 'be saved, undo the last change'],
       ['gone', 'Deleted elsewhere'],
-      ['saved', 'saved'],
+      ['saved', '>Saved<'],
     ] as const) {
       setView({ saveState });
       expect(show(<Desk />)).toContain(words);
