@@ -141,7 +141,7 @@ describe('bringing a file in', () => {
     await bring();
     expect(desk().notice).toContain('couldn’t be imported');
     await bring('any', AbortSignal.abort());
-    expect(desk().notice).toContain('was left out');
+    expect(desk().notice).toContain('Cancelled import');
     expect([desk().piece!.music, desk().piece!.layers]).toEqual([null, []]);
   });
 });
