@@ -50,7 +50,7 @@ test('a song that an earlier method heard is heard anew: what would change is sh
   const id = await heardByAnEarlierMethod(page, first);
   await page.goto(`${appUrl()}/piece/${id}`);
   await expect(tempo(page)).toHaveValue(/^5[89]/);
-  const note = page.getByRole('note').filter({ hasText: 'heard by an earlier method' });
+  const note = page.getByRole('note').filter({ hasText: 'An earlier version analysed' });
   await note.getByRole('button', { name: 'Re-analyse' }).click();
   const dialog = page.getByRole('dialog', { name: 'Changes' });
   await expect(dialog).toContainText('59.0 → 118.0 BPM');
@@ -71,10 +71,10 @@ test('a song that an earlier method heard is heard anew: what would change is sh
 test('bars of five are grouped by hand, marked by their groups, and grouped anew from a beat on', async ({ page }) => {
   const id = await pieceWithMusic(page, 'Fives');
   const music = async () => (await storedPiece(page, id)).music as unknown as { correction: Record<string, unknown> };
-  await expect(page.getByLabel('Beat grouping')).toBeHidden();
-  await page.getByLabel('Time signature').fill('5');
-  await page.getByLabel('Time signature').press('Enter');
-  await page.getByLabel('Beat grouping').selectOption('3 + 2');
+  await expect(page.getByLabel('Beat grouping', { exact: true })).toBeHidden();
+  await page.getByLabel('Time signature', { exact: true }).fill('5');
+  await page.getByLabel('Time signature', { exact: true }).press('Enter');
+  await page.getByLabel('Beat grouping', { exact: true }).selectOption('3 + 2');
   expect((await music()).correction).toMatchObject({ beatsPerBar: 5, groups: [3, 2] });
   await page.getByRole('tab', { name: 'Markers', exact: true }).click();
   await page.getByLabel('Add markers on').selectOption('group');
