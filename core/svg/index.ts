@@ -3,6 +3,7 @@ export type { SvgProblem } from './xml';
 export { createOutliner } from './outliner';
 export type { Outliner } from './outliner';
 export { readSvg } from './read-svg';
+export { readSvgWithFonts } from './read-with-fonts';
 export type { SvgDrawing } from './nodes';
 export { MAX_SVG_LAYERS, svgLayers } from './svg-layers';
 export type { SvgLayerOptions } from './svg-layers';

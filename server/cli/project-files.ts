@@ -6,7 +6,7 @@ import { pipeline } from 'node:stream/promises';
 import { randomUUID } from 'node:crypto';
 import { DESTINATIONS, PIECE_VERSION, createPiece } from '@core/piece';
 import type { Piece } from '@core/piece';
-import { MAX_SVG_LENGTH, SVG_PROBLEMS, createOutliner, readSvg, svgLayers } from '@core/svg';
+import { MAX_SVG_LENGTH, SVG_PROBLEMS, readSvgWithFonts, svgLayers } from '@core/svg';
 import { SHIPPED_TEMPLATES } from '@core/templates';
 import { FRAME_RATES, freeMoment } from '@core/time';
 import { packPiece, unpackPiece } from '../features/pieces/piece-archive';
@@ -17,9 +17,6 @@ import { UsageError } from './usage';
 
 /** Seconds that imported layers last. */
 const SVG_SECONDS = 5;
-/** Fonts that a file asks for are loaded, and it is read again. */
-const MAX_READS = 3;
-
 /** Writes a project file; it stands under its name only when it is whole. */
 export async function writeProject(packed: PackedPiece, out: string): Promise<void> {
   const temporary = `${out}.part`;
@@ -73,14 +70,7 @@ export async function svg(file: string, out: string | undefined, asJson: boolean
   if (text.length > MAX_SVG_LENGTH) throw new Error(`${file} is larger than ${MAX_SVG_LENGTH / 1e6} MB`);
   const { width, height } = DESTINATIONS.wide;
   const fonts = createServerFonts(assets.fontsDir);
-  let drawing: ReturnType<typeof readSvg>;
-  for (let i = 0; ; i++) {
-    const waits: Promise<void>[] = [];
-    const outliner = createOutliner(fonts, (family, italic, words) => waits.push(fonts.load(family, italic, words)));
-    drawing = readSvg(text, { outliner, fit: { width: width / 2, height: height / 2 } });
-    if (waits.length === 0 || i >= MAX_READS) break;
-    await Promise.allSettled(waits);
-  }
+  const drawing = await readSvgWithFonts(text, fonts, { width: width / 2, height: height / 2 });
   if ('problem' in drawing) throw new Error(`${file}: ${SVG_PROBLEMS[drawing.problem]}`);
   const name = basename(file, extname(file)).slice(0, 60) || 'SVG';
   const [start, end] = [freeMoment(0), freeMoment(SVG_SECONDS)];

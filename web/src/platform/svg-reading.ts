@@ -1,4 +1,4 @@
-import { createOutliner, readSvg, svgLayers } from '@core/svg';
+import { readSvgWithFonts, svgLayers } from '@core/svg';
 import type { SvgDrawing } from '@core/svg';
 import { browserFonts } from './browser-host';
 import { newId } from './ids';
@@ -6,19 +6,9 @@ import type { FromSvg, SvgAnswer, ToSvg } from './svg-protocol';
 
 /** Reads SVG files into layers, beside the page: a file can be made so that it takes for ever. */
 
-/** Fonts that a file asks for are loaded, and it is read again. */
-const MAX_READS = 3;
-
 async function answer({ text, fit, as }: ToSvg): Promise<SvgAnswer> {
   const fonts = await browserFonts();
-  let drawing: ReturnType<typeof readSvg>;
-  for (let i = 0; ; i++) {
-    const waits: Promise<void>[] = [];
-    const outliner = createOutliner(fonts, (family, italic, words) => waits.push(fonts.load(family, italic, words)));
-    drawing = readSvg(text, { outliner, fit });
-    if (waits.length === 0 || i >= MAX_READS) break;
-    await Promise.allSettled(waits);
-  }
+  const drawing = await readSvgWithFonts(text, fonts, fit);
   if ('problem' in drawing) return { type: 'problem', problem: drawing.problem };
   return layersOf(drawing, as);
 }

@@ -1,5 +1,5 @@
 import { songOf } from '@core/piece';
-import { Box, Span } from '@chakra-ui/react';
+import { Box } from '@chakra-ui/react';
 import { overallTempo } from '@core/time';
 import { edit } from '../../store/desk-store';
 import { useAnalysis, usePiece, useTimes } from '../../store/selectors';
@@ -11,11 +11,10 @@ import { FactsTab } from '../music/FactsTab';
 import { MarkersTab } from '../music/MarkersTab';
 import { SongTab } from '../music/SongTab';
 import { FileDrop } from './FileDrop';
+import { SONGS, SongDrop } from './SongDrop';
 import { PANEL_TABS, usePanelTab } from './panel-tabs';
 import { Button } from '../../ui/Button';
 import { WORDS } from './words';
-
-const SONGS = ['audio'] as const;
 
 /** The song: bring it in, see what was heard in it, put that right, and cut it. */
 export function MusicPanel() {
@@ -31,15 +30,7 @@ export function MusicPanel() {
       <>
         <h2 className="title">{WORDS.music}</h2>
         <p className="muted">{WORDS.bringInASong}</p>
-        <FileDrop wanted={SONGS} label={WORDS.chooseASong}>
-          <Box as="strong" color="text" fontWeight="600">
-            {WORDS.dropASongHere}
-          </Box>
-          <br />
-          {WORDS.orChooseAFile}
-          <br />
-          <Span fontSize="11.5px">{WORDS.wavMp3OggOpus}</Span>
-        </FileDrop>
+        <SongDrop />
         <hr className="rule" />
         <h2 className="title">{WORDS.orATypedTempo}</h2>
         <div className="prop">

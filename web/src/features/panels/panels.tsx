@@ -29,6 +29,7 @@ import { FollowTab } from '../ties/FollowTab';
 import { ListenTab } from '../ties/ListenTab';
 import { WardrobeTab } from '../wardrobe/WardrobeTab';
 import { FileDrop } from './FileDrop';
+import { SongDrop } from './SongDrop';
 import { SpreadSection } from './SpreadSection';
 import { SyncCheck } from './SyncCheck';
 import { Button } from '../../ui/Button';
@@ -174,8 +175,6 @@ function KeyframesTab() {
   );
 }
 
-const SONGS = ['audio'] as const;
-
 export function SoundPanel() {
   const piece = usePiece();
   const { music } = piece;
@@ -185,13 +184,7 @@ export function SoundPanel() {
       <>
         <h2 className="title">{WORDS.sound}</h2>
         <p className="muted">{WORDS.thereIsNoMusic}</p>
-        <FileDrop wanted={SONGS} label={WORDS.chooseASong}>
-          <Box as="strong" color="text" fontWeight="600">
-            {WORDS.dropASongHere}
-          </Box>
-          <br />
-          {WORDS.orChooseAFile}
-        </FileDrop>
+        <SongDrop />
       </>
     );
   const set = (change: Partial<typeof music>, gesture: string) =>
